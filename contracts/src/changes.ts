@@ -1,0 +1,51 @@
+import * as z from 'zod';
+import { id, instant, words } from './quantities.js';
+import { job, place } from './jobs/job.js';
+import { reading, surface } from './measure/surface.js';
+import { film } from './films/film.js';
+import { roll } from './stock/roll.js';
+import { logEntry, plan } from './cut/plan.js';
+
+/** Every kind of record that a change may touch, with its schema. */
+export const recordSchemas = { job, place, surface, reading, film, roll, plan, logEntry } as const;
+export type RecordKind = keyof typeof recordSchemas;
+export const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
+export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;
+
+/**
+ * One step of a change. `add` brings a new record; `set` gives one field a new value. Nothing is ever removed: deleting
+ * sets `deletedAt`, so that it can be undone.
+ */
+export const patch = z.discriminatedUnion('op', [
+  z.object({ op: z.literal('add'), kind: recordKind, id, value: z.record(z.string(), z.unknown()) }),
+  z.object({ op: z.literal('set'), kind: recordKind, id, field: z.string(), value: z.unknown() }),
+]);
+export type Patch = z.infer<typeof patch>;
+
+/**
+ * An edit as a device sends it. `deviceSeq` counts this device's changes without a gap; the same (device, seq) twice is
+ * the same change. `baseRevision` is the revision of the job that the person looked at when editing.
+ */
+export const changeDraft = z.object({
+  id,
+  jobId: id,
+  personId: id,
+  deviceId: id,
+  deviceSeq: z.int().min(1),
+  baseRevision: z.int().min(0),
+  label: words(120),
+  patches: z.array(patch).min(1).max(2000),
+});
+export type ChangeDraft = z.infer<typeof changeDraft>;
+
+/** A change as it stands in the history. */
+export const change = changeDraft.extend({
+  revision: z.int().min(1),
+  inverse: z.array(patch),
+  /** A fact (a cut made, a plan committed) or a computed result: not part of undo. */
+  undoable: z.boolean(),
+  /** The change that this one undoes, if it is an undo. */
+  undoesId: id.nullable(),
+  at: instant,
+});
+export type Change = z.infer<typeof change>;

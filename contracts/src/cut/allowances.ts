@@ -1,0 +1,20 @@
+import * as z from 'zod';
+import { lengthMm } from '../quantities.js';
+
+/** The ways to bring a flat piece to size on the glass (the trade calls them schools). */
+export const cutMethod = z.enum(['overhang', 'factory-edge', 'tucked-corner', 'dry-template', 'pre-cut']);
+export type CutMethod = z.infer<typeof cutMethod>;
+
+/** What is added or left free round a pane. Firm, then job, then surface decide. */
+export const allowances = z.object({
+  /** Film past the frame on a trimmed side. */
+  overhangMm: lengthMm.max(300),
+  /** Film past the frame at the top, where tape tabs hang. */
+  overhangTopMm: lengthMm.max(300),
+  /** Free glass between film and gasket, where the film is not trimmed on the glass. */
+  edgeGapMm: lengthMm.max(10),
+});
+export type Allowances = z.infer<typeof allowances>;
+
+/** @source common practice (1 in all round; 1–2 mm edge gap) */
+export const defaultAllowances: Allowances = { overhangMm: 25, overhangTopMm: 25, edgeGapMm: 1.5 };

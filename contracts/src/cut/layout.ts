@@ -1,0 +1,68 @@
+import * as z from 'zod';
+import { id, lengthMm, positiveLengthMm } from '../quantities.js';
+import { cutMethod } from './allowances.js';
+
+export const edge = z.enum(['top', 'right', 'bottom', 'left']);
+export type Edge = z.infer<typeof edge>;
+/** Turn of a piece on the roll, clockwise as drawn. 0: the pane's top points towards the end of the film, its height lies along the roll. */
+export const turn = z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]);
+export type Turn = z.infer<typeof turn>;
+
+/** A piece to be cut, as seen from the liner side. */
+export const piece = z.object({
+  id: z.string(),
+  surfaceId: id,
+  label: z.string(),
+  filmId: id,
+  method: cutMethod,
+  widthMm: positiveLengthMm,
+  heightMm: positiveLengthMm,
+  turns: z.array(turn).min(1),
+  /** Edge, in piece coordinates, that must be the roll's own straight edge; null = any. */
+  factoryEdge: edge.nullable(),
+  /** Edges, as seen by the person laying it, that are trimmed on the glass. */
+  trimmedEdges: z.array(edge),
+  /** Why it has its size, in sentences. */
+  why: z.array(z.string()),
+  /** Set when the surface falls back from the job's method. */
+  fallback: z.string().nullable(),
+});
+export type Piece = z.infer<typeof piece>;
+
+/** A piece at its place: x along the roll from its squared start, y across from the near edge, as drawn liner up. */
+export const placedPiece = z.object({
+  pieceId: z.string(),
+  turn,
+  xMm: lengthMm,
+  yMm: lengthMm,
+  alongMm: positiveLengthMm,
+  acrossMm: positiveLengthMm,
+});
+export type PlacedPiece = z.infer<typeof placedPiece>;
+
+export const row = z.object({ xMm: lengthMm, alongMm: positiveLengthMm, pieces: z.array(placedPiece).min(1) });
+export const column = z.object({ yMm: lengthMm, acrossMm: positiveLengthMm, rows: z.array(row).min(1) });
+/** A full-width length cut off the roll, and how it is taken apart: slits make columns, crosscuts make rows. */
+export const drop = z.object({ xMm: lengthMm, alongMm: positiveLengthMm, columns: z.array(column).min(1), locked: z.boolean() });
+export type Row = z.infer<typeof row>;
+export type Column = z.infer<typeof column>;
+export type Drop = z.infer<typeof drop>;
+
+export const rollLayout = z.object({ rollId: id, usedMm: lengthMm, drops: z.array(drop) });
+export type RollLayout = z.infer<typeof rollLayout>;
+
+/** The whole layout of one film's pieces on its rolls. */
+export const layout = z.object({
+  filmId: id,
+  rolls: z.array(rollLayout),
+  /** Pieces that no roll can take, each with the reason in words. */
+  unplaced: z.array(z.object({ pieceId: z.string(), reason: z.string() })),
+  usedMm: lengthMm,
+  cost: z.number(),
+  /** No plan under these rules can cost less; null = not computed. */
+  boundCost: z.number().nullable(),
+  cutCount: z.int(),
+  seed: z.int(),
+  steps: z.int(),
+});
+export type Layout = z.infer<typeof layout>;

@@ -1,0 +1,41 @@
+import * as z from 'zod';
+
+/**
+ * The one error table: every refusal the server can answer with. `sentence` is what the installer reads when nothing more
+ * exact is known; a place that knows more says more in `detail`.
+ */
+export const errorTable = {
+  'bad-input': { status: 400, sentence: 'Something in what was sent does not read. Nothing was changed.' },
+  'not-found': { status: 404, sentence: 'That is not here, or no longer here.' },
+  'job-not-found': { status: 404, sentence: 'There is no such job on this bench.' },
+  conflict: { status: 409, sentence: 'Someone else changed the same thing in the meantime. Look at both before you go on.' },
+  'undo-conflict': { status: 409, sentence: 'Someone has since changed what you want to undo. Undo it all the same?' },
+  'nothing-to-undo': { status: 409, sentence: 'There is nothing of yours left to undo in this job.' },
+  'nothing-to-redo': { status: 409, sentence: 'There is nothing of yours left to redo in this job.' },
+  'sequence-gap': { status: 409, sentence: 'An earlier edit from this device has not arrived yet.' },
+  'fact-stands': { status: 409, sentence: 'What was done is done: write a further entry that corrects it.' },
+  'plan-refused': { status: 422, sentence: 'This cut plan does not pass the check.' },
+  'not-cuttable': { status: 422, sentence: 'There is nothing that can be cut yet.' },
+  'wrong-origin': { status: 403, sentence: 'This address is not one that Yellow Pane answers to.' },
+  'too-large': { status: 413, sentence: 'That file is larger than Yellow Pane takes (8 MB).' },
+  'too-many': { status: 429, sentence: 'Too many requests at once. Wait a moment and try again.' },
+  internal: { status: 500, sentence: 'Yellow Pane itself failed at this. What you typed is still on the screen.' },
+} as const satisfies Record<string, { status: number; sentence: string }>;
+
+export type ErrorCode = keyof typeof errorTable;
+
+/** One fault at one place of what was sent: `path` names row and field, `message` says how to mend it. */
+export const fault = z.object({ path: z.string(), message: z.string() });
+export type Fault = z.infer<typeof fault>;
+
+/** RFC 9457 problem details, with the faults of the input beside it. */
+export const problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  code: z.enum(Object.keys(errorTable) as [ErrorCode, ...ErrorCode[]]),
+  instance: z.string().optional(),
+  faults: z.array(fault).optional(),
+});
+export type Problem = z.infer<typeof problem>;

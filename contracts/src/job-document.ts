@@ -1,0 +1,53 @@
+import * as z from 'zod';
+import { firm, job, person, place } from './jobs/job.js';
+import { reading, surface } from './measure/surface.js';
+import { film } from './films/film.js';
+import { roll } from './stock/roll.js';
+import { logEntry, plan } from './cut/plan.js';
+import { id, instant, unitSystem } from './quantities.js';
+
+/** The open job: all its records, and what a person may undo or redo. */
+export const jobDocument = z.object({
+  revision: z.int().min(0),
+  firm,
+  persons: z.array(person),
+  job,
+  places: z.array(place),
+  surfaces: z.array(surface),
+  readings: z.array(reading),
+  films: z.array(film),
+  rolls: z.array(roll),
+  plans: z.array(plan),
+  entries: z.array(logEntry),
+});
+export type JobDocument = z.infer<typeof jobDocument>;
+
+/** A line of the jobs list. */
+export const jobSummary = z.object({
+  id,
+  name: z.string(),
+  customer: z.string(),
+  dueOn: z.iso.date().nullable(),
+  units: unitSystem,
+  surfaceCount: z.int(),
+  measuredCount: z.int(),
+  cutCount: z.int(),
+  updatedAt: instant,
+});
+export type JobSummary = z.infer<typeof jobSummary>;
+
+/** The job file: everything of one job in documented JSON; what goes out comes in again without loss. */
+export const jobFile = z.object({
+  format: z.literal('yellow-pane job'),
+  formatVersion: z.literal(1),
+  writtenAt: instant,
+  job,
+  places: z.array(place),
+  surfaces: z.array(surface),
+  readings: z.array(reading),
+  films: z.array(film),
+  rolls: z.array(roll),
+  plans: z.array(plan),
+  entries: z.array(logEntry),
+});
+export type JobFile = z.infer<typeof jobFile>;

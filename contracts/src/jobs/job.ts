@@ -1,0 +1,48 @@
+import * as z from 'zod';
+import { decimalPrice, id, instant, lengthMm, unitSystem, words } from '../quantities.js';
+import { allowances, cutMethod } from '../cut/allowances.js';
+import { cutSettings } from '../cut/settings.js';
+
+/** The firm that owns the bench: one per data folder for now. */
+export const firm = z.object({
+  id,
+  name: words(120),
+  currency: z.string().length(3),
+  units: unitSystem,
+  /** What an hour on site or at the bench is worth, for comparing methods. */
+  hourRate: decimalPrice,
+  allowances,
+});
+export type Firm = z.infer<typeof firm>;
+
+export const person = z.object({ id, firmId: id, name: words(80), role: words(80) });
+export type Person = z.infer<typeof person>;
+
+/** One job at one site. */
+export const job = z.object({
+  id,
+  firmId: id,
+  name: words(120).min(1, 'A job needs a name.'),
+  customer: words(120),
+  address: words(240),
+  /** IANA zone of the site; instants are stored in UTC beside it. */
+  zone: words(60),
+  latDeg: z.number().min(-90).max(90).nullable(),
+  lonDeg: z.number().min(-180).max(180).nullable(),
+  units: unitSystem,
+  currency: z.string().length(3),
+  dueOn: z.iso.date().nullable(),
+  /** The method that pieces of this job are cut by, unless a surface says otherwise. */
+  method: cutMethod,
+  allowances: allowances.partial().nullable(),
+  cut: cutSettings,
+  /** Straight edge to the longest side a person can reach without a ladder; null = not said. */
+  reachMm: lengthMm.nullable(),
+  createdAt: instant,
+  deletedAt: instant.nullable(),
+});
+export type Job = z.infer<typeof job>;
+
+/** A place of the job, in the order one walks the site. */
+export const place = z.object({ id, jobId: id, name: words(80).min(1, 'A place needs a name.'), order: z.number(), deletedAt: instant.nullable() });
+export type Place = z.infer<typeof place>;

@@ -1,0 +1,88 @@
+import * as z from 'zod';
+import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantities.js';
+import { allowances, cutMethod } from '../cut/allowances.js';
+
+/**
+ * What a tape can say of a four-sided opening. `largest` are the two tapes of an overhang job; the eight others make the
+ * redundant survey; the four `bow` gaps settle whether a side is bowed (straightedge along the side, gap at its middle,
+ * positive where the side stands away from the opening, so that the opening is wider there).
+ */
+export const measureKey = z.enum([
+  'widthLargest',
+  'heightLargest',
+  'widthTop',
+  'widthMiddle',
+  'widthBottom',
+  'heightLeft',
+  'heightMiddle',
+  'heightRight',
+  'diagonalDown',
+  'diagonalUp',
+  'bowTop',
+  'bowBottom',
+  'bowLeft',
+  'bowRight',
+]);
+export type MeasureKey = z.infer<typeof measureKey>;
+
+/** One reading of one measure. Superseded, never overwritten: the newest that no other supersedes is in force. */
+export const reading = z.object({
+  id,
+  jobId: id,
+  surfaceId: id,
+  measure: measureKey,
+  /** Exactly what was typed. */
+  typed: words(40),
+  unit: unitSystem,
+  lengthMm: offsetMm.or(lengthMm),
+  instrument: z.enum(['tape', 'laser', 'straightedge', 'import']),
+  personId: id,
+  at: instant,
+  supersedesId: id.nullable(),
+  /** A reading taken back without a new one: it no longer counts, but stays in the record. */
+  withdrawnAt: instant.nullable(),
+  deletedAt: instant.nullable(),
+});
+export type Reading = z.infer<typeof reading>;
+
+export const side = z.enum(['room', 'street']);
+export type Side = z.infer<typeof side>;
+export const frameKind = z.enum(['gasket', 'silicone', 'putty', 'bead', 'unknown']);
+export const obstructionKind = z.enum(['handle', 'hinge', 'blind bracket', 'vent', 'sensor', 'other']);
+
+/** A spoiled or extra piece that was asked for. */
+export const extraPiece = z.object({ id, reason: words(80), at: instant });
+
+/** One physical pane, wall, column …; in this version every surface is a flat four-sided pane. */
+export const surface = z.object({
+  id,
+  jobId: id,
+  placeId: id,
+  kind: z.literal('flat-pane'),
+  name: words(60).min(1, 'A pane needs a name.'),
+  order: z.number(),
+  /** Where it stands in a group of equal panes between glazing bars (row 0 is the top), if in one. */
+  grid: z.object({ groupId: id, row: z.int().min(0), column: z.int().min(0) }).nullable(),
+  /** Its readings are those of that surface, but for the ones it has itself. */
+  measuredLikeId: id.nullable(),
+  /** Daylight: gasket to gasket. Tight: under the beads. */
+  sizeKind: z.enum(['daylight', 'tight']),
+  revealMm: lengthMm.nullable(),
+  frame: frameKind,
+  obstructions: z.array(z.object({ kind: obstructionKind, note: words(120) })).max(20),
+  seenFrom: side,
+  filmFace: side,
+  /** The person saw that it is crooked: ask for all tapes and expect more taper. */
+  calledCrooked: z.boolean(),
+  filmId: id.nullable(),
+  method: cutMethod.nullable(),
+  allowances: allowances.partial().nullable(),
+  /** "The computed size is mine": signed by a person for exactly these readings. */
+  signed: z.object({ personId: id, at: instant, readingsHash: z.string() }).nullable(),
+  /** The doubt was put off; it stays visible, and Cut stays shut where it matters. */
+  doubtLater: z.boolean(),
+  extraPieces: z.array(extraPiece).max(50),
+  note: words(400),
+  deletedAt: instant.nullable(),
+});
+export type Surface = z.infer<typeof surface>;

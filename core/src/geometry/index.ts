@@ -1,0 +1,3 @@
+export * from './vec.js';
+export * from './polygon.js';
+export * from './linear.js';

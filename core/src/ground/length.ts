@@ -1,0 +1,110 @@
+import { add, fromDecimal, rational, roundHalfUp, times, toNumber, type Rational } from './rational.js';
+import { fail, ok, type Result } from './result.js';
+
+export type UnitSystem = 'mm' | 'in';
+
+/** A length as typed: exact in mm, and the system it was meant in. */
+export interface TypedLength {
+  readonly exactMm: Rational;
+  readonly lengthMm: number;
+  readonly unit: UnitSystem;
+}
+
+/** 1 in = 25.4 mm exactly. @source international yard and pound agreement, 1959 */
+const MM_PER_INCH = rational(127n, 5n);
+const ONE = rational(1n);
+const mmPer: Record<string, Rational> = { mm: ONE, cm: rational(10n), m: rational(1000n), in: MM_PER_INCH, ft: times(MM_PER_INCH, rational(12n)) };
+
+const NUMBER = String.raw`(?:(\d+)\s+(\d+)\s*/\s*(\d+)|(\d+)\s*-\s*(\d+)\s*/\s*(\d+)|(\d+)\s*/\s*(\d+)|(\d+(?:\.\d*)?|\.\d+))`;
+const PART = new RegExp(String.raw`^\s*${NUMBER}\s*(mm|cm|m|inches|inch|in|feet|foot|ft|''|"|″|”|'|′|’)?`, 'i');
+
+const unitName = (mark: string): string => {
+  const m = mark.toLowerCase();
+  if (['"', '″', '”', "''", 'in', 'inch', 'inches'].includes(m)) return 'in';
+  if (["'", '′', '’', 'ft', 'foot', 'feet'].includes(m)) return 'ft';
+  return m;
+};
+
+function readNumber(m: RegExpMatchArray): { value: Rational; isFraction: boolean } | null {
+  const big = (i: number) => BigInt(m[i] ?? '0');
+  const [whole, n, d] = m[1] !== undefined ? [1, 2, 3] : m[4] !== undefined ? [4, 5, 6] : [0, 7, 8];
+  if (m[9] !== undefined) return { value: fromDecimal(m[9]), isFraction: false };
+  if (big(d!) === 0n) return null;
+  const part = rational(big(n!), big(d!));
+  return { value: whole ? add(rational(big(whole)), part) : part, isFraction: true };
+}
+
+/**
+ * Reads a length as an installer writes it: `902.5`, `90.25cm`, `35 5/8`, `35-5/8`, `4' 2 1/16"`, `1,5 m`.
+ * The unit system only decides what a bare number means; a bare fraction is always inches (nobody tapes eighths of a
+ * millimetre).
+ * @param system what a number without a unit is
+ * @returns exact mm; fails with a sentence on anything else, on 0 below the line, on a sign, and above 100 m
+ */
+export function parseLength(text: string, system: UnitSystem): Result<TypedLength> {
+  let rest = text.trim().replace(/(\d),(\d)/g, '$1.$2');
+  if (rest === '') return fail('Type a length, such as 902.5 or 35 9/16".');
+  let total = rational(0n);
+  let previous = Infinity;
+  let unit: UnitSystem | null = null;
+  while (rest !== '') {
+    const m = PART.exec(rest);
+    if (!m) return fail(`“${text.trim()}” does not read as a length. Write 902.5, 90.25 cm, 35 9/16" or 4' 2 1/16".`);
+    const number = readNumber(m);
+    if (!number) return fail(`“${text.trim()}” has a 0 below the fraction line.`);
+    const afterFeet = previous === 2;
+    const name = m[10] ? unitName(m[10]) : number.isFraction || afterFeet ? 'in' : system;
+    const rank = { ft: 2, in: 1 }[name] ?? 0;
+    if (unit !== null && !(afterFeet && rank === 1)) return fail(`“${text.trim()}” holds two lengths. Type one.`);
+    previous = rank;
+    unit = rank > 0 ? 'in' : 'mm';
+    total = add(total, times(number.value, mmPer[name]!));
+    rest = rest.slice(m[0].length).trim();
+  }
+  const lengthMm = toNumber(total);
+  if (lengthMm > 100_000) return fail(`${text.trim()} is more than 100 m: is the unit right?`);
+  return ok({ exactMm: total, lengthMm, unit: unit! });
+}
+
+/** A gap or offset: like a length, but it may carry a sign. */
+export function parseOffset(text: string, system: UnitSystem): Result<TypedLength> {
+  const trimmed = text.trim();
+  const negative = /^[-−]/.test(trimmed);
+  const read = parseLength(trimmed.replace(/^[-−+]\s*/, ''), system);
+  if (!read.ok || !negative) return read;
+  const exactMm = rational(-read.value.exactMm.n, read.value.exactMm.d);
+  return ok({ ...read.value, exactMm, lengthMm: -read.value.lengthMm });
+}
+
+const exactFromMm = (mm: number): Rational => rational(BigInt(Math.round(mm * 320_000)), 320_000n);
+
+/** Length in inches to the nearest 1/16 (or another power of two): `35 9/16"`; carries 16/16; feet only when asked. */
+export function formatInches(mm: number, { denominator = 16, feet = false } = {}): string {
+  const sign = mm < 0 ? '−' : '';
+  const parts = roundHalfUp(times(exactFromMm(Math.abs(mm)), rational(BigInt(denominator) * 5n, 127n)));
+  const den = BigInt(denominator);
+  let whole = parts / den;
+  const fraction = rational(parts % den, den);
+  const foot = feet ? whole / 12n : 0n;
+  whole -= foot * 12n;
+  const inches = fraction.n === 0n ? `${whole}` : whole === 0n ? `${fraction.n}/${fraction.d}` : `${whole} ${fraction.n}/${fraction.d}`;
+  return sign + (foot > 0n ? `${foot}' ${inches}"` : `${inches}"`);
+}
+
+/** Whole millimetres, halves upwards. */
+export const formatMm = (mm: number): string => String(Math.round(mm)).replace('-', '−');
+
+/** A length for the eye, in the unit system of the job: whole mm, or inches to the nearest 1/16. */
+export const formatLength = (mm: number, system: UnitSystem): string => (system === 'in' ? formatInches(mm) : formatMm(mm));
+
+/** A small difference for a sentence: "9 mm" or `3/8"`. */
+export const formatDifference = (mm: number, system: UnitSystem): string => (system === 'in' ? formatInches(mm) : `${formatMm(mm)} mm`);
+
+/**
+ * The grain of all layout arithmetic: 1/320 mm, in which both 1 mm (320) and 1/64 in (127) are whole.
+ * Pieces round up, rolls round down, so that rounding can never make a piece too small or a roll too long.
+ */
+export const GRAINS_PER_MM = 320;
+export const grainsUp = (mm: number): number => Math.ceil(mm * GRAINS_PER_MM - 1e-6);
+export const grainsDown = (mm: number): number => Math.floor(mm * GRAINS_PER_MM + 1e-6);
+export const mmFromGrains = (grains: number): number => grains / GRAINS_PER_MM;
