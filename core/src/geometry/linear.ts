@@ -1,4 +1,4 @@
-import { CholeskyDecomposition, Matrix, SingularValueDecomposition } from 'ml-matrix';
+import { CholeskyDecomposition, inverse, Matrix, SingularValueDecomposition } from 'ml-matrix';
 
 /** The one door to the linear-algebra library: rows of numbers in, rows of numbers out. */
 export type Rows = readonly (readonly number[])[];
@@ -34,3 +34,6 @@ export const transposeTimes = (a: Rows, weights: readonly number[], b: Rows): nu
   a.forEach((row, r) => row.forEach((v, i) => b[r]!.forEach((w, j) => (out[i]![j]! += weights[r]! * v * w))));
   return out;
 };
+
+/** Inverse of a square matrix (LU). @throws when it is singular */
+export const invertSquare = (rows: Rows): number[][] => inverse(matrix(rows)).to2DArray();

@@ -1,0 +1,119 @@
+import type { CutMethod, CutSettings, Drop, Layout, LogEntry, Piece, Plan, Roll } from '@yellow-pane/contracts';
+import { contentHash } from '../ground/index.js';
+import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
+import { knifeOrder } from './knife-order.js';
+import { layPiecesOnRolls, type LayoutInput, type RollToCut } from './layout/index.js';
+import { trimCount, workMinutes } from './minutes.js';
+
+/** Raised whenever the same input may give another plan. */
+export const CORE_VERSION = '0.1.0';
+
+/** Steps that a stored plan has been searched for; a browser does them while the person looks. */
+export const SETTLED_STEPS = 1500;
+export const PLAN_SEED = 20;
+
+export interface FilmPlanInput {
+  readonly layout: LayoutInput;
+  readonly pieces: readonly Piece[];
+  readonly cuts: readonly SurfaceCut[];
+  readonly hash: string;
+}
+
+/** Price of a metre as a number; contracts keep it as an exact decimal string. */
+export const pricePerMetre = (roll: Pick<Roll, 'pricePerM'>): number => Number(roll.pricePerM);
+
+const toCut = (roll: Roll, fixedDrops: readonly Drop[]): RollToCut => ({
+  id: roll.id,
+  widthMm: roll.widthMm,
+  availableMm: Math.max(0, roll.lengthM * 1000 - roll.leadInMm),
+  pricePerM: pricePerMetre(roll),
+  fixedDrops,
+});
+
+/** Knife steps that were ticked and not corrected since. */
+export function doneSteps(entries: readonly LogEntry[]): Set<string> {
+  const done = new Set<string>();
+  for (const e of [...entries].sort((a, b) => a.at.localeCompare(b.at))) {
+    if (e.stepKey === null) continue;
+    if (e.kind === 'cut-done') done.add(e.stepKey);
+    if (e.kind === 'cut-undone') done.delete(e.stepKey);
+  }
+  return done;
+}
+
+/** Drops of the last plan that a re-plan must leave alone: a piece in them is locked, or the knife has been at them. */
+export function fixedDropsOf(plan: Plan | undefined, entries: readonly LogEntry[], rolls: readonly Roll[], pieces: readonly Piece[]): Map<string, Drop[]> {
+  const out = new Map<string, Drop[]>();
+  if (!plan) return out;
+  const done = doneSteps(entries);
+  const cut = new Set<string>();
+  for (const step of knifeOrder(plan.layout, plan.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, 'mm'))
+    if (done.has(step.key)) cut.add(`${step.rollId}/${step.dropIndex}`);
+  for (const roll of plan.layout.rolls) {
+    const kept = roll.drops.filter((d, i) => {
+      const ids = d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
+      if (cut.has(`${roll.rollId}/${i}`)) return true;
+      return ids.some((id) => plan.lockedPieceIds.includes(id)) && ids.every((id) => stillFits(id, d, pieces));
+    });
+    if (kept.length) out.set(roll.rollId, kept);
+  }
+  return out;
+}
+
+/** A locked piece keeps its place only while its size is still the one drawn. */
+function stillFits(id: string, drop: Drop, pieces: readonly Piece[]): boolean {
+  const piece = pieces.find((p) => p.id === id);
+  const placed = drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces)).find((p) => p.pieceId === id);
+  if (!piece || !placed) return false;
+  const [across, along] = placed.turn % 180 === 0 ? [piece.widthMm, piece.heightMm] : [piece.heightMm, piece.widthMm];
+  return Math.abs(across - placed.acrossMm) < 0.01 && Math.abs(along - placed.alongMm) < 0.01;
+}
+
+/** Everything that one film's plan depends on, resolved, with its hash. @param plan the last plan, for locks and cut drops */
+export function filmPlanInput(
+  records: JobRecords & { readonly entries: readonly LogEntry[] },
+  settings: CutSettings,
+  filmId: string,
+  plan: Plan | undefined,
+  method?: CutMethod,
+): FilmPlanInput {
+  const cuts = cutsForFilm(records, filmId, method);
+  const wanted = cuts.flatMap((c) => c.pieces);
+  const rolls = records.rolls.filter((r) => r.filmId === filmId && !r.deletedAt);
+  const fixed = method ? new Map<string, Drop[]>() : fixedDropsOf(plan, records.entries, rolls, wanted);
+  // a piece already cut keeps the size it was cut to, whatever the tapes say now
+  const fixedIds = new Set([...fixed.values()].flat().flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)))));
+  const asCut = new Map((plan?.pieces ?? []).filter((p) => fixedIds.has(p.id)).map((p) => [p.id, p]));
+  const pieces = [...wanted.map((p) => asCut.get(p.id) ?? p), ...[...asCut.values()].filter((p) => !wanted.some((w) => w.id === p.id))];
+  const layout: LayoutInput = { filmId, rolls: rolls.map((r) => toCut(r, fixed.get(r.id) ?? [])), pieces, settings, seed: PLAN_SEED };
+  const sizes = pieces.map(({ why: _why, fallback: _fallback, label: _label, ...rest }) => rest);
+  return { layout, pieces, cuts, hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls, settings, sizes }) };
+}
+
+/** One method for the whole film, in figures a person can weigh. */
+export interface MethodFigures {
+  readonly method: CutMethod;
+  readonly usedM: number;
+  readonly cost: number;
+  readonly trims: number;
+  readonly minutes: number;
+  readonly fallbackCount: number;
+  readonly blockedCount: number;
+  readonly unplacedCount: number;
+}
+
+/** Lays the whole film out by one method and adds up metres, money, trims and minutes. @param steps search steps: enough to compare */
+export function methodFigures(records: JobRecords & { readonly entries: readonly LogEntry[] }, settings: CutSettings, filmId: string, method: CutMethod, steps = 150): MethodFigures {
+  const input = filmPlanInput(records, settings, filmId, undefined, method);
+  const layout: Layout = layPiecesOnRolls(input.layout, steps);
+  return {
+    method,
+    usedM: layout.usedMm / 1000,
+    cost: layout.cost,
+    trims: trimCount(input.pieces),
+    minutes: workMinutes(input.pieces, layout.cutCount),
+    fallbackCount: input.pieces.filter((p) => p.fallback !== null).length,
+    blockedCount: input.cuts.filter((c) => 'blocked' in c.answer).length,
+    unplacedCount: layout.unplaced.length,
+  };
+}

@@ -1,0 +1,87 @@
+import type { Allowances, CutMethod, Film, Firm, Job, Piece, Reading, Roll, Surface } from '@yellow-pane/contracts';
+import { contentHash, type UnitSystem } from '../ground/index.js';
+import { surveyOpening, type Survey, type TapeReading } from '../measure/index.js';
+import { pieceForPane, type PieceAnswer } from './piece.js';
+
+/** The records of a job that decide its pieces. */
+export interface JobRecords {
+  readonly firm: Pick<Firm, 'allowances'>;
+  readonly job: Pick<Job, 'units' | 'method' | 'allowances'>;
+  readonly surfaces: readonly Surface[];
+  readonly readings: readonly Reading[];
+  readonly films: readonly Film[];
+  readonly rolls: readonly Roll[];
+}
+
+/** The readings of one surface that count: the newest of each measure, withdrawn ones out; its own before those it is measured like. */
+export function readingsInForce(surface: Surface, surfaces: readonly Surface[], readings: readonly Reading[], depth = 0): Reading[] {
+  const own = readings.filter((r) => r.surfaceId === surface.id && !r.deletedAt);
+  const superseded = new Set(own.map((r) => r.supersedesId));
+  const inForce = own.filter((r) => !superseded.has(r.id) && !r.withdrawnAt);
+  const like = surface.measuredLikeId ? surfaces.find((s) => s.id === surface.measuredLikeId && !s.deletedAt) : undefined;
+  if (!like || depth > 8) return inForce;
+  const inherited = readingsInForce(like, surfaces, readings, depth + 1);
+  return [...inForce, ...inherited.filter((r) => !inForce.some((o) => o.measure === r.measure))];
+}
+
+/** Hash of the readings a signature stands for. */
+export const readingsHash = (inForce: readonly Reading[]): string => contentHash([...inForce].map((r) => [r.measure, r.lengthMm]).sort());
+
+export const tapesOf = (inForce: readonly Reading[]): TapeReading[] => inForce.map((r) => ({ measure: r.measure, lengthMm: r.lengthMm }));
+
+/** Firm, then job, then surface: the nearest one that says something decides. */
+export const resolveAllowances = (records: Pick<JobRecords, 'firm' | 'job'>, surface: Surface): Allowances => ({
+  ...records.firm.allowances,
+  ...clean(records.job.allowances),
+  ...clean(surface.allowances),
+});
+const clean = (a: Partial<Allowances> | null): Partial<Allowances> => Object.fromEntries(Object.entries(a ?? {}).filter(([, v]) => v !== undefined));
+
+export interface SurfaceCut {
+  readonly surface: Surface;
+  readonly survey: Survey;
+  readonly isSigned: boolean;
+  readonly method: CutMethod;
+  readonly answer: PieceAnswer;
+  /** Empty when blocked; else the piece and one more for each spoiled one. */
+  readonly pieces: readonly Piece[];
+}
+
+/** The survey of one surface and whether its size is signed for. */
+export function surveySurface(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings'>): { survey: Survey; isSigned: boolean; inForce: Reading[] } {
+  const inForce = readingsInForce(surface, records.surfaces, records.readings);
+  const survey = surveyOpening(tapesOf(inForce), { calledCrooked: surface.calledCrooked });
+  return { survey, inForce, isSigned: surface.signed !== null && surface.signed.readingsHash === readingsHash(inForce) };
+}
+
+/** The cut of one surface. @param method stands in for the job's own method when methods are compared */
+export function cutOfSurface(surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut {
+  const { survey, isSigned } = surveySurface(surface, records);
+  const units: UnitSystem = records.job.units;
+  const used = method ?? surface.method ?? records.job.method;
+  const answer = pieceForPane({
+    surface,
+    survey,
+    method: used,
+    allowances: resolveAllowances(records, surface),
+    film,
+    rollWidthsMm: records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm),
+    units,
+    isSigned,
+  });
+  const pieces =
+    'blocked' in answer
+      ? []
+      : [
+          { ...answer.piece, id: surface.id, label: surface.name },
+          ...surface.extraPieces.map((e, i): Piece => ({ ...answer.piece, id: e.id, label: `${surface.name} again${i > 0 ? ` ${i + 1}` : ''}` })),
+        ];
+  return { surface, survey, isSigned, method: used, answer, pieces };
+}
+
+/** All surfaces of one film in walking order, each with its pieces or the reason why not. */
+export function cutsForFilm(records: JobRecords, filmId: string, method?: CutMethod): SurfaceCut[] {
+  const film = records.films.find((f) => f.id === filmId);
+  if (!film) return [];
+  return records.surfaces.filter((s) => s.filmId === filmId && !s.deletedAt).map((s) => cutOfSurface(s, records, film, method));
+}

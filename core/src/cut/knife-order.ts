@@ -1,0 +1,126 @@
+import type { Drop, Layout, Piece, RollLayout } from '@yellow-pane/contracts';
+import { formatLength, type UnitSystem } from '../ground/index.js';
+
+/** One cut as a person makes it. */
+export interface KnifeStep {
+  /** Stays the same as long as the drop does: ticks hang on it. */
+  readonly key: string;
+  readonly number: number;
+  readonly rollId: string;
+  readonly dropIndex: number;
+  readonly kind: 'pull' | 'slit' | 'crosscut' | 'trim';
+  readonly text: string;
+  /** Pieces that are finished by this cut. */
+  readonly finishes: readonly string[];
+  readonly xMm: number;
+}
+
+/** A rest that a plan leaves, in the frame of the roll. */
+export interface Rest {
+  readonly xMm: number;
+  readonly yMm: number;
+  readonly alongMm: number;
+  readonly acrossMm: number;
+  /** Worth a label: both sides at least the firm's smallest leftover. */
+  readonly isWorthKeeping: boolean;
+}
+
+/** Smallest side of a leftover worth keeping. @source house rule */
+export const SMALLEST_LEFTOVER_MM = 200;
+const LEAST_MM = 0.05;
+
+/**
+ * The numbered cuts of a whole layout in the order of the drops: pull and cut across, slit from the near edge on, cut each
+ * strip across from the squared start on, trim last. Distances are from the near edge and from the squared end.
+ */
+export function knifeOrder(layout: Layout, pieces: readonly Piece[], rollWidthMm: (rollId: string) => number, system: UnitSystem): KnifeStep[] {
+  const labels = new Map(pieces.map((p) => [p.id, p.label]));
+  const steps: KnifeStep[] = [];
+  for (const roll of layout.rolls)
+    roll.drops.forEach((drop, dropIndex) => {
+      const name = dropKey(roll, drop);
+      const width = rollWidthMm(roll.rollId);
+      dropSteps(drop, width, system, labels).forEach((s, i) =>
+        steps.push({ ...s, key: `${name}/${i}`, number: steps.length + 1, rollId: roll.rollId, dropIndex, xMm: drop.xMm }),
+      );
+    });
+  return steps;
+}
+
+/** A drop is known by its pieces, not by its place: re-planning the others keeps its ticks. */
+const dropKey = (roll: RollLayout, drop: Drop): string =>
+  `${roll.rollId.slice(-6)}:${drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId.slice(-8)))).join('+')}`;
+
+type Bare = Pick<KnifeStep, 'kind' | 'text' | 'finishes'>;
+
+function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: ReadonlyMap<string, string>): Bare[] {
+  const f = (mm: number) => formatLength(mm, system);
+  const out: Bare[] = [{ kind: 'pull', text: `Pull ${f(drop.alongMm)}, cut across`, finishes: [] }];
+  const finished = new Map<string, number>();
+  const columns = [...drop.columns].sort((a, b) => a.yMm - b.yMm);
+  const touch = (ids: string[]) => ids.forEach((id) => finished.set(id, out.length - 1));
+  columns.forEach((column, i) => {
+    const ids = column.rows.flatMap((r) => r.pieces.map((p) => p.pieceId));
+    touch(ids.filter((id) => !finished.has(id)));
+    const end = column.yMm + column.acrossMm;
+    const before = i > 0 ? columns[i - 1]!.yMm + columns[i - 1]!.acrossMm : 0;
+    if (column.yMm > before + LEAST_MM && i > 0) {
+      out.push({ kind: 'slit', text: `Slit at ${f(rollWidthMm - column.yMm)} from the far edge`, finishes: [] });
+      touch(ids);
+    }
+    if (end < rollWidthMm - LEAST_MM) {
+      out.push({ kind: 'slit', text: `Slit at ${f(end)} from the near edge`, finishes: [] });
+      touch(ids);
+      const next = columns[i + 1];
+      if (next && next.yMm <= end + LEAST_MM) touch(next.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
+    }
+  });
+  columns.forEach((column, i) => {
+    const strip = columns.length > 1 ? `Strip ${i + 1}: cut` : 'Cut';
+    column.rows.forEach((row, r) => {
+      const end = row.xMm + row.alongMm - drop.xMm;
+      const ids = row.pieces.map((p) => p.pieceId);
+      if (end < drop.alongMm - LEAST_MM) {
+        out.push({ kind: 'crosscut', text: `${strip} across at ${f(end)}`, finishes: [] });
+        touch(ids);
+        const next = column.rows[r + 1];
+        if (next) touch(next.pieces.map((p) => p.pieceId));
+      }
+      for (const p of row.pieces) {
+        const name = labels.get(p.pieceId) ?? '';
+        if (row.pieces.length > 1 && p.yMm + p.acrossMm < column.yMm + column.acrossMm - LEAST_MM) {
+          out.push({ kind: 'slit', text: `Slit ${name} off at ${f(p.acrossMm)} wide`, finishes: [] });
+          touch(ids);
+        } else if (p.acrossMm < column.acrossMm - LEAST_MM && row.pieces.length === 1) {
+          out.push({ kind: 'trim', text: `Trim ${name} to ${f(p.acrossMm)} across`, finishes: [] });
+          touch([p.pieceId]);
+        }
+        if (p.alongMm < row.alongMm - LEAST_MM) {
+          out.push({ kind: 'trim', text: `Trim ${name} to ${f(p.alongMm)} along`, finishes: [] });
+          touch([p.pieceId]);
+        }
+      }
+    });
+  });
+  const finishes = out.map(() => [] as string[]);
+  for (const [id, at] of finished) finishes[at]!.push(id);
+  return out.map((s, i) => ({ ...s, finishes: finishes[i]! }));
+}
+
+/** What is left of each drop beside the pieces: the strip along the far side and the ends of columns. */
+export function restsOf(drop: Drop, rollWidthMm: number): Rest[] {
+  const rests: Rest[] = [];
+  const push = (xMm: number, yMm: number, alongMm: number, acrossMm: number) => {
+    if (alongMm > 1 && acrossMm > 1) rests.push({ xMm, yMm, alongMm, acrossMm, isWorthKeeping: Math.min(alongMm, acrossMm) >= SMALLEST_LEFTOVER_MM });
+  };
+  const columns = [...drop.columns].sort((a, b) => a.yMm - b.yMm);
+  let y = 0;
+  for (const c of columns) {
+    push(drop.xMm, y, drop.alongMm, c.yMm - y);
+    y = c.yMm + c.acrossMm;
+    const last = c.rows.reduce((m, r) => Math.max(m, r.xMm + r.alongMm), drop.xMm);
+    push(last, c.yMm, drop.xMm + drop.alongMm - last, c.acrossMm);
+  }
+  push(drop.xMm, y, drop.alongMm, rollWidthMm - y);
+  return rests;
+}

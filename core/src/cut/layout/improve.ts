@@ -1,0 +1,112 @@
+import { randomInt, seededRandom, type Random } from '../../ground/index.js';
+import { packExactly, pairCount } from './exact.js';
+import { packAtOnce } from './seed.js';
+import { totalAlong, type Bench, type PackedDrop, type PieceType } from './model.js';
+
+/** How many (set, part) pairs one exact re-cut may cost; grows while nothing is found. */
+const FIRST_PAIRS = 4_000;
+const MOST_PAIRS = 60_000;
+
+/**
+ * Improves a layout step by step: takes a few drops apart and cuts their pieces anew, provably best for those pieces.
+ * A plan is fixed by input, seed and number of steps; time only decides how many steps are run.
+ */
+export class LayoutSearch {
+  readonly types: readonly PieceType[];
+  steps = 0;
+  best: PackedDrop[];
+  private current: PackedDrop[];
+  private readonly random: Random;
+  private sinceBetter = 0;
+
+  /** @param counts pieces of each type, as in `types`; @throws when the pieces do not all fit a drop (check before) */
+  constructor(
+    types: readonly PieceType[],
+    counts: readonly number[],
+    private readonly bench: Bench,
+    seed: number,
+  ) {
+    this.types = types;
+    this.random = seededRandom(seed);
+    const first = packAtOnce(types, counts, bench);
+    if (!first) throw new RangeError('Some piece is larger than the roll or the bench.');
+    this.current = first;
+    this.best = first;
+    if (pairCount(counts) <= 400_000) this.best = this.current = packExactly(types, counts, bench) ?? first;
+  }
+
+  get along(): number {
+    return totalAlong(this.best);
+  }
+
+  /** One re-cut. @returns true when the best plan got shorter */
+  step(): boolean {
+    this.steps++;
+    const drops = this.current;
+    if (drops.length < 2) return false;
+    const limit = Math.min(MOST_PAIRS, FIRST_PAIRS * (1 + this.sinceBetter / 60));
+    const chosen = this.choose(limit);
+    const counts = this.countsOf(chosen);
+    const before = chosen.reduce((s, i) => s + drops[i]!.along, 0);
+    const order = this.shuffled(counts.map((n, t) => (n > 0 ? t : -1)).filter((t) => t >= 0));
+    const packed = packExactly(order.map((t) => this.types[t]!), order.map((t) => counts[t]!), this.bench);
+    if (!packed) return false;
+    const renamed = packed.map((d) => renameTypes(d, order));
+    const after = totalAlong(renamed);
+    if (after > before) return false;
+    this.current = [...drops.filter((_, i) => !chosen.includes(i)), ...renamed];
+    if (after === before) {
+      this.sinceBetter++;
+      return false;
+    }
+    this.sinceBetter = 0;
+    this.best = this.current;
+    return true;
+  }
+
+  /** Some drops to take apart: wasteful ones first, more until the exact re-cut gets too large. */
+  private choose(limit: number): number[] {
+    const drops = this.current;
+    const waste = drops.map((d) => d.along * this.bench.width - usedArea(d));
+    const chosen: number[] = [];
+    const counts = new Array<number>(this.types.length).fill(0);
+    for (let tries = 0; tries < 12 && chosen.length < drops.length; tries++) {
+      const a = randomInt(this.random, drops.length);
+      const b = randomInt(this.random, drops.length);
+      const pick = this.random() < 0.7 && waste[b]! > waste[a]! ? b : a;
+      if (chosen.includes(pick)) continue;
+      const more = this.countsOf([pick]);
+      const joined = counts.map((n, t) => n + more[t]!);
+      if (chosen.length >= 2 && pairCount(joined) > limit) continue;
+      if (chosen.length === 1 && pairCount(joined) > 4 * MOST_PAIRS) continue;
+      joined.forEach((n, t) => (counts[t] = n));
+      chosen.push(pick);
+    }
+    return chosen;
+  }
+
+  private countsOf(indexes: readonly number[]): number[] {
+    const counts = new Array<number>(this.types.length).fill(0);
+    for (const i of indexes) for (const c of this.current[i]!.columns) for (const r of c.rows) for (const p of r.pieces) counts[p.type]!++;
+    return counts;
+  }
+
+  private shuffled(list: number[]): number[] {
+    for (let i = list.length - 1; i > 0; i--) {
+      const j = randomInt(this.random, i + 1);
+      [list[i], list[j]] = [list[j]!, list[i]!];
+    }
+    return list;
+  }
+}
+
+const usedArea = (drop: PackedDrop): number => {
+  let area = 0;
+  for (const c of drop.columns) for (const r of c.rows) for (const p of r.pieces) area += p.way.across * p.way.along;
+  return area;
+};
+
+const renameTypes = (drop: PackedDrop, order: readonly number[]): PackedDrop => ({
+  along: drop.along,
+  columns: drop.columns.map((c) => ({ ...c, rows: c.rows.map((r) => ({ ...r, pieces: r.pieces.map((p) => ({ ...p, type: order[p.type]! })) })) })),
+});

@@ -1,0 +1,2 @@
+export { LayoutPlanner, layPiecesOnRolls, type LayoutInput, type RollToCut } from './planner.js';
+export { checkLayout, type LayoutCheck } from './check-layout.js';

@@ -1,0 +1,167 @@
+import { grainsDown, grainsUp } from '../../ground/index.js';
+import type { CutSettings, Edge, Piece, Turn } from '@yellow-pane/contracts';
+
+/**
+ * The layout problem in whole grains of 1/320 mm (1/64 in = 127 grains, so inches and mm are both exact).
+ *
+ * A drop is cut off the roll across its full width. Slits along the roll make columns, crosscuts in a column make rows,
+ * and (four stages) slits in a row make pieces. A piece narrower than its row is trimmed at the end, which is a cut but no
+ * stage. Frame: x along the roll from its squared start, y across from the near edge, drawn liner up.
+ * Film lost at a cut is added to each piece (`along` + crosscut, `across` + slit) and once to roll width and longest pull;
+ * with that the sums come out right for any number of pieces.
+ */
+
+/** Which roll edge a piece must touch. `either`: the film may be turned end for end. */
+export type EdgeNeed = 'none' | 'either' | 'low' | 'high';
+
+/** One way a piece may lie: grains, allowances included. */
+export interface Way {
+  readonly across: number;
+  readonly along: number;
+  readonly need: EdgeNeed;
+}
+
+/** Pieces that are the same to the knife. */
+export interface PieceType {
+  readonly ways: readonly Way[];
+  readonly area: number;
+  /** Pieces of this type in walking order. */
+  readonly pieces: readonly Piece[];
+}
+
+/** What one width of roll and this bench allow, grains. */
+export interface Bench {
+  readonly width: number;
+  readonly longest: number;
+  readonly stages: 3 | 4;
+  readonly crosscut: number;
+  readonly slit: number;
+}
+
+export interface PackedPiece {
+  readonly type: number;
+  readonly way: Way;
+}
+/** Pieces side by side between two crosscuts of a column; one piece in the three-stage rule. */
+export interface PackedRow {
+  readonly along: number;
+  readonly pieces: readonly PackedPiece[];
+}
+export interface PackedColumn {
+  readonly across: number;
+  readonly along: number;
+  readonly need: EdgeNeed;
+  readonly rows: readonly PackedRow[];
+}
+export interface PackedDrop {
+  readonly along: number;
+  readonly columns: readonly PackedColumn[];
+}
+
+/** Where a piece's edge comes to lie at a turn: at the near (low) or far (high) roll edge; null = across the roll. */
+export function rollSideOf(edge: Edge, turn: Turn): 'low' | 'high' | null {
+  const table: Record<Edge, Partial<Record<Turn, 'low' | 'high'>>> = {
+    left: { 0: 'high', 180: 'low' },
+    right: { 0: 'low', 180: 'high' },
+    top: { 90: 'low', 270: 'high' },
+    bottom: { 90: 'high', 270: 'low' },
+  };
+  return table[edge][turn] ?? null;
+}
+
+/** Width across and length along the roll at a turn, mm. */
+export const sizeAtTurn = (piece: Piece, turn: Turn): { acrossMm: number; alongMm: number } =>
+  turn === 0 || turn === 180 ? { acrossMm: piece.widthMm, alongMm: piece.heightMm } : { acrossMm: piece.heightMm, alongMm: piece.widthMm };
+
+/** The ways a piece may lie, one per distinct size and edge. */
+export function waysOf(piece: Piece, settings: CutSettings): Way[] {
+  const found = new Map<string, Way>();
+  for (const turn of piece.turns) {
+    const side = piece.factoryEdge ? rollSideOf(piece.factoryEdge, turn) : null;
+    if (piece.factoryEdge && !side) continue;
+    const { acrossMm, alongMm } = sizeAtTurn(piece, turn);
+    const across = grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm);
+    const along = grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm);
+    const key = `${across}/${along}`;
+    const before = found.get(key);
+    const need: EdgeNeed = side ? (before && before.need !== side ? 'either' : side) : 'none';
+    found.set(key, { across, along, need });
+  }
+  return [...found.values()];
+}
+
+/** Limits of one roll width in grains; the heaviest sheet shortens the longest pull. */
+export function benchFor(rollWidthMm: number, settings: CutSettings): Bench {
+  const byWeight = settings.largestSheetM2 === null ? Infinity : (settings.largestSheetM2 * 1e6) / rollWidthMm;
+  const crosscut = grainsUp(settings.crosscutAllowanceMm);
+  const slit = grainsUp(settings.slitAllowanceMm);
+  return { width: grainsDown(rollWidthMm) + slit, longest: grainsDown(Math.min(settings.longestPullMm, byWeight)) + crosscut, stages: settings.stages, crosscut, slit };
+}
+
+/** The turn that brings a piece into this way, at this roll edge. @throws when the piece has no such turn: a bug in the layout */
+export function turnFor(piece: Piece, way: Way, atEdge: 'low' | 'high' | null, settings: CutSettings): Turn {
+  for (const turn of piece.turns) {
+    const { acrossMm, alongMm } = sizeAtTurn(piece, turn);
+    if (grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm) !== way.across || grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm) !== way.along) continue;
+    if (!piece.factoryEdge || rollSideOf(piece.factoryEdge, turn) === atEdge) return turn;
+  }
+  throw new Error(`Piece ${piece.id} cannot lie that way.`);
+}
+
+/** Sorts pieces into types; `types[k].pieces` keep the order they came in. */
+export function groupPieces(pieces: readonly Piece[], settings: CutSettings): PieceType[] {
+  const groups = new Map<string, { ways: Way[]; pieces: Piece[] }>();
+  for (const piece of pieces) {
+    const ways = waysOf(piece, settings);
+    const key = ways.map((w) => `${w.across}x${w.along}${w.need}`).join('|');
+    const group = groups.get(key) ?? { ways, pieces: [] };
+    group.pieces.push(piece);
+    groups.set(key, group);
+  }
+  return [...groups.values()].map((g) => ({ ...g, area: g.ways[0] ? g.ways[0].across * g.ways[0].along : 0 }));
+}
+
+export const totalAlong = (drops: readonly PackedDrop[]): number => drops.reduce((s, d) => s + d.along, 0);
+
+/** A column made of rows: as wide as its widest row, as long as all together. */
+export function columnOf(rows: readonly PackedRow[]): PackedColumn {
+  let need: EdgeNeed = 'none';
+  for (const r of rows) for (const p of r.pieces) need = joinNeeds(need, p.way.need) ?? need;
+  return { across: Math.max(...rows.map((r) => r.pieces.reduce((s, p) => s + p.way.across, 0))), along: rows.reduce((s, r) => s + r.along, 0), need, rows };
+}
+
+/** What a column needs that holds both; null when one column cannot serve both. */
+export function joinNeeds(a: EdgeNeed, b: EdgeNeed): EdgeNeed | null {
+  if (a === 'none' || a === b) return b;
+  if (b === 'none') return a;
+  if (a === 'either') return b;
+  if (b === 'either') return a;
+  return null;
+}
+
+/** True when these columns can share a drop: one at the near edge, one at the far edge, the others between. */
+export function edgesFit(needs: readonly EdgeNeed[]): boolean {
+  const count = (n: EdgeNeed) => needs.filter((x) => x === n).length;
+  return count('low') <= 1 && count('high') <= 1 && count('low') + count('high') + count('either') <= 2;
+}
+
+/** Cuts a knife makes for a drop: crosscut, slits, crosscuts in columns, slits in rows, trims. */
+export function cutsOf(drop: PackedDrop, bench: Bench): number {
+  let cuts = 1;
+  let across = 0;
+  for (const c of drop.columns) {
+    across += c.across;
+    cuts += across < bench.width ? 1 : 0;
+    let along = 0;
+    for (const r of c.rows) {
+      along += r.along;
+      cuts += along < drop.along ? 1 : 0;
+      let used = 0;
+      for (const p of r.pieces) {
+        used += p.way.across;
+        cuts += (used < c.across ? 1 : 0) + (p.way.along < r.along ? 1 : 0);
+      }
+    }
+  }
+  return cuts;
+}
