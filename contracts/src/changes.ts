@@ -1,13 +1,13 @@
 import * as z from 'zod';
 import { id, instant, words } from './quantities.js';
-import { job, place } from './jobs/job.js';
+import { firm, job, person, place } from './jobs/job.js';
 import { reading, surface } from './measure/surface.js';
 import { film } from './films/film.js';
 import { roll } from './stock/roll.js';
 import { logEntry, plan } from './cut/plan.js';
 
 /** Every kind of record that a change may touch, with its schema. */
-export const recordSchemas = { job, place, surface, reading, film, roll, plan, logEntry } as const;
+export const recordSchemas = { firm, person, job, place, surface, reading, film, roll, plan, logEntry } as const;
 export type RecordKind = keyof typeof recordSchemas;
 export const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
 export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;
@@ -24,10 +24,11 @@ export type Patch = z.infer<typeof patch>;
 
 /**
  * An edit as a device sends it. `deviceSeq` counts this device's changes without a gap; the same (device, seq) twice is
- * the same change. `baseRevision` is the revision of the job that the person looked at when editing.
+ * the same change. `baseRevision` is the revision that the person looked at when editing.
  */
 export const changeDraft = z.object({
   id,
+  /** The job whose history this belongs to; the firm's id for what belongs to no job. */
   jobId: id,
   personId: id,
   deviceId: id,
@@ -49,3 +50,14 @@ export const change = changeDraft.extend({
   at: instant,
 });
 export type Change = z.infer<typeof change>;
+
+/** What the server answers to a change, an undo or a redo. */
+export const changeAnswer = z.object({ change, canUndo: z.string().nullable(), canRedo: z.string().nullable() });
+export type ChangeAnswer = z.infer<typeof changeAnswer>;
+
+/** Undo and redo are new changes of one's own; `force` goes ahead where someone else has since touched the same. */
+export const undoRequest = z.object({ id, personId: id, deviceId: id, deviceSeq: z.int().min(1), force: z.boolean() });
+export type UndoRequest = z.infer<typeof undoRequest>;
+
+/** Kinds that record facts or computed results: a change that touches only these is not part of undo. */
+export const factKinds: readonly RecordKind[] = ['logEntry', 'plan'];

@@ -10,3 +10,5 @@ export * from './cut/plan.js';
 export * from './jobs/job.js';
 export * from './changes.js';
 export * from './job-document.js';
+export * from './compute.js';
+export * from './routes.js';

@@ -19,6 +19,9 @@ export const jobDocument = z.object({
   rolls: z.array(roll),
   plans: z.array(plan),
   entries: z.array(logEntry),
+  /** Label of what this person would undo or redo next; null = nothing. */
+  canUndo: z.string().nullable(),
+  canRedo: z.string().nullable(),
 });
 export type JobDocument = z.infer<typeof jobDocument>;
 

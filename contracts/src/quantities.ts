@@ -7,6 +7,7 @@ export const positiveLengthMm = z.number().positive().max(100_000).meta({ unit: 
 /** A signed offset in millimetres, e.g. the gap under a straightedge. */
 export const offsetMm = z.number().min(-10_000).max(10_000).meta({ unit: 'mm' });
 /** Length of film on a roll in metres; a roll longer than 1 km does not exist. */
+
 export const rollLengthM = z.number().min(0).max(1000).meta({ unit: 'm' });
 /** An instant: ISO 8601 with offset, stored in UTC. */
 export const instant = z.iso.datetime({ offset: true });

@@ -4,7 +4,7 @@ import { cutMethod } from './allowances.js';
 
 export const edge = z.enum(['top', 'right', 'bottom', 'left']);
 export type Edge = z.infer<typeof edge>;
-/** Turn of a piece on the roll, clockwise as drawn. 0: the pane's top points towards the end of the film, its height lies along the roll. */
+/** Turn of a piece on the roll, clockwise as drawn with x to the right and y up. 0: its top points along +x, away from the squared start, so its height lies along the roll and its right side at the near edge. */
 export const turn = z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]);
 export type Turn = z.infer<typeof turn>;
 

@@ -35,7 +35,8 @@ export const resolveAllowances = (records: Pick<JobRecords, 'firm' | 'job'>, sur
   ...clean(records.job.allowances),
   ...clean(surface.allowances),
 });
-const clean = (a: Partial<Allowances> | null): Partial<Allowances> => Object.fromEntries(Object.entries(a ?? {}).filter(([, v]) => v !== undefined));
+type Said = { readonly [K in keyof Allowances]?: Allowances[K] | undefined };
+const clean = (a: Said | null): Partial<Allowances> => Object.fromEntries(Object.entries(a ?? {}).filter(([, v]) => v !== undefined));
 
 export interface SurfaceCut {
   readonly surface: Surface;

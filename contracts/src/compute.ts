@@ -1,0 +1,56 @@
+import * as z from 'zod';
+import { id, lengthMm, positiveLengthMm } from './quantities.js';
+import { measureKey } from './measure/surface.js';
+import { cutSettings } from './cut/settings.js';
+import { cutMethod } from './cut/allowances.js';
+import { drop, layout, piece } from './cut/layout.js';
+
+/** Input of the survey computation: what was taped, nothing else. */
+export const surveyInput = z.object({
+  calledCrooked: z.boolean().default(false),
+  readings: z.array(z.object({ measure: measureKey, lengthMm: z.number().min(-10_000).max(100_000).meta({ unit: 'mm' }) })).max(20),
+});
+/** The verdict on the tapes, in figures and words. */
+export const surveyResult = z.object({
+  status: z.enum(['nothing', 'two-tapes', 'unchecked', 'agreeing', 'doubtful', 'impossible']),
+  headline: z.string(),
+  body: z.string(),
+  outline: z.array(z.object({ x: z.number(), y: z.number() })).nullable(),
+  chiSquare: z.number().nullable(),
+  limit: z.number().nullable(),
+  redundancy: z.int().nullable(),
+  suspects: z.array(z.object({ text: z.string(), probability: z.number() })),
+  ask: z.object({ measure: measureKey, text: z.string(), gainBits: z.number() }).nullable(),
+  cannotCheck: z.array(z.string()),
+});
+export type SurveyResult = z.infer<typeof surveyResult>;
+
+export const rollToCut = z.object({
+  id,
+  widthMm: positiveLengthMm,
+  availableMm: lengthMm.max(1_000_000),
+  pricePerM: z.number().min(0),
+  fixedDrops: z.array(drop).default([]),
+});
+/** Input of the layout computation. Same input, seed and steps: same plan. */
+export const layoutInput = z.object({
+  filmId: id,
+  rolls: z.array(rollToCut).max(40),
+  pieces: z.array(piece).max(2000),
+  settings: cutSettings,
+  seed: z.int().default(20),
+  steps: z.int().min(0).max(50_000).default(1500),
+});
+export type LayoutComputeInput = z.infer<typeof layoutInput>;
+export const layoutResult = layout;
+
+export const methodFigures = z.object({
+  method: cutMethod,
+  usedM: z.number(),
+  cost: z.number(),
+  trims: z.int(),
+  minutes: z.number(),
+  fallbackCount: z.int(),
+  blockedCount: z.int(),
+  unplacedCount: z.int(),
+});

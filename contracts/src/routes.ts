@@ -1,0 +1,96 @@
+import * as z from 'zod';
+import { id, unitSystem, words } from './quantities.js';
+import { firm, job, person } from './jobs/job.js';
+import { change, changeAnswer, changeDraft, undoRequest } from './changes.js';
+import { jobDocument, jobFile, jobSummary } from './job-document.js';
+import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
+import type { ErrorCode } from './errors.js';
+
+/** One call of the API. `result: null` answers with a file. */
+export interface RouteDefinition {
+  readonly method: 'get' | 'post';
+  readonly path: string;
+  readonly summary: string;
+  readonly params?: z.ZodObject;
+  readonly query?: z.ZodObject;
+  readonly body?: z.ZodType;
+  readonly result: z.ZodType | null;
+  readonly fileType?: string;
+  readonly errors: readonly ErrorCode[];
+}
+
+const jobParams = z.object({ jobId: id });
+const asPerson = z.object({ personId: id.optional() });
+const paper = z.object({ paper: z.enum(['a4', 'letter']).default('a4') });
+const jobErrors = ['bad-input', 'job-not-found'] as const;
+
+/** A job as a person starts it: the rest are the firm's defaults. */
+export const newJob = z.object({ name: words(120).min(1, 'A job needs a name.'), customer: words(120).default(''), units: unitSystem, personId: id, deviceId: id });
+
+/** The API as data: the server mounts it, OpenAPI is written from it, clients are typed by it. */
+export const routes = {
+  health: { method: 'get', path: '/api/health', summary: 'Is the bench there?', result: z.object({ ok: z.literal(true), version: z.string(), jobs: z.int() }), errors: [] },
+  session: {
+    method: 'get',
+    path: '/api/session',
+    summary: 'The firm, its people, and the last change number of a device',
+    query: z.object({ deviceId: id.optional() }),
+    result: z.object({ firm, persons: z.array(person), lastDeviceSeq: z.int() }),
+    errors: ['bad-input'],
+  },
+  jobs: { method: 'get', path: '/api/jobs', summary: 'All jobs with how far they have come', result: z.array(jobSummary), errors: [] },
+  createJob: { method: 'post', path: '/api/jobs', summary: 'Start a job', body: newJob, result: job, errors: ['bad-input'] },
+  job: { method: 'get', path: '/api/jobs/:jobId', summary: 'The open job: all its records', params: jobParams, query: asPerson, result: jobDocument, errors: jobErrors },
+  change: {
+    method: 'post',
+    path: '/api/jobs/:jobId/changes',
+    summary: 'Make one change; the same (device, number) twice is the same change',
+    params: jobParams,
+    body: changeDraft,
+    result: changeAnswer,
+    errors: [...jobErrors, 'conflict', 'sequence-gap', 'fact-stands', 'plan-refused'],
+  },
+  undo: { method: 'post', path: '/api/jobs/:jobId/undo', summary: 'Undo your own last change', params: jobParams, body: undoRequest, result: changeAnswer, errors: [...jobErrors, 'nothing-to-undo', 'undo-conflict'] },
+  redo: { method: 'post', path: '/api/jobs/:jobId/redo', summary: 'Redo what you undid last', params: jobParams, body: undoRequest, result: changeAnswer, errors: [...jobErrors, 'nothing-to-redo', 'undo-conflict'] },
+  history: { method: 'get', path: '/api/jobs/:jobId/history', summary: 'Every change of the job, oldest first', params: jobParams, result: z.array(change), errors: jobErrors },
+  jobFile: { method: 'get', path: '/api/jobs/:jobId/file', summary: 'The job as a file (documented JSON)', params: jobParams, result: jobFile, errors: jobErrors },
+  importJob: {
+    method: 'post',
+    path: '/api/job-files',
+    summary: 'Bring in a job file; a job that is already here comes in as a copy',
+    query: z.object({ personId: id, deviceId: id }),
+    body: z.unknown(),
+    result: z.object({ jobId: id, isCopy: z.boolean() }),
+    errors: ['bad-input'],
+  },
+  measuresCsv: { method: 'get', path: '/api/jobs/:jobId/measures.csv', summary: 'All readings in force as CSV', params: jobParams, result: null, fileType: 'text/csv', errors: jobErrors },
+  importMeasures: {
+    method: 'post',
+    path: '/api/jobs/:jobId/measures.csv',
+    summary: 'Bring in measures from CSV; nothing changes unless every row reads',
+    params: jobParams,
+    query: z.object({ personId: id, deviceId: id }),
+    body: z.string(),
+    result: z.object({ readings: z.int(), surfaces: z.int() }),
+    errors: jobErrors,
+  },
+  cutSheetPdf: { method: 'get', path: '/api/jobs/:jobId/cut-sheet.pdf', summary: 'Cut sheet to print', params: jobParams, query: paper, result: null, fileType: 'application/pdf', errors: [...jobErrors, 'not-cuttable'] },
+  labelsPdf: { method: 'get', path: '/api/jobs/:jobId/labels.pdf', summary: 'Labels for the liner, by room', params: jobParams, query: paper, result: null, fileType: 'application/pdf', errors: [...jobErrors, 'not-cuttable'] },
+  rollSvg: { method: 'get', path: '/api/jobs/:jobId/cut-sheet.svg', summary: 'The rolls as a drawing, 1 unit = 1 mm', params: jobParams, result: null, fileType: 'image/svg+xml', errors: [...jobErrors, 'not-cuttable'] },
+  rollDxf: { method: 'get', path: '/api/jobs/:jobId/cut-sheet.dxf', summary: 'The rolls as DXF in millimetres, a layer per purpose', params: jobParams, result: null, fileType: 'application/dxf', errors: [...jobErrors, 'not-cuttable'] },
+  cutListCsv: { method: 'get', path: '/api/jobs/:jobId/cut-list.csv', summary: 'Every piece with its size and place', params: jobParams, result: null, fileType: 'text/csv', errors: [...jobErrors, 'not-cuttable'] },
+  computeSurvey: { method: 'post', path: '/api/compute/survey', summary: 'Judge the tapes of one opening', body: surveyInput, result: surveyResult, errors: ['bad-input'] },
+  computeLayout: { method: 'post', path: '/api/compute/layout', summary: 'Lay pieces on rolls', body: layoutInput, result: layoutResult, errors: ['bad-input'] },
+  methods: {
+    method: 'get',
+    path: '/api/jobs/:jobId/films/:filmId/methods',
+    summary: 'All cutting methods compared for one film of a job',
+    params: z.object({ jobId: id, filmId: id }),
+    result: z.array(methodFigures),
+    errors: jobErrors,
+  },
+  backup: { method: 'post', path: '/api/backup', summary: 'Write a physical backup now', result: z.object({ file: z.string() }), errors: [] },
+  exportAll: { method: 'get', path: '/api/export', summary: 'All records as JSON', result: null, fileType: 'application/json', errors: [] },
+} as const satisfies Record<string, RouteDefinition>;
+
+export type RouteName = keyof typeof routes;

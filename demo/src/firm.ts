@@ -1,0 +1,43 @@
+import { defaultAllowances, defaultCutSettings, type Film, type Firm, type Job, type Person, type Roll } from '@yellow-pane/contracts';
+import { demoAt, demoId } from './ids.js';
+
+/** A made-up firm of two and a half people. */
+export const demoFirm: Firm = { id: demoId(1), name: 'Saltmarsh Film & Glass', currency: 'EUR', units: 'mm', hourRate: '48.00', allowances: defaultAllowances };
+
+export const demoPersons: Person[] = [
+  { id: demoId(2), firmId: demoFirm.id, name: 'Ines', role: 'installer' },
+  { id: demoId(3), firmId: demoFirm.id, name: 'Okan', role: 'installer' },
+];
+
+const film = (n: number, f: Pick<Film, 'name' | 'kind' | 'wound' | 'direction' | 'hatch' | 'thicknessUm'>): Film => ({ id: demoId(n), version: 1, createdAt: demoAt(0), ...f });
+
+/** Made-up films. */
+export const demoFilms = {
+  shade: film(10, { name: 'Tern Shade 35', kind: 'solar', wound: 'liner-out', direction: 'none', hatch: 'slant', thicknessUm: 38 }),
+  guard: film(11, { name: 'Breakwater 200', kind: 'security', wound: 'liner-in', direction: 'none', hatch: 'cross', thicknessUm: 200 }),
+  frost: film(12, { name: 'Quay Frost plain', kind: 'frosted', wound: 'liner-out', direction: 'two-way', hatch: 'dots', thicknessUm: 80 }),
+};
+
+const roll = (n: number, r: Omit<Roll, 'id' | 'deletedAt'>): Roll => ({ id: demoId(n), deletedAt: null, ...r });
+
+/** Three rolls: one for each film. */
+export const demoRolls: Roll[] = [
+  roll(20, { filmId: demoFilms.shade.id, label: 'S-114', lot: 'L2608-A', widthMm: 1524, lengthM: 30.5, leadInMm: 150, pricePerM: '13.60' }),
+  roll(21, { filmId: demoFilms.guard.id, label: 'B-031', lot: 'L2511-C', widthMm: 1829, lengthM: 18.2, leadInMm: 200, pricePerM: '31.50' }),
+  roll(22, { filmId: demoFilms.frost.id, label: 'F-207', lot: 'L2607-B', widthMm: 1220, lengthM: 22.4, leadInMm: 100, pricePerM: '15.20' }),
+];
+
+export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' | 'units' | 'dueOn' | 'method'>): Job => ({
+  id: demoId(n),
+  firmId: demoFirm.id,
+  zone: 'Europe/Lisbon',
+  latDeg: 38.6,
+  lonDeg: -9.1,
+  currency: 'EUR',
+  allowances: null,
+  cut: defaultCutSettings,
+  reachMm: 2100,
+  createdAt: demoAt(0),
+  deletedAt: null,
+  ...j,
+});

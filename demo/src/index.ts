@@ -1,0 +1,4 @@
+export { demoFirm, demoFilms, demoPersons, demoRolls } from './firm.js';
+export { demoId } from './ids.js';
+export { ternPoint } from './tern-point.js';
+export { lanternStreet } from './lantern-street.js';

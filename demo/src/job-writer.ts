@@ -1,0 +1,130 @@
+import type { JobFile, Job, MeasureKey, Place, Reading, Surface } from '@yellow-pane/contracts';
+import { demoFilms, demoPersons, demoRolls } from './firm.js';
+import { demoAt, demoId } from './ids.js';
+
+/** What was typed, by measure. */
+export type Tapes = Partial<Record<MeasureKey, string>>;
+/** Two tapes, the usual case. */
+export const two = (width: string, height: string): Tapes => ({ widthLargest: width, heightLargest: height });
+/** Eight tapes in walking order: three widths, three heights, both diagonals. */
+export const eight = (...t: [string, string, string, string, string, string, string, string]): Tapes => ({
+  widthTop: t[0],
+  widthMiddle: t[1],
+  widthBottom: t[2],
+  heightLeft: t[3],
+  heightMiddle: t[4],
+  heightRight: t[5],
+  diagonalDown: t[6],
+  diagonalUp: t[7],
+});
+
+const inchMm = (text: string): number => {
+  const m = /^(?:(\d+)\s+)?(?:(\d+)\/(\d+)|(\d+))"$/.exec(text);
+  if (!m) return Number(text);
+  const whole = Number(m[1] ?? 0) + (m[4] ? Number(m[4]) : Number(m[2]) / Number(m[3]));
+  return whole * 25.4;
+};
+
+/** Writes a demo job record by record, ids counted up from a base. */
+export class JobWriter {
+  private readonly places: Place[] = [];
+  private readonly surfaces: Surface[] = [];
+  private readonly readings: Reading[] = [];
+  private next: number;
+  private minute = 0;
+
+  constructor(
+    private readonly job: Job,
+    base: number,
+  ) {
+    this.next = base;
+  }
+
+  private id(): string {
+    return demoId(this.next++);
+  }
+
+  place(name: string): string {
+    const id = this.id();
+    this.places.push({ id, jobId: this.job.id, name, order: this.places.length + 1, deletedAt: null });
+    return id;
+  }
+
+  /** A pane with its tapes; `like` shares the tapes of an earlier one. */
+  pane(placeId: string, name: string, tapes: Tapes, more: Partial<Surface> = {}): string {
+    const id = this.id();
+    this.surfaces.push({
+      id,
+      jobId: this.job.id,
+      placeId,
+      kind: 'flat-pane',
+      name,
+      order: this.surfaces.length + 1,
+      grid: null,
+      measuredLikeId: null,
+      sizeKind: 'daylight',
+      revealMm: null,
+      frame: 'gasket',
+      obstructions: [],
+      seenFrom: 'room',
+      filmFace: 'room',
+      calledCrooked: false,
+      filmId: demoFilms.shade.id,
+      method: null,
+      allowances: null,
+      signed: null,
+      doubtLater: false,
+      extraPieces: [],
+      note: '',
+      deletedAt: null,
+      ...more,
+    });
+    for (const [measure, typed] of Object.entries(tapes)) {
+      const isInch = typed.endsWith('"');
+      this.readings.push({
+        id: this.id(),
+        jobId: this.job.id,
+        surfaceId: id,
+        measure: measure as MeasureKey,
+        typed,
+        unit: isInch ? 'in' : 'mm',
+        lengthMm: inchMm(typed),
+        instrument: 'tape',
+        personId: demoPersons[0]!.id,
+        at: demoAt(this.minute++),
+        supersedesId: null,
+        withdrawnAt: null,
+        deletedAt: null,
+      });
+    }
+    return id;
+  }
+
+  /** Equal panes between glazing bars: the first is taped, the others are like it. */
+  grid(placeId: string, name: string, rows: number, columns: number, tapes: Tapes, more: Partial<Surface> = {}): string[] {
+    const groupId = this.id();
+    const ids: string[] = [];
+    for (let row = 0; row < rows; row++)
+      for (let column = 0; column < columns; column++) {
+        const first = ids[0] ?? null;
+        ids.push(this.pane(placeId, `${name}${ids.length + 1}`, first ? {} : tapes, { ...more, grid: { groupId, row, column }, measuredLikeId: first }));
+      }
+    return ids;
+  }
+
+  file(): JobFile {
+    return {
+      format: 'yellow-pane job',
+      formatVersion: 1,
+      writtenAt: demoAt(0),
+      job: this.job,
+      places: this.places,
+      surfaces: this.surfaces,
+      readings: this.readings,
+      films: Object.values(demoFilms),
+      rolls: demoRolls,
+      plans: [],
+      entries: [],
+    };
+  }
+}
