@@ -69,7 +69,7 @@ function stillFits(id: string, drop: Drop, pieces: readonly Piece[]): boolean {
   return Math.abs(across - placed.acrossMm) < 0.01 && Math.abs(along - placed.alongMm) < 0.01;
 }
 
-/** Everything that one film's plan depends on, resolved, with its hash. @param plan the last plan, for locks and cut drops */
+/** Everything that one film's plan depends on, resolved, with its hash. Locks and ticks are no part of the hash: they do not make a plan stale. @param plan the last plan, for locks and cut drops */
 export function filmPlanInput(
   records: JobRecords & { readonly entries: readonly LogEntry[] },
   settings: CutSettings,
@@ -87,7 +87,7 @@ export function filmPlanInput(
   const pieces = [...wanted.map((p) => asCut.get(p.id) ?? p), ...[...asCut.values()].filter((p) => !wanted.some((w) => w.id === p.id))];
   const layout: LayoutInput = { filmId, rolls: rolls.map((r) => toCut(r, fixed.get(r.id) ?? [])), pieces, settings, seed: PLAN_SEED };
   const sizes = pieces.map(({ why: _why, fallback: _fallback, label: _label, ...rest }) => rest);
-  return { layout, pieces, cuts, hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls, settings, sizes }) };
+  return { layout, pieces, cuts, hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls.map(({ fixedDrops: _fixed, ...roll }) => roll), settings, sizes }) };
 }
 
 /** One method for the whole film, in figures a person can weigh. */

@@ -51,9 +51,16 @@ export interface SurfaceCut {
 /** The survey of one surface and whether its size is signed for. */
 export function surveySurface(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings'>): { survey: Survey; isSigned: boolean; inForce: Reading[] } {
   const inForce = readingsInForce(surface, records.surfaces, records.readings);
-  const survey = surveyOpening(tapesOf(inForce), { calledCrooked: surface.calledCrooked });
-  return { survey, inForce, isSigned: surface.signed !== null && surface.signed.readingsHash === readingsHash(inForce) };
+  const hash = readingsHash(inForce);
+  const key = `${hash}/${surface.calledCrooked}`;
+  const survey = known.get(key) ?? surveyOpening(tapesOf(inForce), { calledCrooked: surface.calledCrooked });
+  if (known.size > 2000) known.clear();
+  known.set(key, survey);
+  return { survey, inForce, isSigned: surface.signed !== null && surface.signed.readingsHash === hash };
 }
+
+/** The same tapes give the same survey: judged once. */
+const known = new Map<string, Survey>();
 
 /** The cut of one surface. @param method stands in for the job's own method when methods are compared */
 export function cutOfSurface(surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut {

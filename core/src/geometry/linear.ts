@@ -23,7 +23,7 @@ export function solveSymmetric(rows: Rows, right: readonly number[]): { solution
 /** Numerical rank: singular values above 1e-9 of the largest. */
 export function rankOf(rows: Rows): number {
   if (rows.length === 0) return 0;
-  const values = new SingularValueDecomposition(matrix(rows)).diagonal;
+  const values = new SingularValueDecomposition(matrix(rows), { autoTranspose: true }).diagonal;
   return values.filter((v) => v > 1e-9 * Math.max(...values)).length;
 }
 

@@ -1,0 +1,105 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type ErrorRequestHandler, type Express } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import type { Compute } from './compute/runners.js';
+import { exportAll } from './db/backup.js';
+import { ChangeService } from './db/change.service.js';
+import type { Journal } from './db/journal.js';
+import { RecordsRepository } from './db/records.repository.js';
+import type { Database } from './db/database.js';
+import { mount, sendProblem } from './http/mount.js';
+import { apiPage, openApiDocument } from './http/openapi.js';
+import { localOnly } from './http/origin.js';
+import { Refusal } from './problem.js';
+import { cutRoutes } from './stations/cut/cut.routes.js';
+import { CutService, planGuard } from './stations/cut/cut.service.js';
+import { jobsRoutes } from './stations/jobs/jobs.routes.js';
+import { JobsService } from './stations/jobs/jobs.service.js';
+import { measureRoutes } from './stations/measure/measure.routes.js';
+import { MeasureService } from './stations/measure/measure.service.js';
+
+/** Everything the app stands on, by name. */
+export interface Bench {
+  readonly db: Database;
+  readonly journal: Journal | null;
+  readonly compute: Compute;
+  readonly now: () => Date;
+  readonly log: Logger;
+  /** Folder of the built interface; null in tests of the API. */
+  readonly webDir: string | null;
+  /** Writes a physical backup now; gives its file. */
+  readonly backup: () => Promise<string>;
+}
+
+export interface App {
+  readonly http: Express;
+  readonly jobs: JobsService;
+  readonly changes: ChangeService;
+  readonly records: RecordsRepository;
+}
+
+export const VERSION = '0.1.0';
+const MOST_BYTES = '8mb';
+
+/** Assembles the application; nothing listens yet. */
+export function createApp(bench: Bench): App {
+  const records = new RecordsRepository(bench.db);
+  const changes = new ChangeService(records, bench.journal, bench.now, [planGuard]);
+  const jobs = new JobsService(records, changes, bench.now);
+  const http = express();
+  http.disable('x-powered-by');
+  http.use(localOnly);
+  http.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: true,
+        directives: { 'worker-src': ["'self'", 'blob:'], 'style-src': ["'self'", "'unsafe-inline'"], 'script-src': ["'self'", "'wasm-unsafe-eval'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  http.use(compression());
+  http.use('/api', rateLimit({ windowMs: 10_000, limit: 600, standardHeaders: 'draft-8', legacyHeaders: false, handler: (req, res) => sendProblem(res, new Refusal('too-many'), req.originalUrl) }));
+  http.use(express.json({ limit: MOST_BYTES }));
+  http.use(express.text({ limit: MOST_BYTES, type: ['text/csv', 'text/plain'] }));
+  mount(http, 'health', async () => ({ ok: true as const, version: VERSION, jobs: (await records.all('job')).length }));
+  mount(http, 'backup', async () => ({ file: await bench.backup() }));
+  mount(http, 'exportAll', async () => ({ name: 'yellow-pane-export.json', bytes: JSON.stringify(await exportAll(records, bench.now())) }));
+  http.use(jobsRoutes(jobs, changes, records));
+  http.use(measureRoutes(new MeasureService(jobs, bench.now)));
+  http.use(cutRoutes(new CutService(jobs, bench.compute)));
+  http.get('/api/openapi.json', (_req, res) => void res.json(openApiDocument()));
+  http.get('/api/docs', (_req, res) => void res.type('html').send(apiPage()));
+  http.use('/api', () => {
+    throw new Refusal('not-found');
+  });
+  if (bench.webDir) serveInterface(http, bench.webDir);
+  http.use(asProblem(bench.log));
+  return { http, jobs, changes, records };
+}
+
+function serveInterface(http: Express, webDir: string): void {
+  const index = join(webDir, 'index.html');
+  http.use(express.static(webDir, { index: false, setHeaders: (res, path) => void res.setHeader('Cache-Control', /-[A-Z0-9]{8}\./.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache') }));
+  http.get('/{*path}', (_req, res) => {
+    if (!existsSync(index)) throw new Refusal('not-found', 'The interface is not built yet: npm run build.');
+    res.setHeader('Cache-Control', 'no-cache');
+    res.sendFile(index);
+  });
+}
+
+const asProblem =
+  (log: Logger): ErrorRequestHandler =>
+  (error, req, res, next) => {
+    if (res.headersSent) return next(error);
+    if (error instanceof Refusal) return sendProblem(res, error, req.originalUrl);
+    const status = (error as { status?: number }).status;
+    if (status === 413) return sendProblem(res, new Refusal('too-large'), req.originalUrl);
+    if (status === 400) return sendProblem(res, new Refusal('bad-input', 'This does not read as JSON. Nothing was changed.'), req.originalUrl);
+    log.error({ err: error, url: req.originalUrl }, 'failed');
+    return sendProblem(res, new Refusal('internal'), req.originalUrl);
+  };

@@ -1,0 +1,24 @@
+import { v7 as uuidv7 } from 'uuid';
+import { defaultAllowances, type Firm, type Patch, type Person } from '@yellow-pane/contracts';
+import { demoFirm, demoId, demoPersons, lanternStreet, ternPoint } from '@yellow-pane/demo';
+import type { App } from './app.js';
+
+/** The bench itself as a device, for what the server does on its own. */
+const setupDevice = demoId(9);
+
+const add = (kind: Patch['kind'], record: Firm | Person): Patch => ({ op: 'add', kind, id: record.id, value: record });
+
+/** A new data folder gets a firm and a person; the demo gets its made-up ones and their two jobs. Does nothing twice. */
+export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void> {
+  if ((await app.records.all('firm')).length > 0) return;
+  if (seed === 'demo') {
+    await app.changes.apply({ id: demoId(8), jobId: demoFirm.id, personId: demoPersons[0]!.id, deviceId: setupDevice, deviceSeq: 1, baseRevision: 0, label: 'Set up the bench', patches: [add('firm', demoFirm), ...demoPersons.map((p) => add('person', p))] });
+    const who = { personId: demoPersons[0]!.id, deviceId: setupDevice };
+    await app.jobs.import(ternPoint(), who);
+    await app.jobs.import(lanternStreet(), who);
+    return;
+  }
+  const firm: Firm = { id: uuidv7(), name: 'My firm', currency: 'EUR', units: 'mm', hourRate: '45.00', allowances: defaultAllowances };
+  const person: Person = { id: uuidv7(), firmId: firm.id, name: 'Me', role: 'installer' };
+  await app.changes.apply({ id: uuidv7(), jobId: firm.id, personId: person.id, deviceId: uuidv7(), deviceSeq: 1, baseRevision: 0, label: 'Set up the bench', patches: [add('firm', firm), add('person', person)] });
+}

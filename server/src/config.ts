@@ -1,0 +1,34 @@
+import { homedir } from 'node:os';
+import { join } from 'node:path';
+import * as z from 'zod';
+
+const environment = z.object({
+  YELLOW_PANE_DATA: z.string().min(1).optional(),
+  YELLOW_PANE_PORT: z.coerce.number().int().min(0).max(65535).default(4780),
+  YELLOW_PANE_LOG: z.enum(['silent', 'error', 'info', 'debug']).default('info'),
+  YELLOW_PANE_SEED: z.enum(['none', 'demo']).default('none'),
+  XDG_DATA_HOME: z.string().optional(),
+  APPDATA: z.string().optional(),
+});
+
+export interface Config {
+  /** Folder that holds everything: database, journal, backups, lock. */
+  readonly dataDir: string;
+  /** 0 lets the system choose. */
+  readonly port: number;
+  readonly logLevel: 'silent' | 'error' | 'info' | 'debug';
+  readonly seed: 'none' | 'demo';
+}
+
+/** Where a program keeps its data for this user. */
+function userDataDir(env: { XDG_DATA_HOME?: string | undefined; APPDATA?: string | undefined }): string {
+  if (process.platform === 'win32') return env.APPDATA ?? join(homedir(), 'AppData', 'Roaming');
+  if (process.platform === 'darwin') return join(homedir(), 'Library', 'Application Support');
+  return env.XDG_DATA_HOME || join(homedir(), '.local', 'share');
+}
+
+/** Reads the environment once. @throws ZodError that names the variable */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const e = environment.parse(env);
+  return { dataDir: e.YELLOW_PANE_DATA ?? join(userDataDir(e), 'yellow-pane'), port: e.YELLOW_PANE_PORT, logLevel: e.YELLOW_PANE_LOG, seed: e.YELLOW_PANE_SEED };
+}

@@ -1,0 +1,186 @@
+import { factKinds, recordSchemas, type Change, type ChangeAnswer, type ChangeDraft, type Fault, type Patch, type RecordKind, type UndoRequest } from '@yellow-pane/contracts';
+import { Refusal } from '../problem.js';
+import type { Journal } from './journal.js';
+import type { RecordsRepository } from './records.repository.js';
+
+/** A rule that a kind of record puts on changes to it; throws a Refusal. */
+export type RecordGuard = (records: RecordsRepository, kind: RecordKind, record: Record<string, unknown>) => Promise<void>;
+
+/** Fields of a reading that may change: the rest is what was taped, and stands. */
+const readingMaySet = new Set(['withdrawnAt', 'deletedAt']);
+
+const touches = (patches: readonly Patch[]): string[] => patches.map((p) => (p.op === 'add' ? `${p.kind}/${p.id}` : `${p.kind}/${p.id}/${p.field}`));
+const overlap = (a: readonly string[], b: readonly string[]): boolean => a.some((x) => b.some((y) => x === y || x.startsWith(`${y}/`) || y.startsWith(`${x}/`)));
+
+/** What one person may undo and redo next, from the history alone. */
+export function undoState(own: readonly Change[]): { undo: Change | null; redo: Change | null } {
+  const undo: Change[] = [];
+  let redo: Change[] = [];
+  for (const change of own) {
+    if (change.undoesId === null) {
+      undo.push(change);
+      redo = [];
+    } else if (undo.at(-1)?.id === change.undoesId) {
+      undo.pop();
+      redo.push(change);
+    } else if (redo.at(-1)?.id === change.undoesId) {
+      redo.pop();
+      undo.push(change);
+    }
+  }
+  return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null };
+}
+
+/**
+ * The only way to write: one change at a time, validated, applied with its inverse in one transaction, synced to the journal
+ * before it is acknowledged.
+ */
+export class ChangeService {
+  private queue: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    private readonly records: RecordsRepository,
+    private readonly journal: Journal | null,
+    private readonly now: () => Date,
+    private readonly guards: readonly RecordGuard[] = [],
+  ) {}
+
+  apply(draft: ChangeDraft): Promise<ChangeAnswer> {
+    return this.inTurn(() => this.write(draft, null, false));
+  }
+
+  undo(jobId: string, request: UndoRequest): Promise<ChangeAnswer> {
+    return this.inTurn(() => this.reverse(jobId, request, 'undo'));
+  }
+
+  redo(jobId: string, request: UndoRequest): Promise<ChangeAnswer> {
+    return this.inTurn(() => this.reverse(jobId, request, 'redo'));
+  }
+
+  async canUndo(jobId: string, personId: string): Promise<{ canUndo: string | null; canRedo: string | null }> {
+    const { undo, redo } = undoState(await this.records.changesOfPerson(jobId, personId));
+    return { canUndo: undo?.label ?? null, canRedo: redo?.label ?? null };
+  }
+
+  /** Applies what the journal knows and the database lost. @returns how many changes */
+  async replay(): Promise<number> {
+    if (!this.journal) return 0;
+    const known = await this.records.allChangeIds();
+    const missing = this.journal.read().filter((c) => !known.has(c.id));
+    for (const change of missing)
+      await this.records.transaction(async (tx) => {
+        for (const patch of change.patches) await this.applyPatch(tx, patch);
+        await tx.addChange(change);
+      });
+    return missing.length;
+  }
+
+  /** Waits until nothing is being written. */
+  settled(): Promise<unknown> {
+    return this.queue;
+  }
+
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const next = this.queue.then(work, work);
+    this.queue = next.catch(() => undefined);
+    return next;
+  }
+
+  private async reverse(jobId: string, request: UndoRequest, way: 'undo' | 'redo'): Promise<ChangeAnswer> {
+    const done = await this.records.changeById(request.id);
+    if (done) return { change: done, ...(await this.canUndo(jobId, request.personId)) };
+    const target = undoState(await this.records.changesOfPerson(jobId, request.personId))[way];
+    if (!target) throw new Refusal(way === 'undo' ? 'nothing-to-undo' : 'nothing-to-redo');
+    if (!request.force) {
+      const since = await this.records.changesAfter(target.revision);
+      const other = since.find((c) => c.personId !== request.personId && overlap(touches(c.patches), touches(target.patches)));
+      if (other) throw new Refusal('undo-conflict', `Someone has since made “${other.label}” on the same thing. ${way === 'undo' ? 'Undo' : 'Redo'} “${target.label}” all the same?`);
+    }
+    const label = target.label;
+    const draft: ChangeDraft = { id: request.id, jobId, personId: request.personId, deviceId: request.deviceId, deviceSeq: request.deviceSeq, baseRevision: target.revision, label, patches: [...target.inverse].reverse() };
+    return this.write(draft, target.id, true);
+  }
+
+  private async write(draft: ChangeDraft, undoesId: string | null, isReversal: boolean): Promise<ChangeAnswer> {
+    const before = await this.records.changeById(draft.id);
+    if (before) return { change: before, ...(await this.canUndo(draft.jobId, draft.personId)) };
+    const last = await this.records.lastDeviceSeq(draft.deviceId);
+    if (draft.deviceSeq !== last + 1) throw new Refusal('sequence-gap', `This device’s next change is number ${last + 1}; number ${draft.deviceSeq} came.`);
+    if (!isReversal) await this.refuseConflict(draft);
+    let change: Change | null = null;
+    try {
+      change = await this.records.transaction(async (tx) => {
+        const inverse: Patch[] = [];
+        for (const [i, patch] of draft.patches.entries()) {
+          const back = await this.checkedPatch(tx, patch, i, isReversal);
+          if (back) inverse.push(back);
+        }
+        const undoable = !draft.patches.every((p) => factKinds.includes(p.kind));
+        const written: Change = { ...draft, revision: (await tx.revision()) + 1, inverse, undoable, undoesId, at: this.now().toISOString() };
+        await tx.addChange(written);
+        this.journal?.append(written);
+        change = written;
+        return written;
+      });
+    } catch (error) {
+      if (change) this.journal?.void(draft.id);
+      throw error;
+    }
+    return { change, ...(await this.canUndo(draft.jobId, draft.personId)) };
+  }
+
+  /** Somebody else set the same field since this person looked. */
+  private async refuseConflict(draft: ChangeDraft): Promise<void> {
+    const mine = touches(draft.patches.filter((p) => p.op === 'set'));
+    if (mine.length === 0) return;
+    const other = (await this.records.changesAfter(draft.baseRevision)).find((c) => c.deviceId !== draft.deviceId && overlap(touches(c.patches), mine));
+    if (other) throw new Refusal('conflict', `In the meantime someone made “${other.label}” on the same thing. Look at it, then do yours again.`);
+  }
+
+  /** Validates and applies one patch; gives its inverse, or null for a fact, which stands even when its change is undone. */
+  private async checkedPatch(tx: RecordsRepository, patch: Patch, index: number, isReversal: boolean): Promise<Patch | null> {
+    const schema = recordSchemas[patch.kind];
+    const bad = (message: string, path = ''): never => {
+      throw new Refusal('bad-input', undefined, [{ path: `patches[${index}]${path}`, message }]);
+    };
+    const old = (await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null;
+    let next: Record<string, unknown>;
+    let inverse: Patch | null;
+    if (patch.op === 'add') {
+      if (old) bad('A record with this id is already there.');
+      if (patch.value['id'] !== patch.id) bad('The record carries another id than the patch.', '.value.id');
+      next = patch.value;
+      inverse = 'deletedAt' in schema.shape ? { op: 'set', kind: patch.kind, id: patch.id, field: 'deletedAt', value: this.now().toISOString() } : null;
+    } else {
+      if (!old) return bad('There is no such record.');
+      if (!(patch.field in schema.shape) || patch.field === 'id') return bad(`“${patch.field}” is not a field that can be set.`, '.field');
+      if (!isReversal) refuseFactEdit(patch.kind, patch.field, old);
+      next = { ...old, [patch.field]: patch.value };
+      inverse = { op: 'set', kind: patch.kind, id: patch.id, field: patch.field, value: old[patch.field] ?? null };
+    }
+    const read = schema.safeParse(next);
+    if (!read.success) {
+      const faults: Fault[] = read.error.issues.map((i) => ({ path: `patches[${index}].${i.path.join('.')}`, message: i.message }));
+      throw new Refusal('bad-input', undefined, faults);
+    }
+    const record = read.data as Record<string, unknown>;
+    for (const guard of this.guards) await guard(tx, patch.kind, record);
+    await tx.put(patch.kind, patch.id, record);
+    return inverse;
+  }
+
+  private async applyPatch(tx: RecordsRepository, patch: Patch): Promise<void> {
+    if (patch.op === 'add') return tx.put(patch.kind, patch.id, patch.value);
+    const old = (await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null;
+    if (old) await tx.put(patch.kind, patch.id, { ...old, [patch.field]: patch.value });
+  }
+}
+
+/** Facts stand: readings, log entries and committed plans are corrected by new ones. */
+function refuseFactEdit(kind: RecordKind, field: string, old: Record<string, unknown>): void {
+  if (kind === 'logEntry') throw new Refusal('fact-stands');
+  if (kind === 'reading' && !readingMaySet.has(field)) throw new Refusal('fact-stands', 'A reading is never overwritten: add a new one that supersedes it.');
+  if (kind === 'film') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');
+  if (kind === 'plan' && old['status'] === 'committed') throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
+}
+

@@ -1,0 +1,96 @@
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { PGlite } from '@electric-sql/pglite';
+import { sql } from 'drizzle-orm';
+import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
+import { migrate } from 'drizzle-orm/pglite/migrator';
+import { syncDirectory } from './journal.js';
+
+export type Database = PgliteDatabase;
+
+export interface OpenDatabase {
+  readonly db: Database;
+  /** Physical dump (gzip tar). */
+  dump(): Promise<Buffer>;
+  close(): Promise<void>;
+}
+
+const here = dirname(fileURLToPath(import.meta.url));
+/** Beside this file in the sources, beside the bundle when built. */
+const migrationsFolder = [join(here, 'migrations'), join(here, 'db', 'migrations')].find((f) => existsSync(f)) ?? join(here, 'migrations');
+
+const wrap = (client: PGlite): OpenDatabase => ({
+  db: drizzle(client),
+  dump: async () => Buffer.from(await (await client.dumpDataDir('gzip')).arrayBuffer()),
+  close: () => client.close(),
+});
+
+/** For tests: lives in memory, or starts from a dump. */
+export async function openInMemory(dump?: Buffer): Promise<OpenDatabase> {
+  const client = await PGlite.create(dump ? { loadDataDir: new Blob([new Uint8Array(dump)]) } : {});
+  await migrate(drizzle(client), { migrationsFolder });
+  return wrap(client);
+}
+
+const migrationCount = (): number =>
+  (JSON.parse(readFileSync(join(migrationsFolder, 'meta', '_journal.json'), 'utf8')) as { entries: unknown[] }).entries.length;
+
+async function appliedMigrations(db: Database): Promise<number> {
+  const found = await db.execute(sql`select to_regclass('drizzle.__drizzle_migrations') as name`);
+  if ((found.rows[0] as { name: string | null }).name === null) return 0;
+  const rows = await db.execute(sql`select count(*)::int as n from drizzle.__drizzle_migrations`);
+  return (rows.rows[0] as { n: number }).n;
+}
+
+/**
+ * Opens the database in `dataDir/db`. A first one is made beside and renamed into place when it is whole, so that a crash
+ * in the middle leaves nothing that looks like a database.
+ * @param beforeMigration gets the old database to dump it when the schema is about to change
+ */
+export async function openInFolder(dataDir: string, beforeMigration: (old: OpenDatabase) => Promise<void>): Promise<OpenDatabase> {
+  mkdirSync(dataDir, { recursive: true });
+  const folder = join(dataDir, 'db');
+  const beside = join(dataDir, 'db.tmp');
+  rmSync(beside, { recursive: true, force: true });
+  if (!existsSync(folder)) {
+    const first = await PGlite.create(beside);
+    await migrate(drizzle(first), { migrationsFolder });
+    await first.close();
+    renameSync(beside, folder);
+    syncDirectory(dataDir);
+  }
+  let client: PGlite;
+  try {
+    client = await PGlite.create(folder);
+  } catch (error) {
+    throw new Error(`The database in ${folder} does not open (${(error as Error).message}). Restore the newest backup: npm run restore ${join(dataDir, 'backups')}/FILE`);
+  }
+  const open = wrap(client);
+  const applied = await appliedMigrations(open.db);
+  if (applied > migrationCount()) {
+    await client.close();
+    throw new Error(`The data in ${dataDir} was written by a newer Yellow Pane. Update this one, or use another folder.`);
+  }
+  if (applied < migrationCount()) {
+    await beforeMigration(open);
+    await migrate(open.db, { migrationsFolder });
+  }
+  return open;
+}
+
+/** Loads a physical dump into a new folder beside, to be renamed into place by the caller. */
+export async function loadDump(folder: string, dump: Buffer): Promise<void> {
+  rmSync(folder, { recursive: true, force: true });
+  const client = await PGlite.create({ dataDir: folder, loadDataDir: new Blob([new Uint8Array(dump)]) });
+  await client.query('select 1');
+  await client.close();
+}
+
+/** A new, empty, migrated database in `folder`. */
+export async function createEmpty(folder: string): Promise<OpenDatabase> {
+  rmSync(folder, { recursive: true, force: true });
+  const client = await PGlite.create(folder);
+  await migrate(drizzle(client), { migrationsFolder });
+  return wrap(client);
+}

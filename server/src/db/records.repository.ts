@@ -1,0 +1,121 @@
+import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
+import type { PgColumn } from 'drizzle-orm/pg-core';
+import type { Change, RecordKind, RecordOf } from '@yellow-pane/contracts';
+import type { Database } from './database.js';
+import { changes, films, firms, jobs, logEntries, persons, places, plans, readings, rolls, surfaces } from './tables.js';
+
+/** All record tables have an id and a body; that is all that is asked of them here. */
+type RecordTable = typeof firms;
+const asRecords = (table: { id: PgColumn; body: PgColumn }): RecordTable => table as unknown as RecordTable;
+const tables: Record<RecordKind, RecordTable> = {
+  firm: asRecords(firms),
+  person: asRecords(persons),
+  job: asRecords(jobs),
+  place: asRecords(places),
+  surface: asRecords(surfaces),
+  reading: asRecords(readings),
+  film: asRecords(films),
+  roll: asRecords(rolls),
+  plan: asRecords(plans),
+  logEntry: asRecords(logEntries),
+};
+const tableOf = (kind: RecordKind): RecordTable => tables[kind];
+const jobColumn: Partial<Record<RecordKind, PgColumn>> = {
+  place: places.jobId,
+  surface: surfaces.jobId,
+  reading: readings.jobId,
+  plan: plans.jobId,
+  logEntry: logEntries.jobId,
+};
+
+type Stored = Record<string, unknown>;
+const toChange = (row: typeof changes.$inferSelect): Change => {
+  const { position, ...rest } = row;
+  return { ...rest, revision: position, at: new Date(row.at).toISOString() } as Change;
+};
+
+/** All reading and writing of records and their history, within one connection or transaction. */
+export class RecordsRepository {
+  constructor(private readonly db: Database) {}
+
+  /** Runs `work` in one transaction: all of it happens or nothing. */
+  transaction<T>(work: (records: RecordsRepository) => Promise<T>): Promise<T> {
+    return this.db.transaction((tx) => work(new RecordsRepository(tx as unknown as Database)));
+  }
+
+  async find<K extends RecordKind>(kind: K, id: string): Promise<RecordOf<K> | null> {
+    const rows = await this.db.select({ body: tableOf(kind).body }).from(tableOf(kind)).where(eq(tableOf(kind).id, id));
+    return (rows[0]?.body as unknown as RecordOf<K> | undefined) ?? null;
+  }
+
+  async ofJob<K extends RecordKind>(kind: K, jobId: string): Promise<RecordOf<K>[]> {
+    const column = jobColumn[kind];
+    if (!column) throw new Error(`${kind} does not belong to a job`);
+    const rows = await this.db.select({ body: tableOf(kind).body }).from(tableOf(kind)).where(eq(column, jobId)).orderBy(asc(tableOf(kind).id));
+    return rows.map((r) => r.body as unknown as RecordOf<K>);
+  }
+
+  async all<K extends RecordKind>(kind: K): Promise<RecordOf<K>[]> {
+    const rows = await this.db.select({ body: tableOf(kind).body }).from(tableOf(kind)).orderBy(asc(tableOf(kind).id));
+    return rows.map((r) => r.body as unknown as RecordOf<K>);
+  }
+
+  async existing(kind: RecordKind, ids: readonly string[]): Promise<Set<string>> {
+    if (ids.length === 0) return new Set();
+    const rows = await this.db.select({ id: tableOf(kind).id }).from(tableOf(kind)).where(inArray(tableOf(kind).id, [...ids]));
+    return new Set(rows.map((r) => r.id as string));
+  }
+
+  async put(kind: RecordKind, id: string, body: Stored): Promise<void> {
+    await this.db
+      .insert(tableOf(kind))
+      .values({ id, body })
+      .onConflictDoUpdate({ target: tableOf(kind).id, set: { body } });
+  }
+
+  async addChange(change: Change): Promise<void> {
+    const { revision, ...rest } = change;
+    await this.db.insert(changes).values({ ...rest, position: revision });
+  }
+
+  async revision(): Promise<number> {
+    const rows = await this.db.select({ top: sql<number>`coalesce(max(${changes.position}), 0)::int` }).from(changes);
+    return rows[0]?.top ?? 0;
+  }
+
+  async changeById(id: string): Promise<Change | null> {
+    const rows = await this.db.select().from(changes).where(eq(changes.id, id));
+    return rows[0] ? toChange(rows[0]) : null;
+  }
+
+  async changesOfJob(jobId: string): Promise<Change[]> {
+    return (await this.db.select().from(changes).where(eq(changes.jobId, jobId)).orderBy(asc(changes.position))).map(toChange);
+  }
+
+  async changesOfPerson(jobId: string, personId: string): Promise<Change[]> {
+    const mine = and(eq(changes.jobId, jobId), eq(changes.personId, personId), eq(changes.undoable, true));
+    return (await this.db.select().from(changes).where(mine).orderBy(asc(changes.position))).map(toChange);
+  }
+
+  async changesAfter(revision: number): Promise<Change[]> {
+    return (await this.db.select().from(changes).where(gt(changes.position, revision)).orderBy(asc(changes.position))).map(toChange);
+  }
+
+  async allChanges(): Promise<Change[]> {
+    return (await this.db.select().from(changes).orderBy(asc(changes.position))).map(toChange);
+  }
+
+  async allChangeIds(): Promise<Set<string>> {
+    return new Set((await this.db.select({ id: changes.id }).from(changes)).map((r) => r.id));
+  }
+
+  async lastDeviceSeq(deviceId: string): Promise<number> {
+    const rows = await this.db.select({ seq: changes.deviceSeq }).from(changes).where(eq(changes.deviceId, deviceId)).orderBy(desc(changes.deviceSeq)).limit(1);
+    return rows[0]?.seq ?? 0;
+  }
+
+  async lastChangeAt(jobId: string): Promise<string | null> {
+    const rows = await this.db.select({ at: changes.at }).from(changes).where(eq(changes.jobId, jobId)).orderBy(desc(changes.position)).limit(1);
+    return rows[0] ? new Date(rows[0].at).toISOString() : null;
+  }
+}

@@ -1,0 +1,52 @@
+import { sql, type SQL } from 'drizzle-orm';
+import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+
+/**
+ * One table per kind of record. `body` is the record as its contract describes it and the only copy of it; the other
+ * columns are generated from it by the database, so that they can be searched and joined and can never disagree.
+ */
+const fromBody = (field: string): SQL => sql.raw(`(body->>'${field}')`);
+const uuidOf = (column: string, field: string) => uuid(column).generatedAlwaysAs(sql`${fromBody(field)}::uuid`);
+const textOf = (column: string, field: string) => text(column).generatedAlwaysAs(fromBody(field));
+const numberOf = (column: string, field: string) => doublePrecision(column).generatedAlwaysAs(sql`${fromBody(field)}::double precision`);
+const record = { id: uuid('id').primaryKey(), body: jsonb('body').$type<Record<string, unknown>>().notNull() };
+
+export const firms = pgTable('firm', { ...record, name: textOf('name', 'name') });
+export const persons = pgTable('person', { ...record, firmId: uuidOf('firm_id', 'firmId'), name: textOf('name', 'name') });
+export const jobs = pgTable('job', { ...record, firmId: uuidOf('firm_id', 'firmId'), name: textOf('name', 'name'), deletedAt: textOf('deleted_at', 'deletedAt') });
+export const places = pgTable('place', { ...record, jobId: uuidOf('job_id', 'jobId'), order: numberOf('walk_order', 'order') }, (t) => [index('place_job').on(t.jobId)]);
+export const surfaces = pgTable(
+  'surface',
+  { ...record, jobId: uuidOf('job_id', 'jobId'), placeId: uuidOf('place_id', 'placeId'), filmId: uuidOf('film_id', 'filmId'), order: numberOf('walk_order', 'order') },
+  (t) => [index('surface_job').on(t.jobId)],
+);
+export const readings = pgTable(
+  'reading',
+  { ...record, jobId: uuidOf('job_id', 'jobId'), surfaceId: uuidOf('surface_id', 'surfaceId'), measure: textOf('measure', 'measure'), lengthMm: numberOf('length_mm', 'lengthMm') },
+  (t) => [index('reading_job').on(t.jobId)],
+);
+export const films = pgTable('film', { ...record, name: textOf('name', 'name') });
+export const rolls = pgTable('roll', { ...record, filmId: uuidOf('film_id', 'filmId'), label: textOf('label', 'label') });
+export const plans = pgTable('plan', { ...record, jobId: uuidOf('job_id', 'jobId'), filmId: uuidOf('film_id', 'filmId') }, (t) => [index('plan_job').on(t.jobId)]);
+export const logEntries = pgTable('log_entry', { ...record, jobId: uuidOf('job_id', 'jobId'), at: textOf('at', 'at') }, (t) => [index('log_entry_job').on(t.jobId)]);
+
+/** The history: every edit, in the order it was applied. `position` is the revision. */
+export const changes = pgTable(
+  'change',
+  {
+    position: bigint('position', { mode: 'number' }).primaryKey(),
+    id: uuid('id').notNull().unique(),
+    jobId: uuid('job_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    deviceId: uuid('device_id').notNull(),
+    deviceSeq: integer('device_seq').notNull(),
+    baseRevision: bigint('base_revision', { mode: 'number' }).notNull(),
+    label: text('label').notNull(),
+    patches: jsonb('patches').notNull(),
+    inverse: jsonb('inverse').notNull(),
+    undoable: boolean('undoable').notNull(),
+    undoesId: uuid('undoes_id'),
+    at: timestamp('at', { withTimezone: true, mode: 'string' }).notNull(),
+  },
+  (t) => [uniqueIndex('change_device_seq').on(t.deviceId, t.deviceSeq), index('change_job').on(t.jobId, t.position)],
+);

@@ -1,0 +1,89 @@
+import { mkdirSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { pino } from 'pino';
+import { createApp } from './app.js';
+import { setUpBench } from './bench-setup.js';
+import { startWorker } from './compute/worker-pool.js';
+import { readConfig } from './config.js';
+import { needsDaily, stampOf, writeBackup } from './db/backup.js';
+import { openInFolder } from './db/database.js';
+import { Journal } from './db/journal.js';
+import { FolderInUse, takeLock } from './db/lock.js';
+
+const HOUR_MS = 3_600_000;
+
+async function main(): Promise<void> {
+  const config = readConfig(process.env);
+  const log = pino({ level: config.logLevel }, pino.destination({ fd: 2, sync: true }));
+  const now = () => new Date();
+  mkdirSync(config.dataDir, { recursive: true });
+  const lock = takeLock(config.dataDir);
+  const open = await openInFolder(config.dataDir, async (old) => void (await writeBackup(old, config.dataDir, 'before-migration', now())));
+  const journal = new Journal(config.dataDir);
+  const here = dirname(fileURLToPath(import.meta.url));
+  const compute = startWorker(new URL('./worker.js', import.meta.url));
+  const app = createApp({
+    db: open.db,
+    journal,
+    compute,
+    now,
+    log,
+    webDir: join(here, '..', '..', 'web', 'dist', 'browser'),
+    backup: () => writeBackup(open, config.dataDir, 'asked', now()),
+  });
+  const replayed = await app.changes.replay();
+  if (replayed > 0) log.warn(`${replayed} acknowledged edits were missing from the database and came back from the journal.`);
+  await setUpBench(app, config.seed);
+
+  const daily = async () => {
+    if (!needsDaily(config.dataDir, now())) return;
+    await app.changes.settled();
+    await writeBackup(open, config.dataDir, 'daily', now());
+    journal.rotate(stampOf(now()));
+  };
+  const timer = setInterval(() => void daily().catch((error: unknown) => log.error({ err: error }, 'daily backup failed')), HOUR_MS);
+  timer.unref();
+
+  const server = app.http.listen(config.port, '127.0.0.1', (error) => {
+    if (error) {
+      const taken = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+      fail(taken ? new Error(`Port ${config.port} is taken by another program. Set YELLOW_PANE_PORT to another one.`) : error);
+      return;
+    }
+    const { port } = server.address() as AddressInfo;
+    lock.setPort(port);
+    process.stdout.write(`Yellow Pane is ready: http://localhost:${port}\n`);
+    void daily().catch((e: unknown) => log.error({ err: e }, 'daily backup failed'));
+  });
+  const fail = (error: Error) => {
+    process.stderr.write(`${error.message}\n`);
+    lock.release();
+    process.exit(1);
+  };
+
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    clearInterval(timer);
+    server.close();
+    server.closeAllConnections();
+    await app.changes.settled();
+    await writeBackup(open, config.dataDir, 'stop', now());
+    await open.close();
+    journal.close();
+    await compute.close();
+    lock.release();
+    process.exit(0);
+  };
+  process.on('SIGTERM', () => void stop());
+  process.on('SIGINT', () => void stop());
+}
+
+main().catch((error: unknown) => {
+  const message = error instanceof FolderInUse ? error.message : error instanceof Error ? error.message : String(error);
+  process.stderr.write(`${message}\n`);
+  process.exit(1);
+});

@@ -1,0 +1,130 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import pdfmake from 'pdfmake';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { formatLength } from '@yellow-pane/core';
+import type { CutSheet, FilmSheet } from './cut.service.js';
+import { faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
+
+export type Paper = 'a4' | 'letter';
+
+const fontDir = dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/atkinson-hyperlegible-next/package.json'));
+const font = (weight: string) => join(fontDir, weight, `AtkinsonHyperlegibleNext_${weight}.ttf`);
+pdfmake.setFonts({ Atkinson: { normal: font('400Regular'), bold: font('700Bold'), italics: font('400Regular_Italic'), bolditalics: font('700Bold_Italic') } });
+pdfmake.setUrlAccessPolicy(() => false);
+pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fontDir));
+
+const ink = '#1C2226';
+const soft = '#56626A';
+/** Stretch of roll that one line of the drawing shows. */
+const STRETCH_MM = 5200;
+
+function page(paper: Paper, title: string, content: Content[]): Promise<Buffer> {
+  const definition: TDocumentDefinitions = {
+    pageSize: paper === 'a4' ? 'A4' : 'LETTER',
+    pageMargins: [36, 44, 36, 40],
+    info: { title },
+    defaultStyle: { font: 'Atkinson', fontSize: 9.5, color: ink },
+    header: { text: title, margin: [36, 20, 36, 0], fontSize: 8, color: soft },
+    footer: (at: number, of: number) => ({ text: `${at} of ${of}`, alignment: 'right', margin: [36, 10, 36, 0], fontSize: 8, color: soft }),
+    content,
+  };
+  return pdfmake.createPdf(definition).getBuffer();
+}
+
+/** The cut sheet: per film the rolls to scale, the knife order to tick off, then every piece with its top and its why. */
+export async function cutSheetPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> {
+  const { doc } = sheet;
+  const width = paper === 'a4' ? 523 : 540;
+  const content: Content[] = [{ text: doc.job.name, fontSize: 20, bold: true }, { text: `${doc.job.customer}${doc.job.address ? ` · ${doc.job.address}` : ''}`, color: soft, margin: [0, 0, 0, 10] }];
+  sheet.films.forEach((film, i) => {
+    if (i > 0) content.push({ text: '', pageBreak: 'before' });
+    content.push(...filmPart(sheet, film, width));
+  });
+  const refused = sheet.films.flatMap((f) => [
+    ...f.cuts.flatMap((c) => ('blocked' in c.answer ? [`${c.surface.name}: ${c.answer.blocked}`] : [])),
+    ...f.layout.unplaced.map((u) => `${f.pieces.find((p) => p.id === u.pieceId)?.label ?? ''}: ${u.reason}`),
+  ]);
+  if (refused.length) content.push({ text: 'Not on this sheet', bold: true, fontSize: 12, margin: [0, 12, 0, 4] }, { ul: refused });
+  return page(paper, `Cut sheet · ${doc.job.name}`, content);
+}
+
+function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
+  const { doc } = sheet;
+  const up = faceUp(film.film.wound);
+  const money = `${film.layout.cost.toFixed(2)} ${doc.job.currency}`;
+  const out: Content[] = [
+    { text: film.film.name, fontSize: 15, bold: true },
+    { text: `${film.pieces.length} pieces · ${(film.layout.usedMm / 1000).toFixed(2)} m · ${money} · ${film.layout.cutCount} cuts`, margin: [0, 0, 0, 4] },
+    {
+      text: up === 'unknown' ? 'FACE UP NOT KNOWN: two tape tabs on a corner tell which side is liner. Drawn liner up.' : `Drawn ${up} up, as it comes off the roll. Arrows point to the top of the pane.`,
+      bold: true,
+      margin: [0, 0, 0, 6],
+    },
+    { text: 'Caution: fresh blade, snapped-off bits in a tin; keep liner off the floor, wet liner is slippery.', color: soft, fontSize: 8.5, margin: [0, 0, 0, 6] },
+  ];
+  for (const roll of film.rolls) {
+    const used = usedOn(film.layout, roll);
+    if (used === 0) continue;
+    out.push({ text: `Roll ${roll.label} · lot ${roll.lot} · ${formatLength(roll.widthMm, doc.job.units)} wide · ${(used / 1000).toFixed(2)} of ${roll.lengthM} m`, bold: true, margin: [0, 6, 0, 2] });
+    for (let from = 0; from < used; from += STRETCH_MM) out.push({ svg: rollSvg(film, roll, from, Math.min(from + STRETCH_MM, Math.max(used, from + STRETCH_MM / 2)), doc.job.units), width, margin: [0, 2, 0, 2] });
+    const labels = new Map(film.pieces.map((p) => [p.id, p.label]));
+    out.push({
+      table: {
+        headerRows: 1,
+        widths: [22, '*', 120, 26],
+        body: [
+          ['', 'Knife order', 'Finished piece', 'Done'].map((t) => ({ text: t, bold: true })),
+          ...stepsOf(film, roll).map((s) => [String(s.number), s.text, s.finishes.map((id) => labels.get(id)).join(', '), { text: ' ', border: [true, true, true, true] as [boolean, boolean, boolean, boolean] }]),
+        ],
+      },
+      layout: 'lightHorizontalLines',
+      margin: [0, 4, 0, 8],
+    });
+  }
+  out.push({ text: 'Pieces', bold: true, fontSize: 12, margin: [0, 8, 0, 4] });
+  const cells = film.pieces.map((p): Content => {
+    const corners = sheet.outlineOf(p.surfaceId);
+    const f = (mm: number) => formatLength(mm, doc.job.units);
+    const scale = 70 / Math.max(p.widthMm, p.heightMm);
+    return {
+      unbreakable: true,
+      margin: [0, 0, 8, 10],
+      stack: [
+        { svg: pieceSvg(p, doc.job.units), width: p.widthMm * scale * 1.32 + 12 },
+        { text: p.label, bold: true },
+        { text: `${sheet.placeOf(p.surfaceId)} · ${f(p.widthMm)} × ${f(p.heightMm)}${p.factoryEdge ? ` · factory edge ${p.factoryEdge}, seen liner up` : ''}`, fontSize: 8 },
+        { text: p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming', fontSize: 8, color: soft },
+        ...(p.fallback ? [{ text: p.fallback, fontSize: 8, color: '#A8431A' }] : []),
+        ...(corners ? [{ text: `Corners from lower left: ${corners.map((c) => `${c.x.toFixed(1)}/${c.y.toFixed(1)}`).join('  ')}`, fontSize: 7.5 }] : []),
+      ],
+    };
+  });
+  const rows: Content[][] = [];
+  for (let i = 0; i < cells.length; i += 4) rows.push([...cells.slice(i, i + 4), ...new Array<Content>(Math.max(0, 4 - (cells.length - i))).fill('')]);
+  if (rows.length) out.push({ table: { widths: ['*', '*', '*', '*'], body: rows, dontBreakRows: true }, layout: 'noBorders' });
+  return out;
+}
+
+/** Labels for the liner, by room, in the order of the walk: three across. */
+export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> {
+  const { doc } = sheet;
+  const f = (mm: number) => formatLength(mm, doc.job.units);
+  const all = sheet.films.flatMap((film) => film.pieces.map((p) => ({ p, film })));
+  const walk = doc.surfaces.map((s) => s.id);
+  all.sort((a, b) => walk.indexOf(a.p.surfaceId) - walk.indexOf(b.p.surfaceId));
+  const cells = all.map(({ p, film }): Content => ({
+    margin: [6, 8, 6, 8],
+    stack: [
+      { text: sheet.placeOf(p.surfaceId), fontSize: 8, color: soft },
+      { text: p.label, bold: true, fontSize: 17 },
+      { text: `${f(p.widthMm)} × ${f(p.heightMm)}`, fontSize: 12 },
+      { text: `${film.film.name} · this way up`, fontSize: 8 },
+      { text: `lot ${film.rolls[0]?.lot ?? '–'}`, fontSize: 8, color: soft },
+    ],
+  }));
+  const rows: Content[][] = [];
+  for (let i = 0; i < cells.length; i += 3) rows.push([...cells.slice(i, i + 3), ...new Array<Content>(Math.max(0, 3 - (cells.length - i))).fill('')]);
+  return page(paper, `Labels · ${doc.job.name}`, [{ table: { widths: ['*', '*', '*'], body: rows, dontBreakRows: true } }]);
+}
+

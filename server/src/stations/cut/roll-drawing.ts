@@ -1,0 +1,89 @@
+import type { Layout, Roll } from '@yellow-pane/contracts';
+import { formatLength, restsOf, type KnifeStep, type UnitSystem } from '@yellow-pane/core';
+import type { FilmSheet } from './cut.service.js';
+
+const xml = (s: string): string => s.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
+const n = (v: number): string => String(Math.round(v * 100) / 100);
+
+/** Arrow towards the pane's top, by the turn of the piece, with x to the right and y up. */
+const topArrow: Record<number, { dx: number; dy: number }> = { 0: { dx: 1, dy: 0 }, 90: { dx: 0, dy: -1 }, 180: { dx: -1, dy: 0 }, 270: { dx: 0, dy: 1 } };
+
+/**
+ * Which face lies up when the film is pulled off the top of the roll: the side that is wound outwards.
+ * With the film side up, what is planned from the liner side is drawn mirrored across the roll.
+ */
+export const faceUp = (wound: FilmSheet['film']['wound']): 'liner' | 'film' | 'unknown' => (wound === 'unknown' ? 'unknown' : wound === 'liner-out' ? 'liner' : 'film');
+
+/** One stretch of a roll, drawn to scale (1 unit = 1 mm), from x to x, as an SVG of its own. */
+export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: number, units: UnitSystem): string {
+  const layout = sheet.layout.rolls.find((r) => r.rollId === roll.id)!;
+  const flip = faceUp(sheet.film.wound) === 'film';
+  const W = roll.widthMm;
+  const y = (low: number, size: number) => (flip ? low : W - low - size);
+  const labels = new Map(sheet.pieces.map((p) => [p.id, p]));
+  const f = (mm: number) => formatLength(mm, units);
+  const text = (x: number, top: number, size: number, s: string, more = '') => `<text x="${n(x)}" y="${n(top)}" font-size="${n(size)}" ${more}>${xml(s)}</text>`;
+  const parts: string[] = [];
+  const drops = layout.drops.filter((d) => d.xMm < toMm && d.xMm + d.alongMm > fromMm);
+  for (const drop of drops) {
+    const i = layout.drops.indexOf(drop);
+    for (const r of restsOf(drop, W)) parts.push(`<rect x="${n(r.xMm)}" y="${n(y(r.yMm, r.acrossMm))}" width="${n(r.alongMm)}" height="${n(r.acrossMm)}" fill="#EFE9DA"/>`);
+    for (const p of drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))) {
+      const top = y(p.yMm, p.acrossMm);
+      const piece = labels.get(p.pieceId);
+      const arrow = topArrow[p.turn]!;
+      const size = Math.min(70, p.acrossMm / 4, p.alongMm / 6);
+      const cx = p.xMm + p.alongMm / 2;
+      const cy = top + p.acrossMm / 2 + size * 1.6;
+      const ay = flip ? arrow.dy : -arrow.dy;
+      const long = Math.min(120, p.acrossMm / 4, p.alongMm / 4);
+      parts.push(
+        `<rect x="${n(p.xMm)}" y="${n(top)}" width="${n(p.alongMm)}" height="${n(p.acrossMm)}" fill="#FFFEFA" stroke="#1C2226" stroke-width="4"/>`,
+        text(p.xMm + size * 0.5, top + size * 1.3, size, piece?.label ?? '', 'font-weight="bold"'),
+        text(p.xMm + size * 0.5, top + size * 2.4, size * 0.8, `${f(p.alongMm)} × ${f(p.acrossMm)}`),
+        `<path d="M ${n(cx - (arrow.dx * long) / 2)} ${n(cy - (ay * long) / 2)} L ${n(cx + (arrow.dx * long) / 2)} ${n(cy + (ay * long) / 2)}" stroke="#3E6E8E" stroke-width="6" fill="none"/>`,
+        `<path d="M ${n(cx + (arrow.dx * long) / 2 + ay * 18)} ${n(cy + (ay * long) / 2 + arrow.dx * 18)} L ${n(cx + arrow.dx * (long / 2 + 34))} ${n(cy + ay * (long / 2 + 34))} L ${n(cx + (arrow.dx * long) / 2 - ay * 18)} ${n(cy + (ay * long) / 2 - arrow.dx * 18)} Z" fill="#3E6E8E"/>`,
+      );
+    }
+    parts.push(`<path d="M ${n(drop.xMm + drop.alongMm)} -60 V ${n(W + 60)}" stroke="#1C2226" stroke-width="6" stroke-dasharray="30 18"/>`, text(drop.xMm + drop.alongMm, -80, 70, String(i + 1), 'text-anchor="middle" font-weight="bold"'));
+  }
+  for (const edge of [0, W]) parts.push(`<path d="M ${n(fromMm)} ${n(edge)} H ${n(toMm)}" stroke="#1C2226" stroke-width="12"/>`);
+  for (let m = Math.ceil(fromMm / 1000); m * 1000 <= toMm; m++) parts.push(text(m * 1000, W + 130, 60, `${m} m`, 'text-anchor="middle"'), `<path d="M ${m * 1000} ${n(W + 20)} v 40" stroke="#1C2226" stroke-width="4"/>`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(fromMm - 40)} -170 ${n(toMm - fromMm + 80)} ${n(W + 330)}" font-family="Atkinson" fill="#1C2226">${parts.join('')}</svg>`;
+}
+
+/** All rolls of all films below one another, 1 unit = 1 mm, for a drawing program or a browser. */
+export function wholeSvg(sheets: readonly FilmSheet[], units: UnitSystem): string {
+  let top = 0;
+  let widest = 0;
+  const groups: string[] = [];
+  for (const sheet of sheets)
+    for (const roll of sheet.rolls) {
+      const used = usedOn(sheet.layout, roll);
+      if (used === 0) continue;
+      const inner = rollSvg(sheet, roll, 0, used, units).replace(/^<svg[^>]*>/, '').replace(/<\/svg>$/, '');
+      groups.push(`<g transform="translate(0 ${n(top + 420)})"><text x="0" y="-220" font-size="110" font-weight="bold">${xml(`${sheet.film.name} · ${roll.label} · drawn ${faceUp(sheet.film.wound)} up`)}</text>${inner}</g>`);
+      top += roll.widthMm + 700;
+      widest = Math.max(widest, used);
+    }
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${n(widest + 160)}mm" height="${n(top + 200)}mm" viewBox="-80 0 ${n(widest + 160)} ${n(top + 200)}" font-family="sans-serif" fill="#1C2226">${groups.join('')}</svg>`;
+}
+
+export const usedOn = (layout: Layout, roll: Roll): number => layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
+
+/** A pane's piece with its opening, true to scale, with dimensions and the arrow to the top of the pane. */
+export function pieceSvg(piece: { widthMm: number; heightMm: number; trimmedEdges: readonly string[] }, units: UnitSystem): string {
+  const { widthMm: w, heightMm: h } = piece;
+  const m = Math.max(w, h) * 0.16;
+  const s = Math.max(w, h) * 0.055;
+  const f = (mm: number) => xml(formatLength(mm, units));
+  const line = (edge: string) => (piece.trimmedEdges.includes(edge) ? `stroke="#A8431A" stroke-width="${n(s / 6)}" stroke-dasharray="${n(s / 2)} ${n(s / 3)}"` : `stroke="#1C2226" stroke-width="${n(s / 3)}"`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(-m)} ${n(-m)} ${n(w + 2 * m)} ${n(h + 2 * m)}" font-family="Atkinson" fill="#1C2226"><rect width="${n(w)}" height="${n(h)}" fill="#FFF6DC"/>
+<path d="M 0 0 H ${n(w)}" ${line('top')}/><path d="M ${n(w)} 0 V ${n(h)}" ${line('right')}/><path d="M 0 ${n(h)} H ${n(w)}" ${line('bottom')}/><path d="M 0 0 V ${n(h)}" ${line('left')}/>
+<path d="M ${n(w / 2)} ${n(h * 0.7)} V ${n(h * 0.32)}" stroke="#3E6E8E" stroke-width="${n(s / 4)}" fill="none"/><path d="M ${n(w / 2 - s / 2)} ${n(h * 0.34)} L ${n(w / 2)} ${n(h * 0.34 - s)} L ${n(w / 2 + s / 2)} ${n(h * 0.34)} Z" fill="#3E6E8E"/>
+<text x="${n(w / 2)}" y="${n(h * 0.78)}" font-size="${n(s)}" text-anchor="middle">top of pane</text>
+<text x="${n(w / 2)}" y="${n(-m * 0.3)}" font-size="${n(s * 1.2)}" text-anchor="middle">${f(w)}</text><text x="${n(-m * 0.3)}" y="${n(h / 2)}" font-size="${n(s * 1.2)}" text-anchor="middle" transform="rotate(-90 ${n(-m * 0.3)} ${n(h / 2)})">${f(h)}</text></svg>`;
+}
+
+/** Steps of one roll. */
+export const stepsOf = (sheet: FilmSheet, roll: Roll): KnifeStep[] => sheet.steps.filter((s) => s.rollId === roll.id);

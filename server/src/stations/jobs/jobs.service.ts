@@ -1,0 +1,203 @@
+import { v7 as uuidv7 } from 'uuid';
+import {
+  defaultCutSettings,
+  jobFile,
+  type ChangeDraft,
+  type Firm,
+  type Job,
+  type JobDocument,
+  type JobFile,
+  type JobSummary,
+  type Patch,
+  type Person,
+  type RecordKind,
+} from '@yellow-pane/contracts';
+import { doneSteps, knifeOrder, surveySurface } from '@yellow-pane/core';
+import type { ChangeService } from '../../db/change.service.js';
+import type { RecordsRepository } from '../../db/records.repository.js';
+import { Refusal } from '../../problem.js';
+
+const alive = <T extends { deletedAt: string | null }>(list: readonly T[]): T[] => list.filter((x) => x.deletedAt === null);
+const byOrder = <T extends { order: number }>(list: T[]): T[] => list.sort((a, b) => a.order - b.order);
+const addPatch = (kind: RecordKind, record: { id: string }): Patch => ({ op: 'add', kind, id: record.id, value: record as unknown as Record<string, unknown> });
+
+/** Jobs: listing, opening, starting, and job files in and out. */
+export class JobsService {
+  constructor(
+    private readonly records: RecordsRepository,
+    private readonly changes: ChangeService,
+    private readonly now: () => Date,
+  ) {}
+
+  async firm(): Promise<Firm> {
+    const [firm] = await this.records.all('firm');
+    if (!firm) throw new Error('The bench was not set up.');
+    return firm;
+  }
+
+  async session(deviceId: string | undefined): Promise<{ firm: Firm; persons: Person[]; lastDeviceSeq: number }> {
+    return { firm: await this.firm(), persons: await this.records.all('person'), lastDeviceSeq: deviceId ? await this.records.lastDeviceSeq(deviceId) : 0 };
+  }
+
+  async list(): Promise<JobSummary[]> {
+    const jobs = alive(await this.records.all('job'));
+    const out: JobSummary[] = [];
+    for (const job of jobs) {
+      const doc = await this.document(job);
+      const measured = doc.surfaces.filter((s) => !['nothing', 'impossible'].includes(surveySurface(s, doc).survey.status));
+      out.push({
+        id: job.id,
+        name: job.name,
+        customer: job.customer,
+        dueOn: job.dueOn,
+        units: job.units,
+        surfaceCount: doc.surfaces.length,
+        measuredCount: measured.length,
+        cutCount: cutSurfaces(doc).size,
+        updatedAt: (await this.records.lastChangeAt(job.id)) ?? job.createdAt,
+      });
+    }
+    return out.sort((a, b) => (a.dueOn ?? '9999').localeCompare(b.dueOn ?? '9999') || a.name.localeCompare(b.name));
+  }
+
+  async job(jobId: string): Promise<Job> {
+    const job = await this.records.find('job', jobId);
+    if (!job || job.deletedAt) throw new Refusal('job-not-found');
+    return job;
+  }
+
+  async open(jobId: string, personId?: string): Promise<JobDocument> {
+    const doc = await this.document(await this.job(jobId));
+    return { ...doc, ...(personId ? await this.changes.canUndo(jobId, personId) : {}) };
+  }
+
+  private async document(job: Job): Promise<JobDocument> {
+    const [places, surfaces, readings, plans, entries] = await Promise.all([
+      this.records.ofJob('place', job.id),
+      this.records.ofJob('surface', job.id),
+      this.records.ofJob('reading', job.id),
+      this.records.ofJob('plan', job.id),
+      this.records.ofJob('logEntry', job.id),
+    ]);
+    const placeOrder = new Map(places.map((p) => [p.id, p.order]));
+    return {
+      revision: await this.records.revision(),
+      firm: await this.firm(),
+      persons: await this.records.all('person'),
+      job,
+      places: byOrder(alive(places)),
+      surfaces: alive(surfaces).sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
+      readings: alive(readings),
+      films: await this.records.all('film'),
+      rolls: alive(await this.records.all('roll')),
+      plans: alive(plans),
+      entries,
+      canUndo: null,
+      canRedo: null,
+    };
+  }
+
+  async create(input: { name: string; customer: string; units: 'mm' | 'in'; personId: string; deviceId: string }): Promise<Job> {
+    const firm = await this.firm();
+    const job: Job = {
+      id: uuidv7(),
+      firmId: firm.id,
+      name: input.name,
+      customer: input.customer,
+      address: '',
+      zone: 'Etc/UTC',
+      latDeg: null,
+      lonDeg: null,
+      units: input.units,
+      currency: firm.currency,
+      dueOn: null,
+      method: 'overhang',
+      allowances: null,
+      cut: defaultCutSettings,
+      reachMm: null,
+      createdAt: this.now().toISOString(),
+      deletedAt: null,
+    };
+    const place = { id: uuidv7(), jobId: job.id, name: 'First room', order: 1, deletedAt: null };
+    await this.change(job.id, input, 'Start the job', [addPatch('job', job), addPatch('place', place)]);
+    return job;
+  }
+
+  async file(jobId: string): Promise<JobFile> {
+    const doc = await this.open(jobId);
+    const filmIds = new Set([...doc.surfaces.map((s) => s.filmId), ...doc.plans.map((p) => p.filmId)]);
+    const all = { surfaces: await this.records.ofJob('surface', jobId), readings: await this.records.ofJob('reading', jobId), plans: await this.records.ofJob('plan', jobId) };
+    return {
+      format: 'yellow-pane job',
+      formatVersion: 1,
+      writtenAt: this.now().toISOString(),
+      job: doc.job,
+      places: await this.records.ofJob('place', jobId),
+      ...all,
+      films: doc.films.filter((f) => filmIds.has(f.id)),
+      rolls: doc.rolls.filter((r) => filmIds.has(r.filmId)),
+      entries: doc.entries,
+    };
+  }
+
+  /** Brings a job file in as one change. A job that is already here (even deleted) comes in as a copy with ids of its own. */
+  async import(raw: unknown, who: { personId: string; deviceId: string }): Promise<{ jobId: string; isCopy: boolean }> {
+    const format = (raw as { format?: unknown } | null)?.format;
+    if (format !== 'yellow-pane job') throw new Refusal('bad-input', 'This is not a job file of Yellow Pane: its first field should read “format”: “yellow-pane job”.');
+    const parsed = jobFile.safeParse(raw);
+    if (!parsed.success)
+      throw new Refusal('bad-input', 'This job file does not read. Nothing was brought in.', parsed.error.issues.slice(0, 20).map((i) => ({ path: i.path.join('.'), message: i.message })));
+    const isCopy = (await this.records.find('job', parsed.data.job.id)) !== null;
+    const file = isCopy ? withNewIds(parsed.data) : parsed.data;
+    const firm = await this.firm();
+    const knownFilms = await this.records.existing('film', file.films.map((f) => f.id));
+    const knownRolls = await this.records.existing('roll', file.rolls.map((r) => r.id));
+    const job = { ...file.job, firmId: firm.id, name: isCopy ? `${file.job.name} (copy)` : file.job.name };
+    const patches = [
+      addPatch('job', job),
+      ...file.films.filter((f) => !knownFilms.has(f.id)).map((f) => addPatch('film', f)),
+      ...file.rolls.filter((r) => !knownRolls.has(r.id)).map((r) => addPatch('roll', r)),
+      ...file.places.map((p) => addPatch('place', p)),
+      ...file.surfaces.map((s) => addPatch('surface', s)),
+      ...file.readings.map((r) => addPatch('reading', r)),
+      ...file.plans.map((p) => addPatch('plan', p)),
+      ...file.entries.map((e) => addPatch('logEntry', e)),
+    ];
+    await this.change(job.id, who, `Bring in ${job.name}`, patches);
+    return { jobId: job.id, isCopy };
+  }
+
+  /** One change from the server's own side, on behalf of a person's device. */
+  async change(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
+    const draft: ChangeDraft = {
+      id: uuidv7(),
+      jobId,
+      personId: who.personId,
+      deviceId: who.deviceId,
+      deviceSeq: (await this.records.lastDeviceSeq(who.deviceId)) + 1,
+      baseRevision: await this.records.revision(),
+      label: label.slice(0, 120),
+      patches,
+    };
+    await this.changes.apply(draft);
+  }
+}
+
+/** The same job under new ids, everywhere in it; films and rolls keep theirs. */
+function withNewIds(file: JobFile): JobFile {
+  const own = [file.job, ...file.places, ...file.surfaces, ...file.readings, ...file.plans, ...file.entries].map((r) => r.id);
+  const groups = file.surfaces.flatMap((s) => [s.grid?.groupId, ...s.extraPieces.map((e) => e.id)]).filter((x): x is string => Boolean(x));
+  const renamed = new Map([...new Set([...own, ...groups])].map((old) => [old, uuidv7()]));
+  const text = JSON.stringify(file).replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, (old) => renamed.get(old) ?? old);
+  return JSON.parse(text) as JobFile;
+}
+
+/** Surfaces whose pieces have all left the knife. */
+export function cutSurfaces(doc: Pick<JobDocument, 'plans' | 'entries' | 'rolls' | 'surfaces'>): Set<string> {
+  const done = doneSteps(doc.entries);
+  const finished = new Set<string>();
+  for (const plan of doc.plans)
+    for (const step of knifeOrder(plan.layout, plan.pieces, (id) => doc.rolls.find((r) => r.id === id)?.widthMm ?? 0, 'mm'))
+      if (done.has(step.key)) step.finishes.forEach((p) => finished.add(p));
+  return new Set(doc.surfaces.filter((s) => finished.has(s.id) && s.extraPieces.every((e) => finished.has(e.id))).map((s) => s.id));
+}

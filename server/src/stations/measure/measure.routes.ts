@@ -1,0 +1,11 @@
+import { Router } from 'express';
+import { mount } from '../../http/mount.js';
+import type { MeasureService } from './measure.service.js';
+
+export function measureRoutes(measure: MeasureService): Router {
+  const router = Router();
+  mount(router, 'computeSurvey', async ({ body }) => measure.survey(body.readings, body.calledCrooked));
+  mount(router, 'measuresCsv', ({ params }) => measure.toCsv(params.jobId));
+  mount(router, 'importMeasures', ({ params, query, body }) => measure.fromCsv(params.jobId, body, query));
+  return router;
+}

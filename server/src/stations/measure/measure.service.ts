@@ -1,0 +1,149 @@
+import Papa from 'papaparse';
+import { v7 as uuidv7 } from 'uuid';
+import { measureKey, type Fault, type JobDocument, type MeasureKey, type Patch, type Reading, type Surface, type SurveyResult } from '@yellow-pane/contracts';
+import { askText, isBow, parseLength, parseOffset, readingsInForce, suspectText, surveyOpening, verdictText, type TapeReading } from '@yellow-pane/core';
+import { Refusal } from '../../problem.js';
+import type { JobsService } from '../jobs/jobs.service.js';
+
+const columns = ['place', 'surface', 'measure', 'value', 'lengthMm'] as const;
+
+/** The survey as a call, and measures as CSV in and out. */
+export class MeasureService {
+  constructor(
+    private readonly jobs: JobsService,
+    private readonly now: () => Date,
+  ) {}
+
+  survey(readings: readonly TapeReading[], calledCrooked: boolean): SurveyResult {
+    const s = surveyOpening(readings, { calledCrooked });
+    return {
+      status: s.status,
+      ...verdictText(s, 'mm'),
+      outline: s.outline ? s.outline.map((p) => ({ x: p.x, y: p.y })) : null,
+      chiSquare: s.adjustment?.chiSquare ?? null,
+      limit: s.adjustment && Number.isFinite(s.adjustment.limit) ? s.adjustment.limit : null,
+      redundancy: s.adjustment?.redundancy ?? null,
+      suspects: s.suspects.map((x) => ({ text: suspectText(x, 'mm'), probability: x.probability })),
+      ask: s.next ? { measure: s.next.measure, text: askText(s.next.measure, s.next.isRetape), gainBits: s.next.gainBits } : null,
+      cannotCheck: [...s.cannotCheck],
+    };
+  }
+
+  /** One line per reading in force. `value` is what was typed; `lengthMm` is what it means. */
+  async toCsv(jobId: string): Promise<{ name: string; bytes: string }> {
+    const doc = await this.jobs.open(jobId);
+    const place = new Map(doc.places.map((p) => [p.id, p.name]));
+    const rows = doc.surfaces.flatMap((s) =>
+      readingsInForce(s, doc.surfaces, doc.readings)
+        .filter((r) => r.surfaceId === s.id)
+        .map((r) => ({ place: place.get(s.placeId) ?? '', surface: s.name, measure: r.measure, value: r.typed, lengthMm: r.lengthMm })),
+    );
+    return { name: `${doc.job.name} measures.csv`, bytes: Papa.unparse(rows, { columns: [...columns] }) + '\r\n' };
+  }
+
+  /** Reads every row before anything is written; a pane that is not there yet is added. */
+  async fromCsv(jobId: string, text: string, who: { personId: string; deviceId: string }): Promise<{ readings: number; surfaces: number }> {
+    const doc = await this.jobs.open(jobId);
+    const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true });
+    const missing = ['surface', 'measure', 'value'].filter((c) => !parsed.meta.fields?.includes(c));
+    if (missing.length) throw new Refusal('bad-input', 'The first row must name the columns place, surface, measure and value.', missing.map((c) => ({ path: `column ${c}`, message: 'This column is missing.' })));
+    const faults: Fault[] = [];
+    const writer = new MeasureWriter(doc, who.personId, this.now().toISOString());
+    parsed.data.forEach((row, i) => {
+      const at = (field: string, message: string) => void faults.push({ path: `row ${i + 2}, ${field}`, message });
+      const key = measureKey.safeParse(row['measure']);
+      if (!row['surface']?.trim()) return at('surface', 'The pane has no name.');
+      if (!key.success) return at('measure', `“${row['measure']}” is no measure. Use one of ${measureKey.options.join(', ')}.`);
+      const read = (isBow(key.data) ? parseOffset : parseLength)(row['value'] ?? '', doc.job.units);
+      if (!read.ok) return at('value', read.message);
+      writer.add(row['place']?.trim() ?? '', row['surface'].trim(), key.data, row['value']!.trim(), read.value);
+    });
+    if (faults.length) throw new Refusal('bad-input', `${faults.length} rows do not read. Nothing was brought in.`, faults.slice(0, 50));
+    if (writer.patches.length === 0) throw new Refusal('bad-input', 'There is no measure in this file.');
+    await this.jobs.change(jobId, who, `Bring in ${writer.readingCount} measures`, writer.patches);
+    return { readings: writer.readingCount, surfaces: writer.surfaceCount };
+  }
+}
+
+/** Collects the patches of an import; names find panes and places, new ones are added. */
+class MeasureWriter {
+  readonly patches: Patch[] = [];
+  readingCount = 0;
+  surfaceCount = 0;
+  private readonly surfaces: Surface[];
+  private readonly places: { id: string; name: string; order: number }[];
+  private readonly readings: Reading[];
+
+  constructor(
+    private readonly doc: JobDocument,
+    private readonly personId: string,
+    private readonly at: string,
+  ) {
+    this.surfaces = [...doc.surfaces];
+    this.places = [...doc.places];
+    this.readings = [...doc.readings];
+  }
+
+  add(placeName: string, name: string, measure: MeasureKey, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
+    const surface = this.surfaces.find((s) => s.name === name && (placeName === '' || this.places.find((p) => p.id === s.placeId)?.name === placeName)) ?? this.addSurface(placeName, name);
+    const old = readingsInForce(surface, this.surfaces, this.readings).find((r) => r.measure === measure && r.surfaceId === surface.id);
+    const reading: Reading = {
+      id: uuidv7(),
+      jobId: this.doc.job.id,
+      surfaceId: surface.id,
+      measure,
+      typed: typed.slice(0, 40),
+      unit: read.unit,
+      lengthMm: read.lengthMm,
+      instrument: 'import',
+      personId: this.personId,
+      at: this.at,
+      supersedesId: old?.id ?? null,
+      withdrawnAt: null,
+      deletedAt: null,
+    };
+    this.readings.push(reading);
+    this.readingCount++;
+    this.patches.push({ op: 'add', kind: 'reading', id: reading.id, value: reading });
+  }
+
+  private addSurface(placeName: string, name: string): Surface {
+    const place = this.places.find((p) => p.name === (placeName || this.places[0]?.name)) ?? this.addPlace(placeName || 'First room');
+    const surface: Surface = {
+      id: uuidv7(),
+      jobId: this.doc.job.id,
+      placeId: place.id,
+      kind: 'flat-pane',
+      name: name.slice(0, 60),
+      order: Math.max(0, ...this.surfaces.map((s) => s.order)) + 1,
+      grid: null,
+      measuredLikeId: null,
+      sizeKind: 'daylight',
+      revealMm: null,
+      frame: 'unknown',
+      obstructions: [],
+      seenFrom: 'room',
+      filmFace: 'room',
+      calledCrooked: false,
+      filmId: null,
+      method: null,
+      allowances: null,
+      signed: null,
+      doubtLater: false,
+      extraPieces: [],
+      note: '',
+      deletedAt: null,
+    };
+    this.surfaces.push(surface);
+    this.surfaceCount++;
+    this.patches.push({ op: 'add', kind: 'surface', id: surface.id, value: surface });
+    return surface;
+  }
+
+  private addPlace(name: string) {
+    const place = { id: uuidv7(), jobId: this.doc.job.id, name: name.slice(0, 80), order: Math.max(0, ...this.places.map((p) => p.order)) + 1, deletedAt: null };
+    this.places.push(place);
+    this.patches.push({ op: 'add', kind: 'place', id: place.id, value: place });
+    return place;
+  }
+}
