@@ -41,6 +41,17 @@ export function doneSteps(entries: readonly LogEntry[]): Set<string> {
   return done;
 }
 
+/** Pieces that have left the knife: every cut that finishes them is ticked. */
+export function finishedPieces(plans: readonly Plan[], entries: readonly LogEntry[], rolls: readonly Roll[]): Set<string> {
+  const done = doneSteps(entries);
+  const finished = new Set<string>();
+  if (done.size === 0) return finished;
+  for (const plan of plans)
+    for (const step of knifeOrder(plan.layout, plan.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, 'mm'))
+      if (done.has(step.key)) step.finishes.forEach((id) => finished.add(id));
+  return finished;
+}
+
 /** Drops of the last plan that a re-plan must leave alone: a piece in them is locked, or the knife has been at them. */
 export function fixedDropsOf(plan: Plan | undefined, entries: readonly LogEntry[], rolls: readonly Roll[], pieces: readonly Piece[]): Map<string, Drop[]> {
   const out = new Map<string, Drop[]>();

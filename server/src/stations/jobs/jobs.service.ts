@@ -12,7 +12,7 @@ import {
   type Person,
   type RecordKind,
 } from '@yellow-pane/contracts';
-import { doneSteps, knifeOrder, surveySurface } from '@yellow-pane/core';
+import { finishedPieces, surveySurface } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import { Refusal } from '../../problem.js';
@@ -193,11 +193,7 @@ function withNewIds(file: JobFile): JobFile {
 }
 
 /** Surfaces whose pieces have all left the knife. */
-export function cutSurfaces(doc: Pick<JobDocument, 'plans' | 'entries' | 'rolls' | 'surfaces'>): Set<string> {
-  const done = doneSteps(doc.entries);
-  const finished = new Set<string>();
-  for (const plan of doc.plans)
-    for (const step of knifeOrder(plan.layout, plan.pieces, (id) => doc.rolls.find((r) => r.id === id)?.widthMm ?? 0, 'mm'))
-      if (done.has(step.key)) step.finishes.forEach((p) => finished.add(p));
+function cutSurfaces(doc: Pick<JobDocument, 'plans' | 'entries' | 'rolls' | 'surfaces'>): Set<string> {
+  const finished = finishedPieces(doc.plans, doc.entries, doc.rolls);
   return new Set(doc.surfaces.filter((s) => finished.has(s.id) && s.extraPieces.every((e) => finished.has(e.id))).map((s) => s.id));
 }

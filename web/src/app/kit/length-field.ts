@@ -1,0 +1,99 @@
+import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, input, output, signal, viewChild } from '@angular/core';
+import { parseLength, parseOffset, type TypedLength, type UnitSystem } from '@yellow-pane/core/ground';
+
+/** What a person typed, read. */
+export interface TypedReading extends TypedLength {
+  readonly typed: string;
+}
+
+/** A field for one length: takes fractions, feet, mm and cm; says in a sentence what does not read, and keeps it. */
+@Component({
+  selector: 'yp-length-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      #box
+      class="figure block w-full border bg-card px-1 py-0.5 text-center text-[17px] font-semibold"
+      [class]="look()"
+      [style.min-height.px]="34"
+      type="text"
+      autocomplete="off"
+      spellcheck="false"
+      [attr.aria-label]="label()"
+      [attr.aria-invalid]="message() ? true : null"
+      [attr.aria-describedby]="message() ? id : null"
+      [attr.title]="hint()"
+      [value]="text()"
+      [placeholder]="placeholder()"
+      (input)="text.set(box.value)"
+      (focus)="focused.emit(); box.select()"
+      (blur)="commit()"
+      (keydown.enter)="enter($event, false)"
+      (keydown.shift.enter)="enter($event, true)"
+      (keydown.escape)="box.blur()"
+    />
+    @if (message()) {
+      <p [id]="id" role="alert" class="absolute z-20 mt-1 w-56 border border-ink bg-tint p-2 text-sm">{{ message() }}</p>
+    }
+  `,
+  host: { class: 'block relative' },
+})
+export class LengthField {
+  readonly label = input.required<string>();
+  readonly value = input<string>('');
+  readonly units = input.required<UnitSystem>();
+  readonly signed = input(false);
+  readonly doubtful = input(false);
+  readonly inherited = input(false);
+  readonly placeholder = input('');
+  readonly hint = input<string | null>(null);
+  readonly committed = output<TypedReading>();
+  readonly cleared = output<void>();
+  readonly next = output<boolean>();
+  readonly focused = output<void>();
+
+  private static count = 0;
+  protected readonly id = `length-field-${LengthField.count++}`;
+  protected readonly text = signal('');
+  protected readonly message = signal<string | null>(null);
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  protected readonly look = computed(() =>
+    this.message() ? 'border-harm border-2' : this.doubtful() ? 'border-ink border-2 bg-tint!' : this.inherited() ? 'border-dashed border-field text-soft' : 'border-field',
+  );
+
+  constructor() {
+    effect(() => {
+      this.text.set(this.value());
+      this.message.set(null);
+    });
+  }
+
+  focus(): void {
+    this.box().nativeElement.focus();
+  }
+
+  protected enter(event: Event, back: boolean): void {
+    event.preventDefault();
+    event.stopPropagation();
+    if (!back && (event as KeyboardEvent).shiftKey) return;
+    if (this.commit()) this.next.emit(back);
+  }
+
+  /** Emits what changed. @returns false when it does not read */
+  protected commit(): boolean {
+    const typed = this.text().trim();
+    if (typed === this.value().trim()) {
+      this.message.set(null);
+      return true;
+    }
+    if (typed === '') {
+      this.message.set(null);
+      this.cleared.emit();
+      return true;
+    }
+    const read = (this.signed() ? parseOffset : parseLength)(typed, this.units());
+    this.message.set(read.ok ? null : read.message);
+    if (read.ok) this.committed.emit({ ...read.value, typed });
+    return read.ok;
+  }
+}

@@ -1,0 +1,186 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, effect, inject, input, output } from '@angular/core';
+import type { Film, Layout, Piece, Roll, RollLayout } from '@yellow-pane/contracts';
+import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
+import { restsOf } from '@yellow-pane/core/cut';
+
+interface DrawnPiece {
+  readonly id: string;
+  readonly surfaceId: string;
+  readonly label: string;
+  readonly size: string;
+  readonly x: number;
+  readonly y: number;
+  readonly w: number;
+  readonly h: number;
+  readonly isSelected: boolean;
+  readonly isLocked: boolean;
+  readonly isCut: boolean;
+  readonly showText: boolean;
+  readonly arrow: string;
+}
+interface DrawnRest {
+  readonly x: number;
+  readonly y: number;
+  readonly w: number;
+  readonly h: number;
+  readonly text: string | null;
+}
+interface DrawnCut {
+  readonly x: number;
+  readonly n: number;
+}
+
+/** The film's hatch as an SVG pattern, by film. */
+const hatchPath: Record<Film['hatch'], string> = { slant: 'M-2 2 L2 -2 M0 8 L8 0 M6 10 L10 6', dots: 'M1 4 h1.4 M5 0 h1.4', cross: 'M0 8 L8 0 M0 0 L8 8', lines: 'M0 2 h8 M0 6 h8' };
+
+/** One roll unrolled to scale: pieces, drops, rests, factory edges drawn heavy. Picking a piece picks its surface. */
+@Component({
+  selector: 'yp-roll-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg [attr.width]="width()" [attr.height]="height()" role="group" [attr.aria-label]="'Roll ' + roll().label + ', drawn ' + faceUp() + ' up'">
+      <defs>
+        <pattern [attr.id]="patternId()" width="8" height="8" patternUnits="userSpaceOnUse"><path [attr.d]="hatch()" stroke="#9DB6C4" stroke-width="1" fill="none" /></pattern>
+      </defs>
+      @for (r of rests(); track $index) {
+        <rect [attr.x]="r.x" [attr.y]="r.y" [attr.width]="r.w" [attr.height]="r.h" fill="#EFE9DA" />
+        @if (r.text) {
+          <text [attr.x]="r.x + r.w / 2" [attr.y]="r.y + r.h / 2 + 4" text-anchor="middle" font-size="12" fill="#56626A">{{ r.text }}</text>
+        }
+      }
+      <rect [attr.x]="usedX()" [attr.y]="top" [attr.width]="width() - usedX() - 66" [attr.height]="rollPx()" fill="#EFE9DA" />
+      @for (p of drawn(); track p.id) {
+        <g role="button" tabindex="0" class="cursor-pointer" [attr.data-piece]="p.id" [attr.aria-pressed]="p.isSelected" [attr.aria-label]="p.label + ', ' + p.size + (p.isCut ? ', cut' : '') + (p.isLocked ? ', locked' : '')" (click)="picked.emit(p.surfaceId)" (keydown.enter)="picked.emit(p.surfaceId)" (keydown.space)="$event.preventDefault(); picked.emit(p.surfaceId)">
+          <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" [attr.fill]="p.isSelected ? '#F4B400' : p.isCut ? '#DFEEE4' : '#F4F7F8'" />
+          @if (!p.isSelected) {
+            <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" [attr.fill]="'url(#' + patternId() + ')'" />
+          }
+          <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" fill="none" stroke="#1C2226" [attr.stroke-width]="p.isSelected ? 2.5 : 1" />
+          @if (p.showText) {
+            <rect [attr.x]="p.x + 4" [attr.y]="p.y + 4" [attr.width]="textWidth(p)" height="36" [attr.fill]="p.isSelected ? '#F4B400' : '#FFFEFA'" />
+            <text [attr.x]="p.x + 8" [attr.y]="p.y + 18" font-size="13" font-weight="700">{{ p.label }}{{ p.isLocked ? ' · locked' : '' }}{{ p.isCut ? ' ✓' : '' }}</text>
+            <text [attr.x]="p.x + 8" [attr.y]="p.y + 34" font-size="12" class="figure">{{ p.size }}</text>
+          }
+          <path [attr.d]="p.arrow" stroke="#3E6E8E" stroke-width="1.6" fill="none" />
+        </g>
+      }
+      <line [attr.x1]="pad" [attr.x2]="width() - 44" [attr.y1]="top" [attr.y2]="top" stroke="#1C2226" stroke-width="3" />
+      <line [attr.x1]="pad" [attr.x2]="width() - 44" [attr.y1]="top + rollPx()" [attr.y2]="top + rollPx()" stroke="#1C2226" stroke-width="3" />
+      @for (c of cuts(); track c.n) {
+        <line [attr.x1]="c.x" [attr.x2]="c.x" [attr.y1]="top - 8" [attr.y2]="top + rollPx() + 8" stroke="#1C2226" stroke-width="2" stroke-dasharray="6 4" />
+        <circle [attr.cx]="c.x" [attr.cy]="top - 15" r="10" fill="#1C2226" />
+        <text [attr.x]="c.x" [attr.y]="top - 11" font-size="11.5" font-weight="700" text-anchor="middle" fill="#FFFEFA">{{ c.n }}</text>
+      }
+      @for (m of metres(); track m) {
+        <line [attr.x1]="x(m * 1000)" [attr.x2]="x(m * 1000)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
+        <text [attr.x]="x(m * 1000)" [attr.y]="top + rollPx() + 24" font-size="12" text-anchor="middle" fill="#56626A" class="figure">{{ m }} m</text>
+      }
+      <text [attr.x]="usedX() + 12" [attr.y]="top + rollPx() / 2" font-size="13" fill="#56626A">{{ left() }}</text>
+      <g fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5">
+        <ellipse [attr.cx]="width() - 42" [attr.cy]="top + rollPx() / 2" rx="22" [attr.ry]="rollPx() / 2 + 5" />
+        <ellipse [attr.cx]="width() - 42" [attr.cy]="top + rollPx() / 2" rx="9" [attr.ry]="rollPx() / 4" stroke="#BDB6A2" />
+        <ellipse [attr.cx]="width() - 42" [attr.cy]="top + rollPx() / 2" rx="4.5" [attr.ry]="rollPx() / 8" fill="#1C2226" />
+      </g>
+    </svg>
+  `,
+  host: { class: 'block' },
+})
+export class RollView {
+  readonly layout = input.required<Layout>();
+  readonly pieces = input.required<readonly Piece[]>();
+  readonly roll = input.required<Roll>();
+  readonly film = input.required<Film>();
+  readonly units = input.required<UnitSystem>();
+  readonly selectedSurfaceId = input<string | null>(null);
+  readonly lockedIds = input<readonly string[]>([]);
+  readonly cutIds = input<ReadonlySet<string>>(new Set<string>());
+  readonly rollPx = input(150);
+  readonly picked = output<string>();
+
+  protected readonly pad = 12;
+  protected readonly top = 30;
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  readonly faceUp = computed(() => (this.film().wound === 'liner-in' ? 'film' : 'liner'));
+  protected readonly height = computed(() => this.rollPx() + 62);
+  private readonly scale = computed(() => this.rollPx() / this.roll().widthMm);
+  private readonly mine = computed<RollLayout | undefined>(() => this.layout().rolls.find((r) => r.rollId === this.roll().id));
+  private readonly usedMm = computed(() => this.mine()?.usedMm ?? 0);
+  protected readonly usedX = computed(() => this.x(this.usedMm()));
+  protected readonly width = computed(() => this.pad + (this.usedMm() + 1400) * this.scale() + 90);
+  protected readonly patternId = computed(() => `hatch-${this.roll().id.slice(-6)}`);
+  protected readonly hatch = computed(() => hatchPath[this.film().hatch]);
+  protected readonly metres = computed(() => Array.from({ length: Math.floor((this.usedMm() + 900) / 1000) + 1 }, (_, i) => i));
+  protected readonly left = computed(() => {
+    const metres = this.roll().lengthM - this.roll().leadInMm / 1000 - this.usedMm() / 1000;
+    return metres >= 0 ? `${metres.toFixed(1)} m left` : `${(-metres).toFixed(1)} m short`;
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.selectedSurfaceId();
+      const piece = this.drawn().find((p) => p.surfaceId === id);
+      const box = this.host.nativeElement.closest('[data-roll-scroll]');
+      if (piece && box && (piece.x < box.scrollLeft || piece.x + piece.w > box.scrollLeft + box.clientWidth)) box.scrollLeft = Math.max(0, piece.x - 60);
+    });
+  }
+
+  protected x = (mm: number): number => this.pad + mm * this.scale();
+  /** Drawn with the side up that comes up off the roll: with the film up, mirrored across. */
+  private y(low: number, size: number): number {
+    const s = this.scale();
+    return this.faceUp() === 'film' ? this.top + low * s : this.top + this.rollPx() - (low + size) * s;
+  }
+  protected textWidth = (p: DrawnPiece): number => Math.min(p.w - 8, Math.max(p.size.length * 7.4, p.label.length * 8 + (p.isLocked ? 54 : 0)) + 8);
+
+  protected readonly drawn = computed<DrawnPiece[]>(() => {
+    const byId = new Map(this.pieces().map((p) => [p.id, p]));
+    const f = (mm: number) => formatLength(mm, this.units());
+    const s = this.scale();
+    return (this.mine()?.drops ?? []).flatMap((d) =>
+      d.columns.flatMap((c) =>
+        c.rows.flatMap((r) =>
+          r.pieces.map((p) => {
+            const piece = byId.get(p.pieceId);
+            const [x, y, w, h] = [this.x(p.xMm), this.y(p.yMm, p.acrossMm), p.alongMm * s, p.acrossMm * s];
+            return {
+              id: p.pieceId,
+              surfaceId: piece?.surfaceId ?? '',
+              label: piece?.label ?? '',
+              size: `${f(p.alongMm)}×${f(p.acrossMm)}`,
+              x,
+              y,
+              w,
+              h,
+              isSelected: piece?.surfaceId === this.selectedSurfaceId(),
+              isLocked: this.lockedIds().includes(p.pieceId),
+              isCut: this.cutIds().has(p.pieceId),
+              showText: w > 52 && h > 42,
+              arrow: this.arrow(p.turn, x + w / 2, y + h * 0.72, Math.min(13, h / 5, w / 5)),
+            };
+          }),
+        ),
+      ),
+    );
+  });
+
+  /** Arrow to the pane's top. */
+  private arrow(turn: number, cx: number, cy: number, size: number): string {
+    const flip = this.faceUp() === 'film' ? -1 : 1;
+    const [dx, dy] = turn === 0 ? [1, 0] : turn === 90 ? [0, flip] : turn === 180 ? [-1, 0] : [0, -flip];
+    const [tx, ty] = [cx + dx * size, cy + dy * size];
+    return `M ${cx - dx * size} ${cy - dy * size} L ${tx} ${ty} M ${tx - dx * 5 + dy * 4} ${ty - dy * 5 + dx * 4} L ${tx} ${ty} L ${tx - dx * 5 - dy * 4} ${ty - dy * 5 - dx * 4}`;
+  }
+
+  protected readonly rests = computed<DrawnRest[]>(() => {
+    const s = this.scale();
+    const f = (mm: number) => formatLength(mm, this.units());
+    return (this.mine()?.drops ?? []).flatMap((d) =>
+      restsOf(d, this.roll().widthMm).map((r) => {
+        const [w, h] = [r.alongMm * s, r.acrossMm * s];
+        return { x: this.x(r.xMm), y: this.y(r.yMm, r.acrossMm), w, h, text: r.isWorthKeeping && w > 100 && h > 15 ? `keep ${f(r.alongMm)}×${f(r.acrossMm)}` : null };
+      }),
+    );
+  });
+
+  protected readonly cuts = computed<DrawnCut[]>(() => (this.mine()?.drops ?? []).map((d, i) => ({ x: this.x(d.xMm + d.alongMm), n: i + 1 })));
+}

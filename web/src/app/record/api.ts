@@ -1,0 +1,67 @@
+import { HttpClient, HttpErrorResponse } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import type { ChangeAnswer, ChangeDraft, Firm, Job, JobDocument, JobSummary, Person, Problem, UndoRequest, UnitSystem } from '@yellow-pane/contracts';
+
+/** A refusal as the server words it, or that the server was not reached. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly code: Problem['code'] | 'offline',
+    message: string,
+    readonly faults: readonly { path: string; message: string }[] = [],
+  ) {
+    super(message);
+  }
+}
+
+function asProblem(error: unknown): ApiProblem {
+  if (!(error instanceof HttpErrorResponse)) return new ApiProblem('internal', String(error));
+  if (error.status === 0) return new ApiProblem('offline', 'The bench does not answer. What you typed is kept here and sent again.');
+  const problem = (typeof error.error === 'string' ? safeJson(error.error) : error.error) as Problem | null;
+  return new ApiProblem(problem?.code ?? 'internal', problem?.detail ?? 'Yellow Pane itself failed at this.', problem?.faults ?? []);
+}
+const safeJson = (text: string): unknown => {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+};
+
+export interface Session {
+  firm: Firm;
+  persons: Person[];
+  lastDeviceSeq: number;
+}
+
+/** Every call that the interface makes. */
+@Injectable({ providedIn: 'root' })
+export class Api {
+  private readonly http = inject(HttpClient);
+
+  private async get<T>(url: string): Promise<T> {
+    try {
+      return await firstValueFrom(this.http.get<T>(url));
+    } catch (error) {
+      throw asProblem(error);
+    }
+  }
+  private async post<T>(url: string, body: unknown, headers: Record<string, string> = {}): Promise<T> {
+    try {
+      return await firstValueFrom(this.http.post<T>(url, body, { headers }));
+    } catch (error) {
+      throw asProblem(error);
+    }
+  }
+
+  session = (deviceId: string) => this.get<Session>(`/api/session?deviceId=${deviceId}`);
+  jobs = () => this.get<JobSummary[]>('/api/jobs');
+  createJob = (body: { name: string; customer: string; units: UnitSystem; personId: string; deviceId: string }) => this.post<Job>('/api/jobs', body);
+  job = (jobId: string, personId: string) => this.get<JobDocument>(`/api/jobs/${jobId}?personId=${personId}`);
+  change = (draft: ChangeDraft) => this.post<ChangeAnswer>(`/api/jobs/${draft.jobId}/changes`, draft);
+  undo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/undo`, request);
+  redo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/redo`, request);
+  importJob = (file: unknown, who: { personId: string; deviceId: string }) => this.post<{ jobId: string; isCopy: boolean }>(`/api/job-files?personId=${who.personId}&deviceId=${who.deviceId}`, file);
+  importMeasures = (jobId: string, csv: string, who: { personId: string; deviceId: string }) =>
+    this.post<{ readings: number; surfaces: number }>(`/api/jobs/${jobId}/measures.csv?personId=${who.personId}&deviceId=${who.deviceId}`, csv, { 'Content-Type': 'text/csv' });
+}

@@ -1,0 +1,135 @@
+import { computed, effect, inject, untracked } from '@angular/core';
+import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
+import type { Layout, Patch, Piece, Plan } from '@yellow-pane/contracts';
+import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, SETTLED_STEPS, type FilmPlanInput } from '@yellow-pane/core';
+import { v7 as uuidv7 } from 'uuid';
+import { LayoutSearch } from '../compute/layout-search';
+import { Device } from './device';
+import { RecordStore } from './record.store';
+
+/** The cut plan of one film as the person sees it. */
+export interface FilmPlan {
+  readonly filmId: string;
+  readonly hash: string;
+  readonly pieces: readonly Piece[];
+  readonly layout: Layout;
+  /** Still being searched. */
+  readonly running: boolean;
+  readonly stored: Plan | null;
+}
+
+/** How long typing rests before a layout is searched, ms. */
+const REST_MS = 250;
+
+/** Cut plans of the open job: taken from the records while they hold, searched anew when their input changed. */
+export const PlansStore = signalStore(
+  { providedIn: 'root' },
+  withState<{ byFilm: Record<string, FilmPlan> }>({ byFilm: {} }),
+  withComputed((_store, record = inject(RecordStore)) => ({
+    inputs: computed<ReadonlyMap<string, FilmPlanInput>>(() => {
+      const doc = record.doc();
+      if (!doc) return new Map();
+      const used = new Set(doc.surfaces.map((s) => s.filmId));
+      return new Map(doc.films.filter((f) => used.has(f.id)).map((f) => [f.id, filmPlanInput(doc, doc.job.cut, f.id, newest(doc.plans, f.id))]));
+    }),
+    done: computed(() => doneSteps(record.doc()?.entries ?? [])),
+    finished: computed(() => {
+      const doc = record.doc();
+      return doc ? finishedPieces(doc.plans, doc.entries, doc.rolls) : new Set<string>();
+    }),
+  })),
+  withMethods((store, record = inject(RecordStore), search = inject(LayoutSearch), device = inject(Device)) => {
+    const put = (plan: FilmPlan) => patchState(store, { byFilm: { ...store.byFilm(), [plan.filmId]: plan } });
+
+    const save = async (plan: FilmPlan): Promise<void> => {
+      const doc = record.doc();
+      if (!doc) return;
+      const old = newest(doc.plans, plan.filmId);
+      const stored: Plan = {
+        id: uuidv7(),
+        jobId: doc.job.id,
+        filmId: plan.filmId,
+        status: 'draft',
+        inputHash: plan.hash,
+        coreVersion: CORE_VERSION,
+        pieces: [...plan.pieces],
+        layout: plan.layout,
+        lockedPieceIds: (old?.lockedPieceIds ?? []).filter((id) => plan.pieces.some((p) => p.id === id)),
+        updatedAt: new Date().toISOString(),
+        deletedAt: null,
+      };
+      const patches: Patch[] = [{ op: 'add', kind: 'plan', id: stored.id, value: stored }];
+      if (old?.status === 'draft') patches.push({ op: 'set', kind: 'plan', id: old.id, field: 'deletedAt', value: stored.updatedAt });
+      await record.change('Lay pieces on the roll', patches);
+    };
+
+    const start = (filmId: string, input: FilmPlanInput): void => {
+      void search.search(input.layout, SETTLED_STEPS, (layout, done) => {
+        if (store.inputs().get(filmId)?.hash !== input.hash) return;
+        const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null };
+        put(plan);
+        if (done) void save(plan);
+      });
+    };
+
+    return {
+      /** Brings every film's plan in line with its input. */
+      follow(): void {
+        const doc = record.doc();
+        if (!doc) return;
+        for (const [filmId, input] of store.inputs()) {
+          const stored = newest(doc.plans, filmId);
+          const shown = store.byFilm()[filmId];
+          if (input.pieces.length === 0) continue;
+          if (stored && stored.inputHash === input.hash && stored.coreVersion === CORE_VERSION) {
+            if (shown?.stored !== stored) put({ filmId, hash: input.hash, pieces: input.pieces, layout: stored.layout, running: false, stored });
+          } else if (shown?.hash !== input.hash) start(filmId, input);
+        }
+      },
+      stop(filmId: string): void {
+        void search.stop(filmId);
+        const plan = store.byFilm()[filmId];
+        if (plan) {
+          put({ ...plan, running: false });
+          void save(plan);
+        }
+      },
+      /** Searches again with the locks as they are now. */
+      replan(filmId: string): void {
+        const input = store.inputs().get(filmId);
+        if (input) start(filmId, input);
+      },
+      async toggleLock(filmId: string, pieceId: string): Promise<void> {
+        const plan = store.byFilm()[filmId]?.stored;
+        if (!plan || plan.status === 'committed') return;
+        const locked = plan.lockedPieceIds.includes(pieceId) ? plan.lockedPieceIds.filter((id) => id !== pieceId) : [...plan.lockedPieceIds, pieceId];
+        await record.set(locked.length > plan.lockedPieceIds.length ? 'Lock a piece' : 'Unlock a piece', 'plan', plan.id, { lockedPieceIds: locked });
+      },
+      /** Ticks a knife step, or corrects a tick. The first tick commits the plan: from then on it is frozen. */
+      async tick(filmId: string, stepKey: string, isDone: boolean): Promise<void> {
+        const doc = record.doc();
+        const person = device.person();
+        const plan = store.byFilm()[filmId]?.stored;
+        if (!doc || !person || !plan) return;
+        const entry = { id: uuidv7(), jobId: doc.job.id, at: new Date().toISOString(), personId: person.id, kind: isDone ? 'cut-done' : 'cut-undone', planId: plan.id, stepKey, surfaceId: null, note: '' };
+        const patches: Patch[] = [{ op: 'add', kind: 'logEntry', id: entry.id, value: entry }];
+        if (plan.status === 'draft') patches.unshift({ op: 'set', kind: 'plan', id: plan.id, field: 'status', value: 'committed' });
+        await record.change(isDone ? 'Cut made' : 'Cut tick corrected', patches);
+      },
+    };
+  }),
+  withHooks({
+    onInit(store) {
+      let timer: ReturnType<typeof setTimeout> | undefined;
+      effect(() => {
+        store.inputs();
+        clearTimeout(timer);
+        timer = setTimeout(() => untracked(() => store.follow()), REST_MS);
+      });
+    },
+  }),
+);
+
+/** The newest plan of a film. */
+export const newest = (plans: readonly Plan[], filmId: string): Plan | undefined =>
+  plans.filter((p) => p.filmId === filmId).reduce<Plan | undefined>((a, b) => (!a || b.updatedAt > a.updatedAt ? b : a), undefined);

@@ -1,0 +1,161 @@
+import { computed, inject } from '@angular/core';
+import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import type { ChangeDraft, JobDocument, Patch, Surface, UndoRequest, UnitSystem } from '@yellow-pane/contracts';
+import { v7 as uuidv7 } from 'uuid';
+import { Api, ApiProblem } from './api';
+import { Device } from './device';
+import { applyPatches, needsReload } from './updaters';
+
+/** What the shell says about saving. */
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'refused';
+
+interface RecordState {
+  doc: JobDocument | null;
+  /** Set when the job could not be opened. */
+  failed: string | null;
+  selectedId: string | null;
+  save: SaveState;
+  /** What was refused last, for the person to read. */
+  refusal: string | null;
+  /** An undo that needs a yes because somebody else touched the same. */
+  ask: { way: 'undo' | 'redo'; text: string } | null;
+  canUndo: string | null;
+  canRedo: string | null;
+  /** "Seen from": true when drawings show the other side than the survey was made from. */
+  otherSide: boolean;
+  /** How lengths are shown here; null = as the job says. */
+  shownUnits: UnitSystem | null;
+}
+
+const start: RecordState = { doc: null, failed: null, selectedId: null, save: 'saved', refusal: null, ask: null, canUndo: null, canRedo: null, otherSide: false, shownUnits: null };
+
+/** The open job, shared by all stations: its records, what is selected, and the way edits reach the server. */
+export const RecordStore = signalStore(
+  { providedIn: 'root' },
+  withState(start),
+  withComputed((store) => ({
+    units: computed<UnitSystem>(() => store.shownUnits() ?? store.doc()?.job.units ?? 'mm'),
+    surface: computed<Surface | null>(() => store.doc()?.surfaces.find((s) => s.id === store.selectedId()) ?? null),
+  })),
+  withMethods((store, api = inject(Api), device = inject(Device)) => {
+    let queue: Promise<unknown> = Promise.resolve();
+
+    const load = async (jobId: string): Promise<void> => {
+      const person = device.person() ?? (await device.connect());
+      const doc = await api.job(jobId, person.id);
+      const kept = doc.surfaces.some((s) => s.id === store.selectedId());
+      patchState(store, { doc, failed: null, canUndo: doc.canUndo, canRedo: doc.canRedo, ...(kept ? {} : { selectedId: doc.surfaces[0]?.id ?? null }) });
+    };
+
+    /** Sends in order; while the bench does not answer, tries again for ever. */
+    const send = async <T>(work: () => Promise<T>): Promise<T> => {
+      for (let wait = 500; ; wait = Math.min(8000, wait * 2)) {
+        try {
+          return await work();
+        } catch (error) {
+          if (!(error instanceof ApiProblem) || error.code !== 'offline') throw error;
+          patchState(store, { save: 'waiting' });
+          await new Promise((r) => setTimeout(r, wait));
+        }
+      }
+    };
+
+    const inTurn = (work: () => Promise<void>): Promise<void> => {
+      const next = queue.then(work);
+      queue = next.catch(() => undefined);
+      return next;
+    };
+
+    const reloadAfter = async (error: unknown, jobId: string): Promise<void> => {
+      patchState(store, { save: 'refused', refusal: error instanceof Error ? error.message : String(error) });
+      await device.connect().catch(() => undefined);
+      await load(jobId).catch(() => undefined);
+    };
+
+    const change = (label: string, patches: Patch[]): Promise<void> => {
+      const doc = store.doc();
+      const person = device.person();
+      if (!doc || !person || patches.length === 0) return Promise.resolve();
+      patchState(store, { doc: applyPatches(doc, patches), save: 'saving', refusal: null });
+      const id = uuidv7();
+      return inTurn(async () => {
+        const draft: ChangeDraft = { id, jobId: doc.job.id, personId: person.id, deviceId: device.id, deviceSeq: device.nextSeq(), baseRevision: store.doc()?.revision ?? doc.revision, label, patches };
+        try {
+          const answer = await send(() => api.change(draft));
+          const now = store.doc();
+          if (now?.job.id === doc.job.id) patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
+        } catch (error) {
+          await reloadAfter(error, doc.job.id);
+        }
+      });
+    };
+
+    const reverse = (way: 'undo' | 'redo', force: boolean): Promise<void> => {
+      const doc = store.doc();
+      const person = device.person();
+      if (!doc || !person) return Promise.resolve();
+      patchState(store, { ask: null, refusal: null });
+      return inTurn(async () => {
+        const request: UndoRequest = { id: uuidv7(), personId: person.id, deviceId: device.id, deviceSeq: device.nextSeq(), force };
+        try {
+          const answer = await send(() => api[way](doc.job.id, request));
+          const now = store.doc()!;
+          if (needsReload(now, answer.change.patches)) await load(doc.job.id);
+          else patchState(store, { doc: { ...applyPatches(now, answer.change.patches), revision: answer.change.revision } });
+          patchState(store, { canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
+        } catch (error) {
+          await device.connect().catch(() => undefined);
+          if (error instanceof ApiProblem && error.code === 'undo-conflict') patchState(store, { ask: { way, text: error.message } });
+          else patchState(store, { refusal: error instanceof Error ? error.message : String(error) });
+        }
+      });
+    };
+
+    return {
+      change,
+      reverse,
+      load,
+      /** Opens a job; remembers in the state when it cannot be opened. */
+      async open(jobId: string): Promise<void> {
+        if (store.doc()?.job.id !== jobId) patchState(store, { ...start });
+        try {
+          await load(jobId);
+        } catch (error) {
+          patchState(store, { failed: error instanceof Error ? error.message : String(error) });
+        }
+      },
+      select: (id: string): void => patchState(store, { selectedId: id }),
+      step(by: 1 | -1): void {
+        const list = store.doc()?.surfaces ?? [];
+        const at = list.findIndex((s) => s.id === store.selectedId());
+        const next = list[Math.min(list.length - 1, Math.max(0, at + by))];
+        if (next) patchState(store, { selectedId: next.id });
+      },
+      toggleSide: (): void => patchState(store, { otherSide: !store.otherSide() }),
+      toggleUnits: (): void => patchState(store, { shownUnits: store.units() === 'mm' ? 'in' : 'mm' }),
+      dismiss: (): void => patchState(store, { refusal: null, ask: null, save: store.save() === 'refused' ? 'saved' : store.save() }),
+      /** Brings measures in from CSV. @returns what happened, in words */
+      async importMeasures(csv: string): Promise<string> {
+        const doc = store.doc();
+        const person = device.person();
+        if (!doc || !person) return 'No job is open.';
+        await queue;
+        try {
+          const done = await api.importMeasures(doc.job.id, csv, { personId: person.id, deviceId: device.id });
+          await device.connect();
+          await load(doc.job.id);
+          return `${done.readings} measures came in${done.surfaces ? `, ${done.surfaces} panes are new` : ''}.`;
+        } catch (error) {
+          if (!(error instanceof ApiProblem)) throw error;
+          return [error.message, ...error.faults.map((f) => `${f.path}: ${f.message}`)].join('\n');
+        }
+      },
+      /** Sets fields of one record as one change. */
+      set: (label: string, kind: Patch['kind'], id: string, fields: Record<string, unknown>): Promise<void> =>
+        change(
+          label,
+          Object.entries(fields).map(([field, value]) => ({ op: 'set', kind, id, field, value })),
+        ),
+    };
+  }),
+);

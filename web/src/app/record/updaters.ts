@@ -1,0 +1,40 @@
+import type { JobDocument, Patch, RecordKind } from '@yellow-pane/contracts';
+
+const listOf: Partial<Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'films' | 'rolls' | 'plans' | 'entries' | 'persons'>> = {
+  person: 'persons',
+  place: 'places',
+  surface: 'surfaces',
+  reading: 'readings',
+  film: 'films',
+  roll: 'rolls',
+  plan: 'plans',
+  logEntry: 'entries',
+};
+
+type AnyRecord = { id: string; deletedAt?: string | null };
+
+/** The document after one patch. Deleted records leave it; a record set alive again comes back only by reloading. */
+function applyPatch(doc: JobDocument, patch: Patch): JobDocument {
+  if (patch.kind === 'job') return patch.op === 'set' ? { ...doc, job: { ...doc.job, [patch.field]: patch.value } } : doc;
+  if (patch.kind === 'firm') return patch.op === 'set' ? { ...doc, firm: { ...doc.firm, [patch.field]: patch.value } } : doc;
+  const key = listOf[patch.kind];
+  if (!key) return doc;
+  const list = doc[key] as unknown as AnyRecord[];
+  const next = patch.op === 'add' ? [...list, patch.value as unknown as AnyRecord] : list.map((r) => (r.id === patch.id ? { ...r, [patch.field]: patch.value } : r));
+  return { ...doc, [key]: next.filter((r) => !r.deletedAt) };
+}
+
+/** The document after a change, in walking order. */
+export function applyPatches(doc: JobDocument, patches: readonly Patch[]): JobDocument {
+  const next = patches.reduce(applyPatch, doc);
+  const placeOrder = new Map(next.places.map((p) => [p.id, p.order]));
+  return {
+    ...next,
+    places: [...next.places].sort((a, b) => a.order - b.order),
+    surfaces: [...next.surfaces].sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
+  };
+}
+
+/** True when these patches bring back something that is not in the document any more: then it must be loaded again. */
+export const needsReload = (doc: JobDocument, patches: readonly Patch[]): boolean =>
+  patches.some((p) => p.op === 'set' && p.field === 'deletedAt' && p.value === null && !(listOf[p.kind] && (doc[listOf[p.kind]!] as unknown as AnyRecord[]).some((r) => r.id === p.id)));

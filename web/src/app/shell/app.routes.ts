@@ -1,0 +1,15 @@
+import type { Routes } from '@angular/router';
+
+export const routes: Routes = [
+  { path: '', title: 'Jobs', loadComponent: () => import('../stations/jobs/jobs-page').then((m) => m.JobsPage) },
+  {
+    path: 'jobs/:jobId',
+    loadComponent: () => import('./workspace').then((m) => m.Workspace),
+    children: [
+      { path: '', pathMatch: 'full', redirectTo: 'measure' },
+      { path: 'measure', title: 'Measure', loadComponent: () => import('../stations/measure/measure-page').then((m) => m.MeasurePage) },
+      { path: 'cut', title: 'Cut', loadComponent: () => import('../stations/cut/cut-page').then((m) => m.CutPage) },
+    ],
+  },
+  { path: '**', redirectTo: '' },
+];

@@ -1,0 +1,238 @@
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import type { Patch, Place, Surface } from '@yellow-pane/contracts';
+import { v7 as uuidv7 } from 'uuid';
+import { JobProgress } from '../record/progress';
+import { RecordStore } from '../record/record.store';
+
+interface DrawnPane {
+  readonly surface: Surface;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly look: string;
+  readonly label: string;
+  readonly mark: string;
+}
+interface DrawnPlace {
+  readonly place: Place;
+  readonly rows: readonly (readonly DrawnPane[])[];
+  readonly count: number;
+}
+
+/** Room the widest elevation may take, px. */
+const STRIP_PX = 190;
+const TALLEST_PX = 74;
+
+/** The job's surfaces in walking order, each place as a small elevation: this is the navigation. */
+@Component({
+  selector: 'yp-rooms',
+  imports: [CdkDropList, CdkDrag],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <nav aria-label="Rooms" class="flex h-full w-full flex-col">
+      <div class="min-h-0 flex-1 overflow-y-auto px-3.5 pt-3 pb-4" tabindex="-1">
+        @if (findOpen()) {
+          <input #find class="field mb-2" type="search" placeholder="Find a pane" aria-label="Find a pane" (input)="query.set(find.value)" (keydown.enter)="pickFirst()" (keydown.escape)="closeFind()" />
+        }
+        @for (p of drawn(); track p.place.id) {
+          <section class="mb-3">
+            <h2 class="mb-1 flex items-baseline justify-between gap-2 text-sm font-bold text-soft">
+              <button type="button" class="truncate text-left" (dblclick)="renamePlace(p.place)" title="Double-click to rename">{{ p.place.name }}</button>
+              <span class="figure font-normal">{{ p.count }}</span>
+            </h2>
+            <div class="border border-hair bg-card p-1.5">
+              @for (row of p.rows; track $index) {
+                <div class="flex flex-wrap items-end gap-[2px] pb-[2px]" cdkDropList cdkDropListOrientation="mixed" [cdkDropListData]="row" (cdkDropListDropped)="reorder(p, $event)">
+                  @for (d of row; track d.surface.id) {
+                    <button
+                      cdkDrag
+                      type="button"
+                      class="flex min-h-6 min-w-6 items-end justify-center"
+                      [attr.data-surface]="d.surface.name"
+                      [attr.aria-label]="d.label"
+                      [attr.aria-current]="d.surface.id === record.selectedId() ? 'true' : null"
+                      [attr.title]="d.label"
+                      (click)="record.select(d.surface.id)"
+                    >
+                      <span class="block border text-center text-xs leading-none font-bold" [class]="d.look" [style.width.px]="d.widthPx" [style.height.px]="d.heightPx">{{ d.mark }}</span>
+                    </button>
+                  }
+                </div>
+              }
+              @if (p.count === 0) {
+                <p class="p-1 text-sm text-soft">No pane yet. Press n.</p>
+              }
+            </div>
+          </section>
+        }
+      </div>
+      <div class="grid grid-cols-2 gap-1.5 border-t border-hair p-2 text-sm">
+        <button type="button" class="btn px-1!" (click)="addPane()">New pane</button>
+        <button type="button" class="btn px-1!" [disabled]="!record.surface()" (click)="addLike()">One like it</button>
+        <button type="button" class="btn px-1!" [disabled]="!record.surface()" (click)="gridOpen.set(!gridOpen())" [attr.aria-expanded]="gridOpen()">Bars r × c</button>
+        <button type="button" class="btn px-1!" (click)="addPlace()">New room</button>
+        @if (gridOpen()) {
+          <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
+            <input #rows class="field figure" type="number" min="1" max="12" value="2" aria-label="Rows of panes" /> ×
+            <input #columns class="field figure" type="number" min="1" max="20" value="3" aria-label="Panes in a row" />
+            <button class="btn btn-ink px-2!">Make</button>
+          </form>
+        }
+      </div>
+    </nav>
+  `,
+})
+export class Rooms {
+  protected readonly record = inject(RecordStore);
+  private readonly progress = inject(JobProgress);
+  protected readonly gridOpen = signal(false);
+  protected readonly findOpen = signal(false);
+  protected readonly query = signal('');
+  private readonly find = viewChild<ElementRef<HTMLInputElement>>('find');
+
+  protected readonly drawn = computed<DrawnPlace[]>(() => {
+    const doc = this.record.doc();
+    if (!doc) return [];
+    const query = this.query().trim().toLowerCase();
+    const hit = (s: Surface) => query === '' || s.name.toLowerCase().includes(query);
+    return doc.places.map((place) => {
+      const own = doc.surfaces.filter((s) => s.placeId === place.id && hit(s));
+      const rows: Surface[][] = [];
+      for (const s of own) {
+        const last = rows.at(-1);
+        const before = last?.at(-1);
+        const sameRow = before && (s.grid?.groupId ?? null) === (before.grid?.groupId ?? null) && (s.grid?.row ?? 0) === (before.grid?.row ?? 0);
+        if (last && sameRow) last.push(s);
+        else rows.push([s]);
+      }
+      const sizes = new Map(own.map((s) => [s.id, this.sizeOf(s)]));
+      const widest = Math.max(1, ...rows.map((r) => r.reduce((w, s) => w + sizes.get(s.id)!.w, 0)));
+      const most = Math.max(1, ...rows.map((r) => r.length));
+      const tallest = Math.max(1, ...own.map((s) => sizes.get(s.id)!.h));
+      const scale = Math.min((STRIP_PX - most * 4) / widest, TALLEST_PX / tallest);
+      return { place, count: own.length, rows: rows.map((r) => r.map((s) => this.drawPane(s, sizes.get(s.id)!, scale))) };
+    });
+  });
+
+  private sizeOf(s: Surface): { w: number; h: number } {
+    const outline = this.progress.bySurface().get(s.id)?.survey.outline;
+    if (!outline) return { w: 800, h: 1000 };
+    const xs = outline.map((p) => p.x);
+    const ys = outline.map((p) => p.y);
+    return { w: Math.max(...xs) - Math.min(...xs), h: Math.max(...ys) - Math.min(...ys) };
+  }
+
+  private drawPane(surface: Surface, size: { w: number; h: number }, scale: number): DrawnPane {
+    const p = this.progress.bySurface().get(surface.id);
+    const selected = surface.id === this.record.selectedId();
+    const film = this.record.doc()?.films.find((f) => f.id === surface.filmId);
+    const state = p?.isCut ? 'cut' : p?.isDoubtful ? 'tapes disagree' : p?.isMeasured ? 'measured' : 'not measured';
+    const fill = selected ? 'bg-hand border-ink border-2' : p?.isCut ? 'bg-proof-tint border-proof' : p?.isDoubtful ? 'bg-tint border-ink' : p?.isMeasured ? `border-ink bg-card ${film ? `hatch-${film.hatch}` : ''}` : 'border-dashed border-field bg-card';
+    return { surface, widthPx: Math.max(5, size.w * scale), heightPx: Math.max(5, size.h * scale), look: fill, label: `${surface.name}, ${state}${film ? '' : ', no film'}`, mark: p?.isDoubtful ? '?' : p?.isCut ? '✓' : '' };
+  }
+
+  focusFind(): void {
+    this.findOpen.set(true);
+    setTimeout(() => this.find()?.nativeElement.focus());
+  }
+  protected closeFind(): void {
+    this.findOpen.set(false);
+    this.query.set('');
+  }
+  protected pickFirst(): void {
+    const first = this.drawn().flatMap((p) => p.rows.flat())[0];
+    if (first) this.record.select(first.surface.id);
+    this.closeFind();
+  }
+
+  private newSurface(more: Partial<Surface>, name: string): Surface {
+    const doc = this.record.doc()!;
+    const here = this.record.surface();
+    return {
+      id: uuidv7(),
+      jobId: doc.job.id,
+      placeId: here?.placeId ?? doc.places[0]!.id,
+      kind: 'flat-pane',
+      name,
+      order: Math.max(0, ...doc.surfaces.map((s) => s.order)) + 1,
+      grid: null,
+      measuredLikeId: null,
+      sizeKind: here?.sizeKind ?? 'daylight',
+      revealMm: null,
+      frame: here?.frame ?? 'unknown',
+      obstructions: [],
+      seenFrom: here?.seenFrom ?? 'room',
+      filmFace: here?.filmFace ?? 'room',
+      calledCrooked: false,
+      filmId: here?.filmId ?? null,
+      method: null,
+      allowances: null,
+      signed: null,
+      doubtLater: false,
+      extraPieces: [],
+      note: '',
+      deletedAt: null,
+      ...more,
+    };
+  }
+
+  private nextName(): string {
+    const names = new Set(this.record.doc()?.surfaces.map((s) => s.name));
+    for (let n = names.size + 1; ; n++) if (!names.has(`Pane ${n}`)) return `Pane ${n}`;
+  }
+
+  async addPane(): Promise<void> {
+    if (!this.record.doc()?.places.length) await this.addPlace();
+    await this.add('New pane', [this.newSurface({}, this.nextName())]);
+  }
+
+  async addLike(): Promise<void> {
+    const like = this.record.surface();
+    if (like) await this.add('One like it', [this.newSurface({ ...like, id: uuidv7(), name: this.nextName(), grid: null, measuredLikeId: like.measuredLikeId ?? like.id, extraPieces: [], signed: null, order: Math.max(0, ...this.record.doc()!.surfaces.map((s) => s.order)) + 1 }, '')]);
+  }
+
+  /** Turns the selected pane into the first of a field of equal panes between glazing bars. */
+  protected async addGrid(rows: number, columns: number): Promise<void> {
+    const like = this.record.surface();
+    const doc = this.record.doc();
+    if (!like || !doc || !(rows * columns > 1) || rows * columns > 200) return;
+    const groupId = uuidv7();
+    const patches: Patch[] = [{ op: 'set', kind: 'surface', id: like.id, field: 'grid', value: { groupId, row: 0, column: 0 } }];
+    for (let i = 1; i < rows * columns; i++) {
+      const s = this.newSurface({ ...like, id: uuidv7(), name: `${like.name}.${i + 1}`, grid: { groupId, row: Math.floor(i / columns), column: i % columns }, measuredLikeId: like.id, extraPieces: [], signed: null, order: like.order + i / 1000 }, '');
+      patches.push({ op: 'add', kind: 'surface', id: s.id, value: s });
+    }
+    this.gridOpen.set(false);
+    await this.record.change(`${rows} × ${columns} panes between bars`, patches);
+  }
+
+  protected async addPlace(): Promise<void> {
+    const doc = this.record.doc()!;
+    const place: Place = { id: uuidv7(), jobId: doc.job.id, name: `Room ${doc.places.length + 1}`, order: Math.max(0, ...doc.places.map((p) => p.order)) + 1, deletedAt: null };
+    await this.record.change('New room', [{ op: 'add', kind: 'place', id: place.id, value: place }]);
+    const s = this.newSurface({ placeId: place.id }, this.nextName());
+    await this.add('New pane', [s]);
+  }
+
+  protected async renamePlace(place: Place): Promise<void> {
+    const name = prompt('Name of the room', place.name)?.trim();
+    if (name) await this.record.set('Rename a room', 'place', place.id, { name: name.slice(0, 80) });
+  }
+
+  private async add(label: string, surfaces: Surface[]): Promise<void> {
+    const done = this.record.change(label, surfaces.map((s): Patch => ({ op: 'add', kind: 'surface', id: s.id, value: s })));
+    this.record.select(surfaces[0]!.id);
+    await done;
+  }
+
+  /** Puts the dragged pane where it was dropped in the walk. */
+  protected async reorder(place: DrawnPlace, event: CdkDragDrop<readonly DrawnPane[]>): Promise<void> {
+    const row = event.container.data.map((d) => d.surface);
+    if (event.previousIndex === event.currentIndex || event.previousContainer !== event.container) return;
+    const orders = row.map((s) => s.order);
+    const moved = [...row];
+    moved.splice(event.currentIndex, 0, ...moved.splice(event.previousIndex, 1));
+    const patches = moved.flatMap((s, i): Patch[] => (s.order === orders[i] ? [] : [{ op: 'set', kind: 'surface', id: s.id, field: 'order', value: orders[i] }]));
+    await this.record.change(`Another order in ${place.place.name}`.slice(0, 120), patches);
+  }
+}

@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { map, startWith } from 'rxjs';
+import { Device } from '../record/device';
+import { JobProgress } from '../record/progress';
+import { PlansStore } from '../record/plans.store';
+import { RecordStore } from '../record/record.store';
+import { Logo } from '../kit/logo';
+import { HelpSheet } from './help-sheet';
+import { Keys } from './keys';
+import { RollStrip } from './roll-strip';
+import { Rooms } from './rooms';
+
+/** The open job: the stages on a tape at the top, the rooms on the left, the stage at hand, the roll along the bottom. */
+@Component({
+  selector: 'yp-workspace',
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, Logo, Rooms, RollStrip, HelpSheet],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'onKey($event)', class: 'block h-dvh' },
+  template: `
+    <div class="flex h-full flex-col">
+      <header class="flex h-14 shrink-0 items-stretch border-b border-line bg-card">
+        <a routerLink="/" class="flex items-center gap-2 pr-4 pl-4 font-bold" aria-label="Yellow Pane: all jobs"><yp-logo /><span class="hidden lg:inline">Yellow Pane</span></a>
+        <div class="hidden min-w-0 flex-col justify-center pr-6 sm:flex lg:pl-8">
+          <h1 class="truncate text-[15px] leading-tight">{{ doc()?.job?.name ?? '' }}</h1>
+          <p class="text-xs leading-tight text-soft">{{ doc()?.surfaces?.length ?? 0 }} surfaces · {{ doc()?.places?.length ?? 0 }} places</p>
+        </div>
+        <nav aria-label="Stages" class="tape flex min-w-0 flex-1 items-stretch border-x border-line pl-2">
+          @for (s of stages(); track s.path) {
+            <a [routerLink]="s.path" routerLinkActive="tape-here" ariaCurrentWhenActive="page" queryParamsHandling="preserve" class="relative flex w-28 flex-col px-3 pt-1.5 hover:bg-glass">
+              <span class="text-[15px] leading-tight">{{ s.name }}</span>
+              <span class="figure text-xs leading-tight text-soft">{{ s.count }}</span>
+            </a>
+          }
+        </nav>
+        <div class="flex items-center gap-1 px-2 sm:gap-2 sm:px-3">
+          <button type="button" class="min-h-9 px-2 disabled:text-field" [disabled]="!record.canUndo()" (click)="record.reverse('undo', false)" [attr.title]="record.canUndo() ? 'Undo: ' + record.canUndo() : 'Nothing to undo'">Undo</button>
+          <button type="button" class="hidden min-h-9 px-2 disabled:text-field sm:block" [disabled]="!record.canRedo()" (click)="record.reverse('redo', false)" [attr.title]="record.canRedo() ? 'Redo: ' + record.canRedo() : 'Nothing to redo'">Redo</button>
+          <button type="button" class="figure min-h-9 px-1 text-sm" (click)="record.toggleUnits()" [attr.aria-label]="'Lengths in ' + (record.units() === 'mm' ? 'millimetres' : 'inches') + ', switch'">{{ record.units() }}</button>
+          <span role="status" class="text-sm" [class]="saveLook()">{{ saveText() }}</span>
+          <button type="button" class="min-h-8 min-w-8 border border-line text-sm" (click)="help.open()" aria-label="Help and keys">?</button>
+        </div>
+      </header>
+
+      @if (record.failed(); as failed) {
+        <main class="m-auto max-w-md p-8 text-center">
+          <h2 class="text-xl">This job does not open</h2>
+          <p class="my-3">{{ failed }}</p>
+          <button type="button" class="btn btn-ink" (click)="record.open(jobId())">Try again</button>
+          <a routerLink="/" class="btn ml-2">All jobs</a>
+        </main>
+      } @else if (doc()) {
+        <div class="flex min-h-0 flex-1">
+          <yp-rooms class="hidden w-[232px] shrink-0 border-r border-hair md:flex" [class.flex!]="roomsOpen()" />
+          <main class="min-h-0 min-w-0 flex-1 overflow-hidden"><router-outlet /></main>
+        </div>
+        @if (!isCut()) {
+          <yp-roll-strip class="hidden shrink-0 md:block" />
+        }
+        <button type="button" class="btn m-2 md:hidden" (click)="roomsOpen.set(!roomsOpen())">{{ roomsOpen() ? 'Back to the pane' : 'All panes' }}</button>
+      } @else {
+        <main class="m-auto text-soft" aria-busy="true">Opening the job …</main>
+      }
+    </div>
+
+    @if (record.refusal(); as text) {
+      <div role="alert" class="fixed right-4 bottom-16 z-40 max-w-sm border-l-4 border-ink bg-tint p-4 shadow">
+        <p class="mb-2">{{ text }}</p>
+        <button type="button" class="btn" (click)="record.dismiss()">All right</button>
+      </div>
+    }
+    @if (record.ask(); as ask) {
+      <div role="alertdialog" aria-label="Undo needs a yes" class="fixed right-4 bottom-16 z-40 max-w-sm border-l-4 border-ink bg-tint p-4 shadow">
+        <p class="mb-2">{{ ask.text }}</p>
+        <button type="button" class="btn btn-ink mr-2" (click)="record.reverse(ask.way, true)">Yes, go ahead</button>
+        <button type="button" class="btn" (click)="record.dismiss()">Leave it</button>
+      </div>
+    }
+    <yp-help-sheet #help />
+  `,
+  styles: `
+    .tape {
+      background-image: repeating-linear-gradient(90deg, var(--color-field) 0 1px, transparent 1px 11.2px), repeating-linear-gradient(90deg, var(--color-ink) 0 1px, transparent 1px 112px);
+      background-size: 100% 6px, 100% 13px;
+      background-position: 8px 100%, 8px 100%;
+      background-repeat: no-repeat;
+    }
+    .tape-here {
+      font-weight: 700;
+    }
+    .tape-here::after {
+      content: '';
+      position: absolute;
+      inset: auto 0 0 0;
+      height: 14px;
+      background: var(--color-hand);
+      border: 1px solid var(--color-ink);
+      border-bottom: 0;
+    }
+  `,
+})
+export class Workspace {
+  readonly jobId = input.required<string>();
+  protected readonly record = inject(RecordStore);
+  private readonly progress = inject(JobProgress);
+  protected readonly plans = inject(PlansStore);
+  private readonly keys = inject(Keys);
+  private readonly router = inject(Router);
+  protected readonly device = inject(Device);
+  protected readonly help = viewChild.required(HelpSheet);
+  private readonly rooms = viewChild(Rooms);
+  protected readonly roomsOpen = signal(false);
+  protected readonly doc = this.record.doc;
+
+  private readonly url = toSignal(this.router.events.pipe(map(() => this.router.url), startWith(this.router.url)), { initialValue: this.router.url });
+  protected readonly isCut = computed(() => /\/cut(\?|$)/.test(this.url()));
+  protected readonly stages = computed(() => [
+    { path: 'measure', name: 'Measure', count: `${this.progress.measuredCount()} of ${this.doc()?.surfaces.length ?? 0}` },
+    { path: 'cut', name: 'Cut', count: String(this.progress.cutCount()) },
+  ]);
+  protected readonly saveText = computed(() => ({ saved: '● saved', saving: '○ saving', waiting: '○ kept here, waiting for the bench', refused: '○ not taken' })[this.record.save()]);
+  protected readonly saveLook = computed(() => (this.record.save() === 'saved' ? 'text-proof' : 'text-heat-text'));
+
+  constructor() {
+    effect(() => void this.record.open(this.jobId()));
+    effect(() => {
+      this.record.selectedId();
+      this.roomsOpen.set(false);
+    });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const action = this.keys.actionFor(event);
+    if (!action) return;
+    event.preventDefault();
+    const go = (stage: string) => void this.router.navigate(['jobs', this.jobId(), stage], { queryParamsHandling: 'preserve' });
+    const acts: Record<string, () => void> = {
+      measure: () => go('measure'),
+      cut: () => go('cut'),
+      up: () => this.record.step(-1),
+      down: () => this.record.step(1),
+      new: () => void this.rooms()?.addPane(),
+      copy: () => void this.rooms()?.addLike(),
+      side: () => this.record.toggleSide(),
+      units: () => this.record.toggleUnits(),
+      undo: () => void this.record.reverse('undo', false),
+      redo: () => void this.record.reverse('redo', false),
+      find: () => this.rooms()?.focusFind(),
+      help: () => this.help().open(),
+    };
+    acts[action]?.();
+  }
+}

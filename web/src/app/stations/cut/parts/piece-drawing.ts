@@ -1,0 +1,96 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
+import type { Survey } from '@yellow-pane/core';
+import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
+import { toLinerView } from '@yellow-pane/core/cut';
+
+interface SideNote {
+  readonly edge: 'top' | 'right' | 'bottom' | 'left';
+  readonly text: string;
+  readonly isFactory: boolean;
+  readonly isTrimmed: boolean;
+}
+
+const W = 340;
+const H = 400;
+
+/** One pane with its piece over it, as the person laying it sees it: what is trimmed, where the factory edge goes. */
+@Component({
+  selector: 'yp-piece-drawing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" class="h-full max-h-[400px] w-full max-w-[340px]" role="img" [attr.aria-label]="label()">
+      <rect [attr.x]="g().px - 14" [attr.y]="g().py - 14" [attr.width]="g().pw + 28" [attr.height]="g().ph + 28" fill="#D8D2C2" />
+      <polygon [attr.points]="g().opening" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.5" />
+      <rect [attr.x]="g().px" [attr.y]="g().py" [attr.width]="g().pw" [attr.height]="g().ph" fill="#F4B400" fill-opacity="0.16" stroke="#F4B400" stroke-width="3" />
+      @for (s of sides(); track s.edge) {
+        @if (s.isFactory) {
+          <path [attr.d]="edgePath(s.edge)" stroke="#1C2226" stroke-width="6" />
+        }
+        <text [attr.x]="at(s.edge).x" [attr.y]="at(s.edge).y" font-size="13" text-anchor="middle" [attr.transform]="turn(s.edge)" [attr.fill]="s.isTrimmed ? '#A8431A' : '#1C2226'" [attr.font-weight]="s.isFactory ? 700 : 400">{{ s.text }}</text>
+      }
+      <path [attr.d]="'M' + cx() + ' ' + (cy() + 46) + ' V' + (cy() - 34)" stroke="#3E6E8E" stroke-width="2" />
+      <path [attr.d]="'M' + (cx() - 7) + ' ' + (cy() - 28) + ' L' + cx() + ' ' + (cy() - 40) + ' L' + (cx() + 7) + ' ' + (cy() - 28)" stroke="#3E6E8E" stroke-width="2" fill="none" />
+      <text [attr.x]="cx()" [attr.y]="cy() + 64" font-size="13" text-anchor="middle" fill="#3E6E8E">top of pane</text>
+      <text [attr.x]="cx()" [attr.y]="cy() + 92" font-size="14" text-anchor="middle" class="figure" font-weight="600">{{ f(piece().widthMm) }} × {{ f(piece().heightMm) }}</text>
+    </svg>
+  `,
+})
+export class PieceDrawing {
+  readonly piece = input.required<Piece>();
+  readonly surface = input.required<Surface>();
+  readonly survey = input.required<Survey>();
+  readonly allowances = input.required<Allowances>();
+  readonly units = input.required<UnitSystem>();
+  protected readonly w = W;
+  protected readonly h = H;
+  protected f = (mm: number): string => formatLength(mm, this.units());
+  protected readonly label = computed(() => `Piece for ${this.surface().name}: ${this.f(this.piece().widthMm)} by ${this.f(this.piece().heightMm)}`);
+
+  /** The factory edge as the layer sees it: the liner's view turned back. */
+  private readonly factoryEdge = computed(() => {
+    const edge = this.piece().factoryEdge;
+    return edge && toLinerView(edge, this.surface().seenFrom, this.surface().filmFace);
+  });
+
+  protected readonly g = computed(() => {
+    const p = this.piece();
+    const s = Math.min((W - 90) / p.widthMm, (H - 90) / p.heightMm);
+    const [pw, ph] = [p.widthMm * s, p.heightMm * s];
+    const [px, py] = [(W - pw) / 2, (H - ph) / 2];
+    const outline = this.survey().outline ?? [];
+    const trims = (edge: 'left' | 'top') => (p.trimmedEdges.includes(edge) ? (edge === 'top' ? this.allowances().overhangTopMm : this.allowances().overhangMm) : -this.allowances().edgeGapMm);
+    const xs = outline.map((q) => q.x);
+    const ys = outline.map((q) => q.y);
+    const minX = Math.min(...xs);
+    const maxY = Math.max(...ys);
+    const opening = outline.map((q) => `${(px + (trims('left') + q.x - minX) * s).toFixed(1)},${(py + (trims('top') + maxY - q.y) * s).toFixed(1)}`).join(' ');
+    return { px, py, pw, ph, opening };
+  });
+  protected readonly cx = computed(() => W / 2);
+  protected readonly cy = computed(() => H / 2 - 14);
+
+  protected readonly sides = computed<SideNote[]>(() => {
+    const p = this.piece();
+    const a = this.allowances();
+    return (['top', 'right', 'bottom', 'left'] as const).map((edge) => {
+      const isTrimmed = p.trimmedEdges.includes(edge);
+      const isFactory = this.factoryEdge() === edge;
+      const text = isFactory ? 'factory edge, no cut' : isTrimmed ? `trim ${this.f(edge === 'top' ? a.overhangTopMm : a.overhangMm)}` : `stays ${a.edgeGapMm} mm off`;
+      return { edge, text, isFactory, isTrimmed };
+    });
+  });
+
+  protected at(edge: string): { x: number; y: number } {
+    const { px, py, pw, ph } = this.g();
+    return edge === 'top' ? { x: W / 2, y: py - 20 } : edge === 'bottom' ? { x: W / 2, y: py + ph + 29 } : edge === 'left' ? { x: px - 20, y: H / 2 } : { x: px + pw + 29, y: H / 2 };
+  }
+  protected turn(edge: string): string | null {
+    const p = this.at(edge);
+    return edge === 'left' || edge === 'right' ? `rotate(-90 ${p.x} ${p.y})` : null;
+  }
+  protected edgePath(edge: string): string {
+    const { px, py, pw, ph } = this.g();
+    return edge === 'top' ? `M${px} ${py}h${pw}` : edge === 'bottom' ? `M${px} ${py + ph}h${pw}` : edge === 'left' ? `M${px} ${py}v${ph}` : `M${px + pw} ${py}v${ph}`;
+  }
+}

@@ -1,0 +1,124 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import type { JobSummary, UnitSystem } from '@yellow-pane/contracts';
+import { Logo } from '../../kit/logo';
+import { Api, ApiProblem } from '../../record/api';
+import { Device } from '../../record/device';
+
+const DAY_MS = 86_400_000;
+
+/** All jobs, the next due first. */
+@Component({
+  selector: 'yp-jobs-page',
+  imports: [RouterLink, Logo],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header class="flex h-14 items-center gap-2 border-b border-line bg-card px-4">
+      <yp-logo /><span class="font-bold">Yellow Pane</span><span class="ml-6 text-soft">{{ device.firm()?.name }}</span>
+    </header>
+    <main class="mx-auto max-w-4xl p-6">
+      <div class="mb-4 flex flex-wrap items-center justify-between gap-3">
+        <h1 class="text-2xl">Jobs</h1>
+        <div class="flex gap-2">
+          <label class="btn cursor-pointer focus-within:outline-3">Open a job file<input type="file" accept=".json,application/json" class="sr-only" (change)="bringIn($event)" /></label>
+          <button type="button" class="btn btn-hand" (click)="starting.set(!starting())" [attr.aria-expanded]="starting()">New job</button>
+        </div>
+      </div>
+      @if (starting()) {
+        <form class="relief mb-4 grid gap-3 border border-field bg-card p-4 sm:grid-cols-[2fr_2fr_1fr_auto] sm:items-end" (submit)="$event.preventDefault(); start(name.value, customer.value, units.value)">
+          <label class="text-sm">Job<input #name class="field" required maxlength="120" placeholder="Harbour office" /></label>
+          <label class="text-sm">Customer<input #customer class="field" maxlength="120" /></label>
+          <label class="text-sm">Tapes in<select #units class="field"><option value="mm">mm</option><option value="in">inches</option></select></label>
+          <button class="btn btn-ink">Start</button>
+        </form>
+      }
+      @if (message()) {
+        <div role="alert" class="mb-4 border-l-4 border-ink bg-tint p-3 whitespace-pre-line">{{ message() }}</div>
+      }
+      @if (jobs(); as list) {
+        <ul class="space-y-3">
+          @for (j of list; track j.id) {
+            <li>
+              <a [routerLink]="['/jobs', j.id, 'measure']" class="relief block border border-line bg-card p-4 hover:bg-glass">
+                <div class="flex flex-wrap items-baseline justify-between gap-x-4">
+                  <h2 class="text-lg">{{ j.name }}</h2>
+                  <span class="text-sm" [class.font-bold]="dueSoon(j)">{{ dueText(j) }}</span>
+                </div>
+                <p class="mb-2 text-sm text-soft">{{ j.customer || 'No customer named' }}</p>
+                <dl class="flex gap-8 text-sm">
+                  <div><dt class="text-soft">Surfaces</dt><dd class="figure">{{ j.surfaceCount }}</dd></div>
+                  <div class="flex-1"><dt class="text-soft">Measured</dt><dd class="flex items-center gap-3"><span class="figure">{{ j.measuredCount }}</span><span class="h-2 flex-1 border border-line bg-paper"><span class="block h-full bg-wet" [style.width.%]="share(j.measuredCount, j)"></span></span></dd></div>
+                  <div class="flex-1"><dt class="text-soft">Cut</dt><dd class="flex items-center gap-3"><span class="figure">{{ j.cutCount }}</span><span class="h-2 flex-1 border border-line bg-paper"><span class="block h-full bg-proof" [style.width.%]="share(j.cutCount, j)"></span></span></dd></div>
+                </dl>
+              </a>
+            </li>
+          } @empty {
+            <li class="border border-dashed border-field p-8 text-center">No job yet. Start one: a name is enough, the tapes come next.</li>
+          }
+        </ul>
+      } @else if (!message()) {
+        <p class="text-soft" aria-busy="true">Looking for the jobs …</p>
+      }
+    </main>
+  `,
+})
+export class JobsPage {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  protected readonly device = inject(Device);
+  protected readonly jobs = signal<JobSummary[] | null>(null);
+  protected readonly message = signal('');
+  protected readonly starting = signal(false);
+  private readonly today = computed(() => new Date().toISOString().slice(0, 10));
+
+  constructor() {
+    void this.refresh();
+  }
+
+  private async refresh(): Promise<void> {
+    try {
+      const [jobs] = await Promise.all([this.api.jobs(), this.device.connect()]);
+      this.jobs.set(jobs);
+    } catch (error) {
+      this.message.set((error as Error).message);
+    }
+  }
+
+  protected share = (part: number, j: JobSummary): number => (j.surfaceCount ? (100 * part) / j.surfaceCount : 0);
+  private days = (j: JobSummary): number | null => (j.dueOn ? Math.round((Date.parse(j.dueOn) - Date.parse(this.today())) / DAY_MS) : null);
+  protected dueSoon = (j: JobSummary): boolean => (this.days(j) ?? 99) <= 1;
+  protected dueText(j: JobSummary): string {
+    const days = this.days(j);
+    if (days === null) return 'no date';
+    if (days < 0) return `was due ${j.dueOn}`;
+    return days === 0 ? 'due today' : days === 1 ? 'due tomorrow' : `due ${j.dueOn}`;
+  }
+
+  protected async start(name: string, customer: string, units: string): Promise<void> {
+    if (!name.trim()) return;
+    try {
+      const person = this.device.person() ?? (await this.device.connect());
+      const job = await this.api.createJob({ name, customer, units: units as UnitSystem, personId: person.id, deviceId: this.device.id });
+      await this.device.connect();
+      await this.router.navigate(['/jobs', job.id, 'measure']);
+    } catch (error) {
+      this.message.set((error as Error).message);
+    }
+  }
+
+  protected async bringIn(event: Event): Promise<void> {
+    const box = event.target as HTMLInputElement;
+    const file = box.files?.[0];
+    if (!file) return;
+    try {
+      const person = this.device.person() ?? (await this.device.connect());
+      const done = await this.api.importJob(JSON.parse(await file.text()), { personId: person.id, deviceId: this.device.id });
+      this.message.set(done.isCopy ? 'That job is already here: it came in as a copy.' : '');
+      await this.refresh();
+    } catch (error) {
+      const faults = error instanceof ApiProblem ? error.faults.map((f) => `\n${f.path}: ${f.message}`).join('') : '';
+      this.message.set(error instanceof SyntaxError ? `${file.name} does not read as JSON. Nothing was brought in.` : (error as Error).message + faults);
+    }
+    box.value = '';
+  }
+}

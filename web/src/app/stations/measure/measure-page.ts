@@ -1,0 +1,232 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import type { MeasureKey } from '@yellow-pane/contracts';
+import { askText, cutOfSurface, enclosingRectangle, measureTitle, oddsText, readingsHash, suspectText, surveySurface, verdictText } from '@yellow-pane/core';
+import { formatDifference, formatLength } from '@yellow-pane/core/ground';
+import { Why } from '../../kit/why';
+import type { TypedReading } from '../../kit/length-field';
+import { Device } from '../../record/device';
+import { RecordStore } from '../../record/record.store';
+import { keysToShow, readingPatch } from './measure.updaters';
+import { OpeningDrawing } from './parts/opening-drawing';
+import { methodNames, SurfaceDetails } from './parts/surface-details';
+
+/** Measure: the tapes of the selected pane, and what they say to each other. */
+@Component({
+  selector: 'yp-measure-page',
+  imports: [OpeningDrawing, SurfaceDetails, Why],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (view(); as v) {
+      <div class="flex h-full flex-col overflow-y-auto md:flex-row md:overflow-hidden">
+        <section class="flex min-h-[460px] min-w-0 flex-1 flex-col" aria-labelledby="pane-title">
+          <div class="flex flex-wrap items-center justify-between gap-2 px-4 pt-3">
+            <h2 id="pane-title" class="text-xl">{{ v.surface.name }}</h2>
+            <div class="flex flex-wrap gap-2 text-sm">
+              <button type="button" class="btn" (click)="record.toggleSide()" [attr.aria-pressed]="record.otherSide()">Seen from the {{ seenFrom() }}</button>
+              @if (v.isAll) {
+                <button type="button" class="btn" (click)="large.set(!large())" [attr.aria-pressed]="large()">{{ large() ? 'Draw it true' : 'Draw crookedness ×5' }}</button>
+              } @else {
+                <button type="button" class="btn" (click)="askAll()">Tape all eight</button>
+              }
+            </div>
+          </div>
+          <yp-opening-drawing
+            class="min-h-0 flex-1"
+            [surface]="v.surface"
+            [survey]="v.survey"
+            [readings]="v.inForce"
+            [keys]="v.keys"
+            [units]="record.units()"
+            [mirrored]="record.otherSide()"
+            [times]="large() && v.isAll ? 5 : 1"
+            (typed)="save($event.key, $event.reading)"
+            (cleared)="withdraw($event)"
+            (finished)="record.step(1)"
+          />
+        </section>
+
+        <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[316px] md:border-l" aria-label="Numbers" tabindex="-1">
+          <h3 class="cap mb-2">What the tapes say to each other</h3>
+          <div class="relief mb-3 border-l-4 p-3.5" [class]="v.look" data-verdict aria-live="polite">
+            <p><strong>{{ v.words.headline }}</strong> {{ v.words.body }}</p>
+            @if (v.ask; as ask) {
+              <div class="mt-3 flex gap-2">
+                <button type="button" class="btn btn-ink whitespace-normal!" (click)="goTo(ask.measure)">{{ ask.text }}</button>
+                @if (!v.surface.doubtLater) {
+                  <button type="button" class="btn" (click)="later()">Later</button>
+                }
+              </div>
+            }
+            @if (v.isSigned) {
+              <p class="mt-2 text-sm">Signed: this size stands as taped.</p>
+            }
+          </div>
+          @if (v.cut; as cut) {
+            <p class="mb-3 border-l-4 p-2 text-sm" [class]="cut.isBlocked ? 'border-harm bg-harm-tint' : 'border-hair bg-paper'" data-cut-note>{{ cut.text }}</p>
+          }
+          @if (v.canSign) {
+            <button type="button" class="btn mb-3 text-sm" (click)="sign()">Sign the computed size as mine</button>
+          }
+          @if (v.suspects.length) {
+            <h3 class="cap mb-1">What may have happened</h3>
+            <table class="mb-3 w-full text-sm">
+              <caption class="sr-only">Explanations with their probability</caption>
+              <tbody>
+                @for (s of v.suspects; track s.text) {
+                  <tr class="border-b border-hair align-top"><td class="py-1 pr-2">{{ s.text }}</td><td class="figure py-1 text-right whitespace-nowrap">{{ s.slip }}</td><td class="py-1 pl-2 text-right whitespace-nowrap">{{ s.odds }}</td></tr>
+                }
+              </tbody>
+            </table>
+          }
+          @if (v.rows.length) {
+            <table class="mb-2 w-full">
+              <caption class="sr-only">Readings in force, and how far each is from the adjusted shape</caption>
+              <tbody>
+                @for (r of v.rows; track r.key) {
+                  <tr class="border-b border-hair" [class.font-bold]="r.isSuspect"><th scope="row" class="py-1 text-left font-[inherit]">{{ r.name }}</th><td class="figure py-1 text-right">{{ r.typed }}</td><td class="figure w-16 py-1 text-right text-soft">{{ r.residual }}</td></tr>
+                }
+              </tbody>
+            </table>
+          }
+          @if (v.facts.length) {
+            <h3 class="cap mt-3 mb-1">The opening</h3>
+            <dl class="mb-2">
+              @for (f of v.facts; track f.name) {
+                <div class="flex justify-between gap-3 border-b border-hair py-1"><dt>{{ f.name }}</dt><dd class="figure text-right">{{ f.value }}</dd></div>
+              }
+            </dl>
+          }
+          <yp-why [lines]="v.why" />
+          <label class="mt-2 flex min-h-8 items-center gap-2 text-sm"><input type="checkbox" [checked]="v.surface.calledCrooked" (change)="callCrooked(!v.surface.calledCrooked)" /> It looks crooked</label>
+          <details class="mt-2 border-t border-hair pt-2">
+            <summary class="cap cursor-pointer">Pane, frame, film</summary>
+            <yp-surface-details class="mt-2 block" [surface]="v.surface" />
+          </details>
+        </aside>
+      </div>
+    } @else {
+      <div class="m-auto max-w-sm p-8 text-center"><h2 class="text-xl">No pane yet</h2><p class="mt-2">Press n, or “New pane” on the left. Then tape its largest width and its largest height.</p></div>
+    }
+  `,
+})
+export class MeasurePage {
+  protected readonly record = inject(RecordStore);
+  private readonly device = inject(Device);
+  protected readonly large = signal(false);
+  /** Panes for which all eight tapes were asked for here. */
+  private readonly askedAll = signal<ReadonlySet<string>>(new Set());
+  private readonly drawing = viewChild(OpeningDrawing);
+
+  protected readonly seenFrom = computed(() => {
+    const side = this.record.surface()?.seenFrom ?? 'room';
+    return this.record.otherSide() ? (side === 'room' ? 'street' : 'room') : side;
+  });
+
+  protected readonly view = computed(() => {
+    const doc = this.record.doc();
+    const surface = this.record.surface();
+    if (!doc || !surface) return null;
+    const units = this.record.units();
+    const { survey, inForce, isSigned } = surveySurface(surface, doc);
+    const method = surface.method ?? doc.job.method;
+    const needsAll = surface.calledCrooked || method === 'tucked-corner' || method === 'pre-cut' || this.askedAll().has(surface.id);
+    const keys = keysToShow(inForce, needsAll, survey.next?.measure ?? null);
+    const isBad = survey.status === 'impossible' || (survey.status === 'doubtful' && !isSigned);
+    const f = (mm: number) => formatLength(mm, units);
+    const film = doc.films.find((x) => x.id === surface.filmId);
+    const answer = film ? cutOfSurface(surface, doc, film).answer : null;
+    const piece = answer && 'piece' in answer ? answer.piece : null;
+    const c = survey.crookedness;
+    const box = enclosingRectangle(survey);
+    const blamed = survey.suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
+    return {
+      surface,
+      survey,
+      inForce,
+      isSigned,
+      keys,
+      isAll: keys.length > 2,
+      words: verdictText(survey, units),
+      look: isBad ? 'border-ink bg-tint' : survey.status === 'agreeing' ? 'border-proof bg-proof-tint' : 'border-hair bg-paper',
+      ask: isBad && survey.next ? { measure: survey.next.measure, text: askText(survey.next.measure, survey.next.isRetape) } : null,
+      canSign: survey.status === 'doubtful' && !isSigned && method !== 'overhang' && method !== 'dry-template',
+      cut: this.cutNote(answer, method),
+      suspects: isBad ? blamed.map((s) => ({ text: suspectText(s, units), slip: `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}`, odds: oddsText(s.probability) })) : [],
+      rows: (survey.adjustment?.readings ?? []).map((r) => ({
+        key: r.measure,
+        name: measureTitle(r.measure),
+        typed: this.shown(inForce.find((x) => x.measure === r.measure)!.typed, inForce.find((x) => x.measure === r.measure)!.unit, r.readMm),
+        residual: survey.adjustment!.redundancy > 0 ? signedText(r.residualMm) : '',
+        isSuspect: isBad && blamed.some((s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === r.measure),
+      })),
+      facts: [
+        ...(box && keys.length > 2 ? [{ name: 'Fits inside', value: `${f(box.widthMm)} × ${f(box.heightMm)}` }] : []),
+        ...(c && survey.adjustment?.isDetermined && Math.abs(c.rackMm) >= 1 ? [{ name: c.rackMm > 0 ? 'Top leans right by' : 'Top leans left by', value: formatDifference(Math.abs(c.rackMm), units) }] : []),
+        ...(piece ? [{ name: 'Piece', value: `${f(piece.widthMm)} × ${f(piece.heightMm)}` }, { name: 'Method', value: methodNames[piece.method] }] : []),
+      ],
+      why: this.why(survey, piece?.why ?? []),
+    };
+  });
+
+  private shown = (typed: string, unit: string, mm: number): string => (unit === this.record.units() ? typed : formatLength(mm, this.record.units()));
+
+  private cutNote(answer: ReturnType<typeof cutOfSurface>['answer'] | null, method: keyof typeof methodNames): { text: string; isBlocked: boolean } | null {
+    if (!answer) return { text: 'No film chosen for this pane: it is not on the roll.', isBlocked: false };
+    if ('blocked' in answer) return { text: `${methodNames[method]}: ${answer.blocked}`, isBlocked: true };
+    return answer.note ? { text: answer.note, isBlocked: false } : null;
+  }
+
+  private why(survey: ReturnType<typeof surveySurface>['survey'], piece: readonly string[]): string[] {
+    const a = survey.adjustment;
+    if (!a) return ['A tape is taken as ±(1 mm + 0.1 ‰): common practice.'];
+    const test =
+      a.redundancy > 0
+        ? `${a.readings.length} tapes adjusted together by least squares, ${a.redundancy} of them redundant. Σ(residual/σ)² = ${a.chiSquare.toFixed(1)}, limit ${a.limit.toFixed(1)} (α ${(a.alpha * 100).toFixed(1)} %, power ${a.power * 100} %, matched levels after Baarda 1968).`
+        : 'No redundancy: no tape checks another.';
+    return ['A tape is taken as ±(1 mm + 0.1 ‰), 1 σ: common practice.', test, ...survey.cannotCheck, ...piece];
+  }
+
+  protected askAll(): void {
+    const id = this.record.selectedId();
+    if (!id) return;
+    this.askedAll.update((all) => new Set([...all, id]));
+    this.drawing()?.focusOn('widthTop');
+  }
+  protected goTo(key: MeasureKey): void {
+    this.drawing()?.focusOn(key);
+  }
+  protected save(key: MeasureKey, typed: TypedReading): void {
+    const doc = this.record.doc();
+    const surface = this.record.surface();
+    const person = this.device.person();
+    if (!doc || !surface || !person) return;
+    const { inForce } = surveySurface(surface, doc);
+    void this.record.change(`${measureTitle(key)} of ${surface.name}`, [readingPatch(surface, key, typed, inForce, { personId: person.id, at: new Date().toISOString() })]);
+  }
+  protected withdraw(key: MeasureKey): void {
+    const doc = this.record.doc();
+    const surface = this.record.surface();
+    if (!doc || !surface) return;
+    const own = surveySurface(surface, doc).inForce.find((r) => r.measure === key && r.surfaceId === surface.id);
+    if (own) void this.record.set(`Take back ${measureTitle(key).toLowerCase()} of ${surface.name}`, 'reading', own.id, { withdrawnAt: new Date().toISOString() });
+  }
+  protected sign(): void {
+    const doc = this.record.doc();
+    const surface = this.record.surface();
+    const person = this.device.person();
+    if (!doc || !surface || !person) return;
+    const { inForce } = surveySurface(surface, doc);
+    void this.record.set(`Sign the size of ${surface.name}`, 'surface', surface.id, { signed: { personId: person.id, at: new Date().toISOString(), readingsHash: readingsHash(inForce) } });
+  }
+  protected later(): void {
+    const s = this.record.surface();
+    if (s) void this.record.set(`Put off the doubt of ${s.name}`, 'surface', s.id, { doubtLater: true });
+    this.record.step(1);
+  }
+  protected callCrooked(is: boolean): void {
+    const s = this.record.surface();
+    if (s) void this.record.set(`${is ? 'Call' : 'Do not call'} ${s.name} crooked`, 'surface', s.id, { calledCrooked: is });
+  }
+}
+
+const signedText = (mm: number): string => (Math.abs(mm) < 0.05 ? '0' : `${mm > 0 ? '+' : '−'}${Math.abs(mm).toFixed(1)}`);

@@ -1,0 +1,176 @@
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, input, output, signal, viewChildren } from '@angular/core';
+import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
+import { bowKeys, isBow, measureTitle, suspectText, tapeOrder, twoTapes, type Polygon, type Survey } from '@yellow-pane/core';
+import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
+import { LengthField, type TypedReading } from '../../../kit/length-field';
+import { exaggerated, FIELD_W, layOpening } from './drawing-geometry';
+
+/** The opening true to scale with a field on every edge that is taped; Enter walks round as a person moves the tape. */
+@Component({
+  selector: 'yp-opening-drawing',
+  imports: [LengthField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg class="absolute inset-0 h-full w-full" role="img" [attr.aria-label]="description()">
+      <polygon [attr.points]="frame()" fill="#D8D2C2" />
+      <polygon [attr.points]="drawn().points" [attr.fill]="hasSize() ? '#FFF6DC' : '#FFFEFA'" stroke="#1C2226" [attr.stroke-width]="hasSize() ? 2 : 1" [attr.stroke-dasharray]="hasSize() ? null : '6 5'" />
+      @for (alt of otherOutlines(); track $index) {
+        <polygon [attr.points]="alt" fill="none" stroke="#1C2226" stroke-width="1.5" stroke-dasharray="2 5" />
+      }
+      @for (f of drawn().fields; track f.key) {
+        @let active = f.key === activeKey();
+        <line [attr.x1]="f.from.x" [attr.y1]="f.from.y" [attr.x2]="f.to.x" [attr.y2]="f.to.y" [attr.stroke]="active || isSuspect(f.key) ? '#1C2226' : f.isOutside ? '#56626A' : '#8B8672'" [attr.stroke-width]="active ? 2.5 : 1" [attr.stroke-dasharray]="f.isDiagonal ? '6 6' : null" />
+        @if (f.isOutside) {
+          <line [attr.x1]="f.from.x + tick(f).x" [attr.y1]="f.from.y + tick(f).y" [attr.x2]="f.from.x - tick(f).x" [attr.y2]="f.from.y - tick(f).y" stroke="#1C2226" stroke-width="1.5" />
+          <line [attr.x1]="f.to.x + tick(f).x" [attr.y1]="f.to.y + tick(f).y" [attr.x2]="f.to.x - tick(f).x" [attr.y2]="f.to.y - tick(f).y" stroke="#1C2226" stroke-width="1.5" />
+        }
+      }
+      <line [attr.x1]="24" [attr.x2]="24 + barPx()" [attr.y1]="size().h - 22" [attr.y2]="size().h - 22" stroke="#56626A" />
+      <path [attr.d]="'M24 ' + (size().h - 27) + 'v10M' + (24 + barPx()) + ' ' + (size().h - 27) + 'v10'" stroke="#56626A" />
+      <text [attr.x]="32 + barPx()" [attr.y]="size().h - 18" font-size="13" fill="#56626A" class="figure">{{ barText() }}</text>
+      @if (otherOutlines().length) {
+        <text [attr.x]="size().w - 16" [attr.y]="size().h - 18" font-size="13" fill="#56626A" text-anchor="end">{{ otherText() }}</text>
+      }
+    </svg>
+    @for (f of drawn().fields; track f.key) {
+      <yp-length-field
+        class="absolute! -translate-x-1/2 -translate-y-1/2"
+        [style.left.px]="f.x"
+        [style.top.px]="f.y"
+        [style.width.px]="fieldW"
+        [attr.data-measure]="f.key"
+        [label]="title(f.key)"
+        [value]="textOf(f.key)"
+        [units]="units()"
+        [signed]="bow(f.key)"
+        [doubtful]="isSuspect(f.key)"
+        [inherited]="isInherited(f.key)"
+        [placeholder]="bow(f.key) ? 'gap' : f.isOutside ? hintOf(f.key) : '–'"
+        [hint]="typedHint(f.key)"
+        (focused)="activeKey.set(f.key)"
+        (committed)="typed.emit({ key: f.key, reading: $event })"
+        (cleared)="cleared.emit(f.key)"
+        (next)="walk(f.key, $event)"
+      />
+    }
+  `,
+  host: { class: 'relative block h-full w-full overflow-hidden' },
+})
+export class OpeningDrawing {
+  readonly surface = input.required<Surface>();
+  readonly survey = input.required<Survey>();
+  readonly readings = input.required<readonly Reading[]>();
+  readonly keys = input.required<readonly MeasureKey[]>();
+  readonly units = input.required<UnitSystem>();
+  readonly mirrored = input(false);
+  readonly times = input(1);
+  readonly typed = output<{ key: MeasureKey; reading: TypedReading }>();
+  readonly cleared = output<MeasureKey>();
+  /** Enter on the last measure. */
+  readonly finished = output<void>();
+
+  readonly activeKey = signal<MeasureKey | null>(null);
+  protected readonly size = signal({ w: 720, h: 560 });
+  protected readonly fieldW = FIELD_W;
+  private readonly fields = viewChildren(LengthField);
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const watch = new ResizeObserver(([entry]) => {
+      if (entry && entry.contentRect.width > 0) this.size.set({ w: entry.contentRect.width, h: entry.contentRect.height });
+    });
+    watch.observe(host);
+    inject(DestroyRef).onDestroy(() => watch.disconnect());
+  }
+
+  protected readonly hasSize = computed(() => this.survey().outline !== null);
+  private readonly base = computed<Polygon>(
+    () =>
+      this.survey().outline ?? [
+        { x: 0, y: 0 },
+        { x: 900, y: 0 },
+        { x: 900, y: 1100 },
+        { x: 0, y: 1100 },
+      ],
+  );
+  private readonly outline = computed(() => (this.times() > 1 ? exaggerated(this.base(), this.times()) : this.base()));
+  protected readonly drawn = computed(() => layOpening(this.outline(), this.keys(), this.size().w, this.size().h, this.mirrored()));
+  protected readonly frame = computed(() => {
+    const box = this.outline();
+    const m = 14 / this.drawn().scale;
+    const xs = box.map((p) => p.x);
+    const ys = box.map((p) => p.y);
+    const [a, b, c, d] = [Math.min(...xs) - m, Math.max(...xs) + m, Math.min(...ys) - m, Math.max(...ys) + m];
+    return [
+      { x: a, y: c },
+      { x: b, y: c },
+      { x: b, y: d },
+      { x: a, y: d },
+    ]
+      .map((p) => this.drawn().toPx(p))
+      .map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`)
+      .join(' ');
+  });
+  /** The opening as the second explanation has it. */
+  protected readonly otherOutlines = computed(() => {
+    const first = this.survey().possibleOutlines[0];
+    const second = this.survey().possibleOutlines[1];
+    if (!first || !second) return [];
+    const shown = this.times() > 1 ? exaggerated(second, this.times()) : second;
+    return [shown.map((p) => this.drawn().toPx(p)).map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' ')];
+  });
+  protected readonly otherText = computed(() => {
+    const second = this.survey().suspects.filter((s) => s.hypothesis.kind !== 'no-slip')[1];
+    return second ? `dotted: ${suspectText(second, this.units())}` : '';
+  });
+  private readonly barMm = computed(() => {
+    const steps = this.units() === 'mm' ? [50, 100, 200, 500, 1000] : [50.8, 101.6, 203.2, 508, 1016];
+    return steps.find((s) => s * this.drawn().scale > 70) ?? steps.at(-1)!;
+  });
+  protected readonly barPx = computed(() => this.barMm() * this.drawn().scale);
+  protected readonly barText = computed(() => formatLength(this.barMm(), this.units()) + (this.units() === 'mm' ? ' mm' : '') + (this.times() > 1 ? `, crookedness ×${this.times()}` : ''));
+  protected readonly description = computed(() => `${this.surface().name}, drawn to scale${this.times() > 1 ? ', crookedness drawn larger' : ''}`);
+
+  private of = (key: MeasureKey): Reading | undefined => this.readings().find((r) => r.measure === key);
+  protected title = measureTitle;
+  protected bow = isBow;
+  protected hintOf = (key: MeasureKey): string => (key.startsWith('width') ? 'width' : 'height');
+  /** What was typed stays as typed while it is in the shown unit. */
+  protected textOf(key: MeasureKey): string {
+    const r = this.of(key);
+    if (!r) return '';
+    return r.unit === this.units() ? r.typed : formatLength(r.lengthMm, this.units());
+  }
+  protected typedHint(key: MeasureKey): string | null {
+    const r = this.of(key);
+    return r ? `typed ${r.typed}${this.isInherited(key) ? ', taped at the pane it is like' : ''}` : null;
+  }
+  protected isInherited = (key: MeasureKey): boolean => (this.of(key)?.surfaceId ?? this.surface().id) !== this.surface().id;
+  protected isSuspect(key: MeasureKey): boolean {
+    if (this.survey().impossible.includes(key)) return true;
+    return this.survey()
+      .suspects.slice(0, 3)
+      .some((s) => (s.hypothesis.kind === 'slip' && s.hypothesis.measure === key) || (s.hypothesis.kind === 'swapped' && s.hypothesis.measures.includes(key)));
+  }
+  protected tick(f: { from: { x: number; y: number }; to: { x: number; y: number } }): { x: number; y: number } {
+    const dx = f.to.x - f.from.x;
+    const dy = f.to.y - f.from.y;
+    const l = Math.hypot(dx, dy) || 1;
+    return { x: (-dy / l) * 6, y: (dx / l) * 6 };
+  }
+
+  /** Puts the hand on a measure. */
+  focusOn(key: MeasureKey): void {
+    setTimeout(() => {
+      const at = this.drawn().fields.findIndex((f) => f.key === key);
+      this.fields()[at]?.focus();
+    });
+  }
+
+  protected walk(from: MeasureKey, back: boolean): void {
+    const order: MeasureKey[] = [...twoTapes, ...tapeOrder, ...bowKeys].filter((k) => this.keys().includes(k));
+    const next = order[order.indexOf(from) + (back ? -1 : 1)];
+    if (next) this.focusOn(next);
+    else if (!back) this.finished.emit();
+  }
+}
