@@ -31,7 +31,8 @@ const LEAST_MM = 0.05;
 
 /**
  * The numbered cuts of a whole layout in the order of the drops: pull and cut across, slit from the near edge on, cut each
- * strip across from the squared start on, trim last. Distances are from the near edge and from the squared end.
+ * strip across from the squared start on, trim last. Distances are from the near edge and
+ * from the squared end, unless the step says otherwise.
  */
 export function knifeOrder(layout: Layout, pieces: readonly Piece[], rollWidthMm: (rollId: string) => number, system: UnitSystem): KnifeStep[] {
   const labels = new Map(pieces.map((p) => [p.id, p.label]));
@@ -65,11 +66,11 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: 
     const end = column.yMm + column.acrossMm;
     const before = i > 0 ? columns[i - 1]!.yMm + columns[i - 1]!.acrossMm : 0;
     if (column.yMm > before + LEAST_MM && i > 0) {
-      out.push({ kind: 'slit', text: `Slit at ${f(rollWidthMm - column.yMm)} from the far edge`, finishes: [] });
+      out.push({ kind: 'slit', text: `Slit ${f(rollWidthMm - column.yMm)} off the far edge`, finishes: [] });
       touch(ids);
     }
     if (end < rollWidthMm - LEAST_MM) {
-      out.push({ kind: 'slit', text: `Slit at ${f(end)} from the near edge`, finishes: [] });
+      out.push({ kind: 'slit', text: `Slit at ${f(end)}`, finishes: [] });
       touch(ids);
       const next = columns[i + 1];
       if (next && next.yMm <= end + LEAST_MM) touch(next.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));

@@ -1,5 +1,5 @@
 import type { MeasureKey } from '@yellow-pane/contracts';
-import { boundingBox, type Polygon } from '../geometry/index.js';
+import { boundingBox, middle, vec, type Polygon } from '../geometry/index.js';
 import { adjustOpening, handTape, houseLevels, readingSigmaMm, type Adjustment, type TapeError, type TapeReading, type TestLevels } from './adjustment.js';
 import { weighExplanations, type NextTape, type Suspect } from './hypotheses.js';
 import { bowKeys, crookednessOf, outlineOf, tapeOrder, type Crookedness } from './opening.js';
@@ -20,7 +20,10 @@ export interface Survey {
   readonly next: NextTape | null;
   /** By how much the tapes miss each other, mm: the smallest slip that would explain them. */
   readonly disagreeMm: number;
-  /** Outlines of all explanations down to 2 %: a cut that covers them all does not need to know which is true. */
+  /**
+   * Outlines of all explanations down to 2 %, most probable first: a cut that covers them all does not need to know which is
+   * true. A side that may be bowed has a fifth corner at its middle.
+   */
   readonly possibleOutlines: readonly Polygon[];
   /** Sides that stand out by a measured bow, mm. */
   readonly bowsMm: Readonly<Record<(typeof bowKeys)[number], number>>;
@@ -64,6 +67,23 @@ function uncheckable(readings: readonly TapeReading[], a: Adjustment): string[] 
   return out;
 }
 
+/** Side of the outline (anticlockwise from the sill) and its outward direction. */
+const bowedSide: Record<(typeof bowKeys)[number], { index: number; x: number; y: number }> = {
+  bowBottom: { index: 0, x: 0, y: -1 },
+  bowRight: { index: 1, x: 1, y: 0 },
+  bowTop: { index: 2, x: 0, y: 1 },
+  bowLeft: { index: 3, x: -1, y: 0 },
+};
+
+function outlineOfSuspect(s: Suspect): Polygon {
+  const straight = outlineOf(s.shape);
+  if (s.hypothesis.kind !== 'bowed') return straight;
+  const side = bowedSide[s.hypothesis.bow];
+  const m = middle(straight[side.index]!, straight[(side.index + 1) % 4]!);
+  const bulge = vec(m.x + side.x * s.slipMm, m.y + side.y * s.slipMm);
+  return [...straight.slice(0, side.index + 1), bulge, ...straight.slice(side.index + 1)];
+}
+
 const empty = { crookedness: null, suspects: [], next: null, disagreeMm: 0, possibleOutlines: [], cannotCheck: [], impossible: [] } as const;
 
 /**
@@ -100,7 +120,7 @@ export function surveyOpening(
     suspects,
     next,
     disagreeMm: blamed.length ? Math.min(...blamed.filter((s) => s.probability > 0.05 * blamed[0]!.probability).map((s) => Math.abs(s.slipMm))) : 0,
-    possibleOutlines: suspects.filter((s) => s.probability >= 0.02).map((s) => outlineOf(s.shape)),
+    possibleOutlines: suspects.filter((s) => s.probability >= 0.02).map(outlineOfSuspect),
     cannotCheck,
   };
 }

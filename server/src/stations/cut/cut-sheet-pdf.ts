@@ -74,7 +74,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
         headerRows: 1,
         widths: [22, '*', 120, 26],
         body: [
-          ['', 'Knife order', 'Finished piece', 'Done'].map((t) => ({ text: t, bold: true })),
+          ['', 'Knife order (from the near edge and the squared end)', 'Finished piece', 'Done'].map((t) => ({ text: t, bold: true })),
           ...stepsOf(film, roll).map((s) => [String(s.number), s.text, s.finishes.map((id) => labels.get(id)).join(', '), { text: ' ', border: [true, true, true, true] as [boolean, boolean, boolean, boolean] }]),
         ],
       },

@@ -57,9 +57,11 @@ const hatchPath: Record<Film['hatch'], string> = { slant: 'M-2 2 L2 -2 M0 8 L8 0
           }
           <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" fill="none" stroke="#1C2226" [attr.stroke-width]="p.isSelected ? 2.5 : 1" />
           @if (p.showText) {
-            <rect [attr.x]="p.x + 4" [attr.y]="p.y + 4" [attr.width]="textWidth(p)" height="36" [attr.fill]="p.isSelected ? '#F4B400' : '#FFFEFA'" />
-            <text [attr.x]="p.x + 8" [attr.y]="p.y + 18" font-size="13" font-weight="700">{{ p.label }}{{ p.isLocked ? ' · locked' : '' }}{{ p.isCut ? ' ✓' : '' }}</text>
-            <text [attr.x]="p.x + 8" [attr.y]="p.y + 34" font-size="12" class="figure">{{ p.size }}</text>
+            <rect [attr.x]="p.x + 4" [attr.y]="p.y + 4" [attr.width]="textWidth(p)" [attr.height]="fitsSize(p) ? 36 : 20" [attr.fill]="p.isSelected ? '#F4B400' : '#FFFEFA'" />
+            <text [attr.x]="p.x + 8" [attr.y]="p.y + 18" font-size="13" font-weight="700">{{ nameOf(p) }}</text>
+            @if (fitsSize(p)) {
+              <text [attr.x]="p.x + 8" [attr.y]="p.y + 34" font-size="12" class="figure">{{ p.size }}</text>
+            }
           }
           <path [attr.d]="p.arrow" stroke="#3E6E8E" stroke-width="1.6" fill="none" />
         </g>
@@ -130,7 +132,9 @@ export class RollView {
     const s = this.scale();
     return this.faceUp() === 'film' ? this.top + low * s : this.top + this.rollPx() - (low + size) * s;
   }
-  protected textWidth = (p: DrawnPiece): number => Math.min(p.w - 8, Math.max(p.size.length * 7.4, p.label.length * 8 + (p.isLocked ? 54 : 0)) + 8);
+  protected nameOf = (p: DrawnPiece): string => p.label + (p.isLocked ? ' · locked' : '') + (p.isCut ? ' ✓' : '');
+  protected fitsSize = (p: DrawnPiece): boolean => p.h > 44 && p.size.length * 7.4 + 14 < p.w;
+  protected textWidth = (p: DrawnPiece): number => Math.min(p.w - 8, Math.max(this.fitsSize(p) ? p.size.length * 7.4 : 0, this.nameOf(p).length * 8) + 8);
 
   protected readonly drawn = computed<DrawnPiece[]>(() => {
     const byId = new Map(this.pieces().map((p) => [p.id, p]));
@@ -154,7 +158,7 @@ export class RollView {
               isSelected: piece?.surfaceId === this.selectedSurfaceId(),
               isLocked: this.lockedIds().includes(p.pieceId),
               isCut: this.cutIds().has(p.pieceId),
-              showText: w > 52 && h > 42,
+              showText: h > 26 && (piece?.label.length ?? 0) * 7.6 + 12 < w,
               arrow: this.arrow(p.turn, x + w / 2, y + h * 0.72, Math.min(13, h / 5, w / 5)),
             };
           }),

@@ -20,7 +20,7 @@ interface DrawnPlace {
 }
 
 /** Room the widest elevation may take, px. */
-const STRIP_PX = 190;
+const STRIP_PX = 202;
 const TALLEST_PX = 74;
 
 /** The job's surfaces in walking order, each place as a small elevation: this is the navigation. */
@@ -42,7 +42,7 @@ const TALLEST_PX = 74;
             </h2>
             <div class="border border-hair bg-card p-1.5">
               @for (row of p.rows; track $index) {
-                <div class="flex flex-wrap items-end gap-[2px] pb-[2px]" cdkDropList cdkDropListOrientation="mixed" [cdkDropListData]="row" (cdkDropListDropped)="reorder(p, $event)">
+                <div class="flex flex-wrap items-end gap-px pb-[2px]" cdkDropList cdkDropListOrientation="mixed" [cdkDropListData]="row" (cdkDropListDropped)="reorder(p, $event)">
                   @for (d of row; track d.surface.id) {
                     <button
                       cdkDrag
@@ -101,7 +101,7 @@ export class Rooms {
       for (const s of own) {
         const last = rows.at(-1);
         const before = last?.at(-1);
-        const sameRow = before && (s.grid?.groupId ?? null) === (before.grid?.groupId ?? null) && (s.grid?.row ?? 0) === (before.grid?.row ?? 0);
+        const sameRow = before && (!s.grid || !before.grid || (s.grid.groupId === before.grid.groupId && s.grid.row === before.grid.row));
         if (last && sameRow) last.push(s);
         else rows.push([s]);
       }
@@ -109,7 +109,10 @@ export class Rooms {
       const widest = Math.max(1, ...rows.map((r) => r.reduce((w, s) => w + sizes.get(s.id)!.w, 0)));
       const most = Math.max(1, ...rows.map((r) => r.length));
       const tallest = Math.max(1, ...own.map((s) => sizes.get(s.id)!.h));
-      const scale = Math.min((STRIP_PX - most * 4) / widest, TALLEST_PX / tallest);
+      let scale = Math.min((STRIP_PX - most) / widest, TALLEST_PX / tallest);
+      // a hand needs 24 px to hit a narrow pane: the others give way
+      const taken = (r: Surface[]) => r.reduce((w, s) => w + Math.max(24, sizes.get(s.id)!.w * scale) + 1, 0);
+      for (let i = 0; i < 40 && rows.some((r) => r.length <= 8 && taken(r) > STRIP_PX); i++) scale *= 0.95;
       return { place, count: own.length, rows: rows.map((r) => r.map((s) => this.drawPane(s, sizes.get(s.id)!, scale))) };
     });
   });

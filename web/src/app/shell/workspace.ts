@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { map, startWith } from 'rxjs';
@@ -52,7 +52,7 @@ import { Rooms } from './rooms';
         </main>
       } @else if (doc()) {
         <div class="flex min-h-0 flex-1">
-          <yp-rooms class="hidden w-[232px] shrink-0 border-r border-hair md:flex" [class.flex!]="roomsOpen()" />
+          <yp-rooms class="hidden w-[244px] shrink-0 border-r border-hair md:flex" [class.flex!]="roomsOpen()" />
           <main class="min-h-0 min-w-0 flex-1 overflow-hidden"><router-outlet /></main>
         </div>
         @if (!isCut()) {
@@ -123,7 +123,10 @@ export class Workspace {
   protected readonly saveLook = computed(() => (this.record.save() === 'saved' ? 'text-proof' : 'text-heat-text'));
 
   constructor() {
-    effect(() => void this.record.open(this.jobId()));
+    effect(() => {
+      const id = this.jobId();
+      untracked(() => void this.record.open(id));
+    });
     effect(() => {
       this.record.selectedId();
       this.roomsOpen.set(false);

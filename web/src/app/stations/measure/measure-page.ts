@@ -69,21 +69,18 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
           }
           @if (v.suspects.length) {
             <h3 class="cap mb-1">What may have happened</h3>
-            <table class="mb-3 w-full text-sm">
-              <caption class="sr-only">Explanations with their probability</caption>
-              <tbody>
-                @for (s of v.suspects; track s.text) {
-                  <tr class="border-b border-hair align-top"><td class="py-1 pr-2">{{ s.text }}</td><td class="figure py-1 text-right whitespace-nowrap">{{ s.slip }}</td><td class="py-1 pl-2 text-right whitespace-nowrap">{{ s.odds }}</td></tr>
-                }
-              </tbody>
-            </table>
+            <ul class="mb-3 text-sm">
+              @for (s of v.suspects; track s.text) {
+                <li class="border-b border-hair py-1">{{ s.text }} <span class="whitespace-nowrap text-soft">· {{ s.slip }}{{ s.odds }}</span></li>
+              }
+            </ul>
           }
           @if (v.rows.length) {
             <table class="mb-2 w-full">
               <caption class="sr-only">Readings in force, and how far each is from the adjusted shape</caption>
               <tbody>
                 @for (r of v.rows; track r.key) {
-                  <tr class="border-b border-hair" [class.font-bold]="r.isSuspect"><th scope="row" class="py-1 text-left font-[inherit]">{{ r.name }}</th><td class="figure py-1 text-right">{{ r.typed }}</td><td class="figure w-16 py-1 text-right text-soft">{{ r.residual }}</td></tr>
+                  <tr class="border-b border-hair"><th scope="row" class="py-1 text-left" [class]="r.isSuspect ? 'font-bold' : 'font-normal'">{{ r.name }}</th><td class="figure py-1 text-right" [class.font-semibold]="r.isSuspect">{{ r.typed }}</td><td class="figure w-16 py-1 text-right text-soft">{{ r.residual }}</td></tr>
                 }
               </tbody>
             </table>
@@ -151,7 +148,7 @@ export class MeasurePage {
       ask: isBad && survey.next ? { measure: survey.next.measure, text: askText(survey.next.measure, survey.next.isRetape) } : null,
       canSign: survey.status === 'doubtful' && !isSigned && method !== 'overhang' && method !== 'dry-template',
       cut: this.cutNote(answer, method),
-      suspects: isBad ? blamed.map((s) => ({ text: suspectText(s, units), slip: `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}`, odds: oddsText(s.probability) })) : [],
+      suspects: isBad ? blamed.map((s) => ({ text: suspectText(s, units), slip: s.hypothesis.kind === 'slip' ? `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}, ` : '', odds: oddsText(s.probability) })) : [],
       rows: (survey.adjustment?.readings ?? []).map((r) => ({
         key: r.measure,
         name: measureTitle(r.measure),

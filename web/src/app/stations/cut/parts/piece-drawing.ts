@@ -11,15 +11,15 @@ interface SideNote {
   readonly isTrimmed: boolean;
 }
 
-const W = 340;
-const H = 400;
+const W = 260;
+const H = 270;
 
 /** One pane with its piece over it, as the person laying it sees it: what is trimmed, where the factory edge goes. */
 @Component({
   selector: 'yp-piece-drawing',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" class="h-full max-h-[400px] w-full max-w-[340px]" role="img" [attr.aria-label]="label()">
+    <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" class="min-h-0 w-full flex-1" role="img" [attr.aria-label]="label()">
       <rect [attr.x]="g().px - 14" [attr.y]="g().py - 14" [attr.width]="g().pw + 28" [attr.height]="g().ph + 28" fill="#D8D2C2" />
       <polygon [attr.points]="g().opening" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.5" />
       <rect [attr.x]="g().px" [attr.y]="g().py" [attr.width]="g().pw" [attr.height]="g().ph" fill="#F4B400" fill-opacity="0.16" stroke="#F4B400" stroke-width="3" />
@@ -27,14 +27,15 @@ const H = 400;
         @if (s.isFactory) {
           <path [attr.d]="edgePath(s.edge)" stroke="#1C2226" stroke-width="6" />
         }
-        <text [attr.x]="at(s.edge).x" [attr.y]="at(s.edge).y" font-size="13" text-anchor="middle" [attr.transform]="turn(s.edge)" [attr.fill]="s.isTrimmed ? '#A8431A' : '#1C2226'" [attr.font-weight]="s.isFactory ? 700 : 400">{{ s.text }}</text>
+        <text [attr.x]="at(s.edge).x" [attr.y]="at(s.edge).y" font-size="14" text-anchor="middle" [attr.transform]="turn(s.edge)" [attr.fill]="s.isTrimmed ? '#A8431A' : '#1C2226'" [attr.font-weight]="s.isFactory ? 700 : 400">{{ s.text }}</text>
       }
-      <path [attr.d]="'M' + cx() + ' ' + (cy() + 46) + ' V' + (cy() - 34)" stroke="#3E6E8E" stroke-width="2" />
-      <path [attr.d]="'M' + (cx() - 7) + ' ' + (cy() - 28) + ' L' + cx() + ' ' + (cy() - 40) + ' L' + (cx() + 7) + ' ' + (cy() - 28)" stroke="#3E6E8E" stroke-width="2" fill="none" />
-      <text [attr.x]="cx()" [attr.y]="cy() + 64" font-size="13" text-anchor="middle" fill="#3E6E8E">top of pane</text>
-      <text [attr.x]="cx()" [attr.y]="cy() + 92" font-size="14" text-anchor="middle" class="figure" font-weight="600">{{ f(piece().widthMm) }} × {{ f(piece().heightMm) }}</text>
+      <path [attr.d]="'M' + cx() + ' ' + (cy() + arrow()) + ' V' + (cy() - arrow())" stroke="#3E6E8E" stroke-width="2" />
+      <path [attr.d]="'M' + (cx() - 7) + ' ' + (cy() - arrow() + 8) + ' L' + cx() + ' ' + (cy() - arrow() - 3) + ' L' + (cx() + 7) + ' ' + (cy() - arrow() + 8)" stroke="#3E6E8E" stroke-width="2" fill="none" />
+      <text [attr.x]="cx() + 10" [attr.y]="cy() + 5" font-size="14" fill="#3E6E8E">top of pane</text>
     </svg>
+    <p class="figure text-center text-[15px] font-semibold">{{ f(piece().widthMm) }} × {{ f(piece().heightMm) }}</p>
   `,
+  host: { class: 'flex flex-col' },
 })
 export class PieceDrawing {
   readonly piece = input.required<Piece>();
@@ -55,7 +56,7 @@ export class PieceDrawing {
 
   protected readonly g = computed(() => {
     const p = this.piece();
-    const s = Math.min((W - 90) / p.widthMm, (H - 90) / p.heightMm);
+    const s = Math.min((W - 76) / p.widthMm, (H - 76) / p.heightMm);
     const [pw, ph] = [p.widthMm * s, p.heightMm * s];
     const [px, py] = [(W - pw) / 2, (H - ph) / 2];
     const outline = this.survey().outline ?? [];
@@ -68,7 +69,8 @@ export class PieceDrawing {
     return { px, py, pw, ph, opening };
   });
   protected readonly cx = computed(() => W / 2);
-  protected readonly cy = computed(() => H / 2 - 14);
+  protected readonly cy = computed(() => H / 2);
+  protected readonly arrow = computed(() => Math.min(44, this.g().ph * 0.28));
 
   protected readonly sides = computed<SideNote[]>(() => {
     const p = this.piece();

@@ -22,6 +22,8 @@ export interface DrawnOpening {
 
 export const FIELD_W = 84;
 const OUT = 44;
+/** Beside the opening a field is wider than it is high. */
+const OUT_SIDE = 70;
 
 /** The outline with its deviations from the mean rectangle drawn larger. */
 export function exaggerated(outline: Polygon, times: number): Polygon {
@@ -50,7 +52,7 @@ export function layOpening(outline: Polygon, keys: readonly MeasureKey[], width:
   const xs = shown.map((p) => p.x);
   const ys = shown.map((p) => p.y);
   const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  const scale = Math.max(0.01, Math.min((width - 2 * (OUT + FIELD_W / 2 + 36)) / (maxX - minX), (height - 2 * (OUT + 46)) / (maxY - minY)));
+  const scale = Math.max(0.01, Math.min((width - 2 * (OUT_SIDE + FIELD_W / 2 + 14)) / (maxX - minX), (height - 2 * (OUT + 46)) / (maxY - minY)));
   const toPx = (p: Vec): Vec => ({ x: width / 2 + ((isMirrored ? -p.x : p.x) - (minX + maxX) / 2) * scale, y: height / 2 - (p.y - (minY + maxY) / 2) * scale });
   const [bl, br, tr, tl] = outline.map(toPx) as [Vec, Vec, Vec, Vec];
   const side = isMirrored ? 1 : -1;
@@ -59,9 +61,9 @@ export function layOpening(outline: Polygon, keys: readonly MeasureKey[], width:
     widthTop: { from: out(tl, 0, -OUT), to: out(tr, 0, -OUT), at: 0.5, outside: true },
     widthLargest: { from: out(tl, 0, -OUT), to: out(tr, 0, -OUT), at: 0.5, outside: true },
     widthBottom: { from: out(bl, 0, OUT), to: out(br, 0, OUT), at: 0.5, outside: true },
-    heightLeft: { from: out(tl, side * OUT, 0), to: out(bl, side * OUT, 0), at: 0.5, outside: true },
-    heightLargest: { from: out(tl, side * OUT, 0), to: out(bl, side * OUT, 0), at: 0.5, outside: true },
-    heightRight: { from: out(tr, -side * OUT, 0), to: out(br, -side * OUT, 0), at: 0.5, outside: true },
+    heightLeft: { from: out(tl, side * OUT_SIDE, 0), to: out(bl, side * OUT_SIDE, 0), at: 0.5, outside: true },
+    heightLargest: { from: out(tl, side * OUT_SIDE, 0), to: out(bl, side * OUT_SIDE, 0), at: 0.5, outside: true },
+    heightRight: { from: out(tr, -side * OUT_SIDE, 0), to: out(br, -side * OUT_SIDE, 0), at: 0.5, outside: true },
     widthMiddle: { from: mid(tl, bl), to: mid(tr, br), at: 0.5 },
     heightMiddle: { from: mid(tl, tr), to: mid(bl, br), at: 0.8 },
     diagonalDown: { from: tl, to: br, at: 0.24, diagonal: true },

@@ -116,7 +116,7 @@ export class OpeningDrawing {
     const first = this.survey().possibleOutlines[0];
     const second = this.survey().possibleOutlines[1];
     if (!first || !second) return [];
-    const shown = this.times() > 1 ? exaggerated(second, this.times()) : second;
+    const shown = this.times() > 1 && second.length === 4 ? exaggerated(second, this.times()) : second;
     return [shown.map((p) => this.drawn().toPx(p)).map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' ')];
   });
   protected readonly otherText = computed(() => {
