@@ -9,7 +9,12 @@ export const demoPersons: Person[] = [
   { id: demoId(3), firmId: demoFirm.id, name: 'Okan', role: 'installer' },
 ];
 
-const film = (n: number, f: Pick<Film, 'name' | 'kind' | 'wound' | 'direction' | 'hatch' | 'thicknessUm'>): Film => ({ id: demoId(n), version: 1, createdAt: demoAt(0), ...f });
+const film = (n: number, f: Pick<Film, 'name' | 'kind' | 'wound' | 'direction' | 'hatch' | 'thicknessUm'>): Film => ({
+  id: demoId(n),
+  version: 1,
+  createdAt: demoAt(0),
+  ...f,
+});
 
 /** Made-up films. */
 export const demoFilms = {

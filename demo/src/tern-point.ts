@@ -32,7 +32,10 @@ export function ternPoint(): JobFile {
   const partition = { filmId: frost.id, frame: 'bead' } as const;
   w.grid(meeting, 'M', 1, 6, eight('826', '826', '826', '2210', '2210', '2210', '2359', '2360'), partition);
   w.pane(meeting, 'M7', eight('826', '825', '825', '2212', '2212', '2211', '2361', '2360'), partition);
-  w.pane(meeting, 'Door', eight('738', '738', '738', '1990', '1990', '1990', '2122', '2123'), { ...partition, obstructions: [{ kind: 'handle', note: 'lever handle, 40 mm off the glass' }] });
+  w.pane(meeting, 'Door', eight('738', '738', '738', '1990', '1990', '1990', '2122', '2123'), {
+    ...partition,
+    obstructions: [{ kind: 'handle', note: 'lever handle, 40 mm off the glass' }],
+  });
 
   const toilets = w.place('Toilets');
   const crooked = { filmId: frost.id, frame: 'putty', calledCrooked: true, revealMm: 110 } as const;

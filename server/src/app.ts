@@ -57,13 +57,28 @@ export function createApp(bench: Bench): App {
     helmet({
       contentSecurityPolicy: {
         useDefaults: true,
-        directives: { 'worker-src': ["'self'", 'blob:'], 'style-src': ["'self'", "'unsafe-inline'"], 'script-src': ["'self'", "'wasm-unsafe-eval'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null },
+        directives: {
+          'worker-src': ["'self'", 'blob:'],
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
+          'upgrade-insecure-requests': null,
+        },
       },
       strictTransportSecurity: false,
     }),
   );
   http.use(compression());
-  http.use('/api', rateLimit({ windowMs: 10_000, limit: 600, standardHeaders: 'draft-8', legacyHeaders: false, handler: (req, res) => sendProblem(res, new Refusal('too-many'), req.originalUrl) }));
+  http.use(
+    '/api',
+    rateLimit({
+      windowMs: 10_000,
+      limit: 600,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      handler: (req, res) => sendProblem(res, new Refusal('too-many'), req.originalUrl),
+    }),
+  );
   http.use(express.json({ limit: MOST_BYTES }));
   http.use(express.text({ limit: MOST_BYTES, type: ['text/csv', 'text/plain'] }));
   mount(http, 'health', async () => ({ ok: true as const, version: VERSION, jobs: (await records.all('job')).length }));
@@ -84,7 +99,12 @@ export function createApp(bench: Bench): App {
 
 function serveInterface(http: Express, webDir: string): void {
   const index = join(webDir, 'index.html');
-  http.use(express.static(webDir, { index: false, setHeaders: (res, path) => void res.setHeader('Cache-Control', /-[A-Z0-9]{8}\./.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache') }));
+  http.use(
+    express.static(webDir, {
+      index: false,
+      setHeaders: (res, path) => void res.setHeader('Cache-Control', /-[A-Z0-9]{8}\./.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache'),
+    }),
+  );
   http.get('/{*path}', (_req, res) => {
     if (!existsSync(index)) throw new Refusal('not-found', 'The interface is not built yet: npm run build.');
     res.setHeader('Cache-Control', 'no-cache');

@@ -12,7 +12,16 @@ const add = (kind: Patch['kind'], record: Firm | Person): Patch => ({ op: 'add',
 export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void> {
   if ((await app.records.all('firm')).length > 0) return;
   if (seed === 'demo') {
-    await app.changes.apply({ id: demoId(8), jobId: demoFirm.id, personId: demoPersons[0]!.id, deviceId: setupDevice, deviceSeq: 1, baseRevision: 0, label: 'Set up the bench', patches: [add('firm', demoFirm), ...demoPersons.map((p) => add('person', p))] });
+    await app.changes.apply({
+      id: demoId(8),
+      jobId: demoFirm.id,
+      personId: demoPersons[0]!.id,
+      deviceId: setupDevice,
+      deviceSeq: 1,
+      baseRevision: 0,
+      label: 'Set up the bench',
+      patches: [add('firm', demoFirm), ...demoPersons.map((p) => add('person', p))],
+    });
     const who = { personId: demoPersons[0]!.id, deviceId: setupDevice };
     await app.jobs.import(ternPoint(), who);
     await app.jobs.import(lanternStreet(), who);
@@ -20,5 +29,14 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
   }
   const firm: Firm = { id: uuidv7(), name: 'My firm', currency: 'EUR', units: 'mm', hourRate: '45.00', allowances: defaultAllowances };
   const person: Person = { id: uuidv7(), firmId: firm.id, name: 'Me', role: 'installer' };
-  await app.changes.apply({ id: uuidv7(), jobId: firm.id, personId: person.id, deviceId: uuidv7(), deviceSeq: 1, baseRevision: 0, label: 'Set up the bench', patches: [add('firm', firm), add('person', person)] });
+  await app.changes.apply({
+    id: uuidv7(),
+    jobId: firm.id,
+    personId: person.id,
+    deviceId: uuidv7(),
+    deviceSeq: 1,
+    baseRevision: 0,
+    label: 'Set up the bench',
+    patches: [add('firm', firm), add('person', person)],
+  });
 }

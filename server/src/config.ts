@@ -30,5 +30,10 @@ function userDataDir(env: { XDG_DATA_HOME?: string | undefined; APPDATA?: string
 /** Reads the environment once. @throws ZodError that names the variable */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const e = environment.parse(env);
-  return { dataDir: e.YELLOW_PANE_DATA ?? join(userDataDir(e), 'yellow-pane'), port: e.YELLOW_PANE_PORT, logLevel: e.YELLOW_PANE_LOG, seed: e.YELLOW_PANE_SEED };
+  return {
+    dataDir: e.YELLOW_PANE_DATA ?? join(userDataDir(e), 'yellow-pane'),
+    port: e.YELLOW_PANE_PORT,
+    logLevel: e.YELLOW_PANE_LOG,
+    seed: e.YELLOW_PANE_SEED,
+  };
 }

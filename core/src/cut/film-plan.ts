@@ -98,7 +98,12 @@ export function filmPlanInput(
   const pieces = [...wanted.map((p) => asCut.get(p.id) ?? p), ...[...asCut.values()].filter((p) => !wanted.some((w) => w.id === p.id))];
   const layout: LayoutInput = { filmId, rolls: rolls.map((r) => toCut(r, fixed.get(r.id) ?? [])), pieces, settings, seed: PLAN_SEED };
   const sizes = pieces.map(({ why: _why, fallback: _fallback, label: _label, ...rest }) => rest);
-  return { layout, pieces, cuts, hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls.map(({ fixedDrops: _fixed, ...roll }) => roll), settings, sizes }) };
+  return {
+    layout,
+    pieces,
+    cuts,
+    hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls.map(({ fixedDrops: _fixed, ...roll }) => roll), settings, sizes }),
+  };
 }
 
 /** One method for the whole film, in figures a person can weigh. */
@@ -114,7 +119,13 @@ export interface MethodFigures {
 }
 
 /** Lays the whole film out by one method and adds up metres, money, trims and minutes. @param steps search steps: enough to compare */
-export function methodFigures(records: JobRecords & { readonly entries: readonly LogEntry[] }, settings: CutSettings, filmId: string, method: CutMethod, steps = 150): MethodFigures {
+export function methodFigures(
+  records: JobRecords & { readonly entries: readonly LogEntry[] },
+  settings: CutSettings,
+  filmId: string,
+  method: CutMethod,
+  steps = 150,
+): MethodFigures {
   const input = filmPlanInput(records, settings, filmId, undefined, method);
   const layout: Layout = layPiecesOnRolls(input.layout, steps);
   return {

@@ -6,7 +6,8 @@ import type { Piece } from '@yellow-pane/contracts';
  */
 export const minutesPer = { knifeCut: 1, trimmedSide: 1.2, trimmedMetre: 0.5, squaredPiece: 2.5, dryFitPiece: 4 } as const;
 
-const sideLengthM = (piece: Piece, edge: Piece['trimmedEdges'][number]): number => (edge === 'top' || edge === 'bottom' ? piece.widthMm : piece.heightMm) / 1000;
+const sideLengthM = (piece: Piece, edge: Piece['trimmedEdges'][number]): number =>
+  (edge === 'top' || edge === 'bottom' ? piece.widthMm : piece.heightMm) / 1000;
 
 /** Minutes for all cuts of a plan and all trimming of its pieces. */
 export function workMinutes(pieces: readonly Piece[], knifeCuts: number): number {

@@ -52,10 +52,12 @@ function sizeAlongSide(outline: Polygon, sideIndex: number): { widthMm: number; 
   const a = outline[sideIndex]!;
   const along = minus(outline[(sideIndex + 1) % outline.length]!, a);
   const length = Math.hypot(along.x, along.y);
-  const box = boundingBox(outline.map((p): Vec => {
-    const d = minus(p, a);
-    return { x: (d.x * along.x + d.y * along.y) / length, y: (d.y * along.x - d.x * along.y) / length };
-  }));
+  const box = boundingBox(
+    outline.map((p): Vec => {
+      const d = minus(p, a);
+      return { x: (d.x * along.x + d.y * along.y) / length, y: (d.y * along.x - d.x * along.y) / length };
+    }),
+  );
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
   return sideIndex % 2 === 0 ? { widthMm: w, heightMm: h } : { widthMm: h, heightMm: w };
 }
@@ -175,7 +177,10 @@ function factory(request: PieceRequest, isDoubtful: boolean): { draft: Draft } |
   const top = side('top', 2);
   if (turns.includes(90) && top.heightMm <= widest && bowOf(survey, 'top') <= STRAIGHT_MM)
     return { draft: { ...top, turns: [90, 270], factoryEdge: 'top', trimmed: ['right', 'bottom', 'left'], why: why('top') } };
-  for (const [edge, index] of [['left', 3], ['right', 1]] as const) {
+  for (const [edge, index] of [
+    ['left', 3],
+    ['right', 1],
+  ] as const) {
     const s = side(edge, index);
     if (s.widthMm > widest || bowOf(survey, edge) > STRAIGHT_MM) continue;
     const other: Edge = edge === 'left' ? 'right' : 'left';
@@ -186,13 +191,16 @@ function factory(request: PieceRequest, isDoubtful: boolean): { draft: Draft } |
 
 function tucked(request: PieceRequest): { draft: Draft } | { reason: string } {
   const { survey, allowances: a } = request;
-  if (survey.status !== 'agreeing' && !request.isSigned) return { reason: 'A tucked corner needs both diagonals taped, to know that it is square; overhang instead.' };
+  if (survey.status !== 'agreeing' && !request.isSigned)
+    return { reason: 'A tucked corner needs both diagonals taped, to know that it is square; overhang instead.' };
   if (!survey.adjustment!.isDetermined) return { reason: 'These tapes do not say whether a corner is square; overhang instead.' };
   const corners = (['topLeft', 'topRight'] as const).map((corner) => ({ corner, outMm: outOfSquareMm(survey, corner) })).sort((x, y) => x.outMm - y.outMm);
   const best = corners[0]!;
   const side: Edge = best.corner === 'topLeft' ? 'left' : 'right';
   if (best.outMm > TUCK_SQUARE_MM)
-    return { reason: `No top corner is square: the better one is ${best.outMm.toFixed(1)} mm out over the side, ${TUCK_SQUARE_MM} mm is the most. Overhang instead.` };
+    return {
+      reason: `No top corner is square: the better one is ${best.outMm.toFixed(1)} mm out over the side, ${TUCK_SQUARE_MM} mm is the most. Overhang instead.`,
+    };
   if (bowOf(survey, 'top') > STRAIGHT_MM || bowOf(survey, side) > STRAIGHT_MM) return { reason: 'A side beside the corner is bowed; overhang instead.' };
   const box = enclosingRectangle(survey)!;
   const f = words(request);

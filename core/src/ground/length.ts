@@ -55,7 +55,14 @@ export function parseLength(text: string, system: UnitSystem): Result<TypedLengt
     const afterFeet = previous === 2;
     const name = m[10] ? unitName(m[10]) : number.isFraction || afterFeet ? 'in' : system;
     const rank = { ft: 2, in: 1 }[name] ?? 0;
-    if (unit !== null && !(afterFeet && rank === 1)) return fail(`“${text.trim()}” holds two lengths. Type one.`);
+    if (unit !== null && !(afterFeet && rank === 1)) {
+      const isBrokenFraction = /\/\s*($|[^\d\s])/.test(text) || /(^|[^\d\s])\s*\//.test(text);
+      return fail(
+        isBrokenFraction
+          ? `“${text.trim()}” does not read as a length: the fraction is not whole. Write 35 9/16.`
+          : `“${text.trim()}” holds two lengths. Type one.`,
+      );
+    }
     previous = rank;
     unit = rank > 0 ? 'in' : 'mm';
     total = add(total, times(number.value, mmPer[name]!));

@@ -55,7 +55,7 @@ export function nonCentralChiSquareCdf(x: number, freedom: number, noncentrality
 /** x in [low, high] where the rising function f reaches `target`, by halving. */
 export function invertRising(f: (x: number) => number, target: number, low: number, high: number): number {
   let [a, b] = [low, high];
-  for (let i = 0; i < 200; i++) {
+  for (let i = 0; i < 80; i++) {
     const middle = (a + b) / 2;
     if (f(middle) < target) a = middle;
     else b = middle;
@@ -75,7 +75,24 @@ export function chiSquareLimit(alpha: number, freedom: number): number {
  * @returns λ₀, and per freedom the limit of the global test with its α
  * @source Baarda, A testing procedure for use in geodetic networks (1968); α₀ = 0.001, power 0.80 gives λ₀ = 17.07 (from memory)
  */
-export function matchedLevels(alpha0: number, power: number, freedom: number): { noncentrality: number; limit: number; alpha: number } {
+export function matchedLevels(alpha0: number, power: number, freedom: number): MatchedLevels {
+  const key = `${alpha0}/${power}/${freedom}`;
+  const before = levelsKnown.get(key);
+  if (before) return before;
+  const levels = computeLevels(alpha0, power, freedom);
+  levelsKnown.set(key, levels);
+  return levels;
+}
+
+interface MatchedLevels {
+  readonly noncentrality: number;
+  readonly limit: number;
+  readonly alpha: number;
+}
+/** A handful of levels is asked for over and over. */
+const levelsKnown = new Map<string, MatchedLevels>();
+
+function computeLevels(alpha0: number, power: number, freedom: number): MatchedLevels {
   const single = chiSquareLimit(alpha0, 1);
   const noncentrality = invertRising((l) => 1 - nonCentralChiSquareCdf(single, 1, l), power, 0, 200);
   if (freedom === 1) return { noncentrality, limit: single, alpha: alpha0 };

@@ -96,7 +96,8 @@ function withoutBows(readings: readonly TapeReading[], tape: TapeError): { measu
   return readings
     .filter((r) => !isBow(r.measure))
     .map((r) => {
-      const [a, b] = r.measure === 'widthMiddle' ? ['bowLeft', 'bowRight'] as const : r.measure === 'heightMiddle' ? ['bowTop', 'bowBottom'] as const : [null, null];
+      const [a, b] =
+        r.measure === 'widthMiddle' ? (['bowLeft', 'bowRight'] as const) : r.measure === 'heightMiddle' ? (['bowTop', 'bowBottom'] as const) : [null, null];
       const bowMm = a ? gapOf(readings, a) + gapOf(readings, b) : 0;
       const sigma = tapeSigmaMm(r.lengthMm, tape);
       return { measure: r.measure, lengthMm: r.lengthMm - bowMm, readMm: r.lengthMm, sigmaMm: a ? Math.hypot(sigma, 0.5 * Math.sqrt(gapCount(a, b))) : sigma };
@@ -184,4 +185,5 @@ export function readingSigmaMm(a: Adjustment, key: MeasureKey): number {
 }
 
 /** The bow gaps that were measured, by side. */
-export const measuredBows = (readings: readonly TapeReading[]) => Object.fromEntries(bowKeys.map((k) => [k, gapOf(readings, k)])) as Record<(typeof bowKeys)[number], number>;
+export const measuredBows = (readings: readonly TapeReading[]) =>
+  Object.fromEntries(bowKeys.map((k) => [k, gapOf(readings, k)])) as Record<(typeof bowKeys)[number], number>;

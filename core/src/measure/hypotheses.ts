@@ -1,6 +1,16 @@
 import type { MeasureKey } from '@yellow-pane/contracts';
 import { solveSymmetric } from '../geometry/index.js';
-import { adjustOpening, crookednessRows, firstGuess, handTape, tapeSigmaMm, usualRackMm, usualTaperMm, type TapeError, type TapeReading } from './adjustment.js';
+import {
+  adjustOpening,
+  crookednessRows,
+  firstGuess,
+  handTape,
+  tapeSigmaMm,
+  usualRackMm,
+  usualTaperMm,
+  type TapeError,
+  type TapeReading,
+} from './adjustment.js';
 import { bowKeys, readingSlope, tapeOrder, trueReading, type BowKey, type Shape } from './opening.js';
 import { usualSlips } from './slips.js';
 
@@ -117,7 +127,8 @@ function components(readings: readonly TapeReading[], calledCrooked: boolean): {
   for (const r of readings) {
     if ((bowKeys as readonly string[]).includes(r.measure)) continue;
     const label = hypotheses.push({ kind: 'slip', measure: r.measure }) - 1;
-    for (const s of usualSlips(r.lengthMm)) push({ label, values, direction: along(r.measure), meanMm: s.meanMm, spreadMm: s.sigmaMm, name: s.name, bow: null }, PRIOR.slip * s.weight);
+    for (const s of usualSlips(r.lengthMm))
+      push({ label, values, direction: along(r.measure), meanMm: s.meanMm, spreadMm: s.sigmaMm, name: s.name, bow: null }, PRIOR.slip * s.weight);
   }
   for (const bow of bowKeys) {
     if (!readings.some((r) => r.measure === bowActsOn[bow])) continue;
@@ -163,15 +174,26 @@ function informationBits(parts: readonly { label: number; weight: number; mean: 
 function mended(h: Hypothesis, readings: readonly TapeReading[], fitted: Fitted, tape: TapeError): Omit<Suspect, 'hypothesis' | 'probability'> {
   const looksLike = h.kind === 'slip' && fitted.component.name !== 'misread' ? fitted.component.name : null;
   if (h.kind === 'slip') {
-    const others = adjustOpening(readings.filter((r) => r.measure !== h.measure), tape);
+    const others = adjustOpening(
+      readings.filter((r) => r.measure !== h.measure),
+      tape,
+    );
     const read = readings.find((r) => r.measure === h.measure)!.lengthMm;
     const predicted = fitted.predict(h.measure).mean;
     const wouldBeMm = others && others.isDetermined ? trueReading(others.shape, h.measure) : predicted;
-    const shape = others?.isDetermined ? others.shape : adjustOpening(readings.map((r) => (r.measure === h.measure ? { ...r, lengthMm: predicted } : r)), tape)!.shape;
+    const shape = others?.isDetermined
+      ? others.shape
+      : adjustOpening(
+          readings.map((r) => (r.measure === h.measure ? { ...r, lengthMm: predicted } : r)),
+          tape,
+        )!.shape;
     return { wouldBeMm, slipMm: read - wouldBeMm, looksLike, shape };
   }
   if (h.kind === 'bowed') {
-    const others = adjustOpening(readings.filter((r) => r.measure !== bowActsOn[h.bow]), tape)!;
+    const others = adjustOpening(
+      readings.filter((r) => r.measure !== bowActsOn[h.bow]),
+      tape,
+    )!;
     const read = readings.find((r) => r.measure === bowActsOn[h.bow])!.lengthMm;
     return { wouldBeMm: null, slipMm: read - trueReading(others.shape, bowActsOn[h.bow]), looksLike, shape: others.shape };
   }
@@ -187,7 +209,11 @@ function mended(h: Hypothesis, readings: readonly TapeReading[], fitted: Fitted,
  * @returns suspects from the most to the least probable, down to 1 %; empty when no rectangle can be had
  * @source docs/models/survey.md §4
  */
-export function weighExplanations(readings: readonly TapeReading[], calledCrooked: boolean, tape: TapeError = handTape): { suspects: Suspect[]; next: NextTape | null } {
+export function weighExplanations(
+  readings: readonly TapeReading[],
+  calledCrooked: boolean,
+  tape: TapeError = handTape,
+): { suspects: Suspect[]; next: NextTape | null } {
   const at = firstGuess(readings);
   if (!at) return { suspects: [], next: null };
   const { hypotheses, list } = components(readings, calledCrooked);

@@ -42,7 +42,8 @@ export function suspectText(s: Suspect, system: UnitSystem): string {
   const h = s.hypothesis;
   const like = s.looksLike ? ` (looks like ${s.looksLike})` : '';
   if (h.kind === 'no-slip') return 'No slip: the opening really is that crooked';
-  if (h.kind === 'bowed') return `The ${sideOf[h.bow]} is bowed ${s.slipMm >= 0 ? 'outwards' : 'inwards'} by about ${formatDifference(Math.abs(s.slipMm), system)}`;
+  if (h.kind === 'bowed')
+    return `The ${sideOf[h.bow]} is bowed ${s.slipMm >= 0 ? 'outwards' : 'inwards'} by about ${formatDifference(Math.abs(s.slipMm), system)}`;
   if (h.kind === 'swapped') return `${capital(names[h.measures[0]])} and ${names[h.measures[1]]} were exchanged`;
   return `${capital(names[h.measure])} would be ${formatLength(s.wouldBeMm!, system)}${like}`;
 }
@@ -55,7 +56,10 @@ export function verdictText(survey: Survey, system: UnitSystem): { headline: str
     case 'nothing':
       return { headline: 'Nothing taped yet.', body: 'Tape the largest width and the largest height. With overhang that is enough.' };
     case 'two-tapes':
-      return { headline: 'Two tapes: enough to cut with overhang.', body: 'For a pre-cut or tucked piece, tape three widths, three heights and both diagonals.' };
+      return {
+        headline: 'Two tapes: enough to cut with overhang.',
+        body: 'For a pre-cut or tucked piece, tape three widths, three heights and both diagonals.',
+      };
     case 'unchecked':
       return { headline: 'No tape here checks another yet.', body: survey.cannotCheck.join(' ') };
     case 'agreeing':
@@ -78,9 +82,12 @@ export function crookednessText(survey: Survey, system: UnitSystem): string {
   if (!c) return '';
   const mm = (v: number) => formatDifference(Math.abs(v), system);
   const parts: string[] = [];
-  if (Math.abs(c.widthTaperMm) >= 2) parts.push(`the ${c.widthTaperMm < 0 ? 'top' : 'bottom'} is ${mm(c.widthTaperMm)} narrower than the ${c.widthTaperMm < 0 ? 'bottom' : 'top'}`);
-  if (Math.abs(c.heightTaperMm) >= 2) parts.push(`the ${c.heightTaperMm < 0 ? 'left' : 'right'} is ${mm(c.heightTaperMm)} lower than the ${c.heightTaperMm < 0 ? 'right' : 'left'}`);
-  if (Math.abs(c.rackMm) >= 2 && survey.adjustment?.isDetermined) parts.push(`the top sits ${mm(c.rackMm)} to the ${c.rackMm > 0 ? 'right' : 'left'} of the bottom`);
+  if (Math.abs(c.widthTaperMm) >= 2)
+    parts.push(`the ${c.widthTaperMm < 0 ? 'top' : 'bottom'} is ${mm(c.widthTaperMm)} narrower than the ${c.widthTaperMm < 0 ? 'bottom' : 'top'}`);
+  if (Math.abs(c.heightTaperMm) >= 2)
+    parts.push(`the ${c.heightTaperMm < 0 ? 'left' : 'right'} is ${mm(c.heightTaperMm)} lower than the ${c.heightTaperMm < 0 ? 'right' : 'left'}`);
+  if (Math.abs(c.rackMm) >= 2 && survey.adjustment?.isDetermined)
+    parts.push(`the top sits ${mm(c.rackMm)} to the ${c.rackMm > 0 ? 'right' : 'left'} of the bottom`);
   if (parts.length === 0) return survey.adjustment?.isDetermined ? 'Square and parallel within 2 mm.' : 'Parallel within 2 mm, as far as these tapes can say.';
   return capital(parts.join('; ')) + '.';
 }

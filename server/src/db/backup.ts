@@ -67,7 +67,10 @@ export async function importAll(records: RecordsRepository, text: string): Promi
     for (const kind of kinds)
       for (const [i, raw] of (read.records[kind] ?? []).entries()) {
         const parsed = recordSchemas[kind].safeParse(raw);
-        if (!parsed.success) throw new Error(`${kind} ${i + 1} does not read: ${parsed.error.issues[0]!.path.join('.')} – ${parsed.error.issues[0]!.message}. Nothing was restored.`);
+        if (!parsed.success)
+          throw new Error(
+            `${kind} ${i + 1} does not read: ${parsed.error.issues[0]!.path.join('.')} – ${parsed.error.issues[0]!.message}. Nothing was restored.`,
+          );
         await tx.put(kind, (parsed.data as { id: string }).id, parsed.data as Record<string, unknown>);
       }
     for (const change of read.changes) await tx.addChange(change);

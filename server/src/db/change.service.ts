@@ -1,4 +1,14 @@
-import { factKinds, recordSchemas, type Change, type ChangeAnswer, type ChangeDraft, type Fault, type Patch, type RecordKind, type UndoRequest } from '@yellow-pane/contracts';
+import {
+  factKinds,
+  recordSchemas,
+  type Change,
+  type ChangeAnswer,
+  type ChangeDraft,
+  type Fault,
+  type Patch,
+  type RecordKind,
+  type UndoRequest,
+} from '@yellow-pane/contracts';
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
 import type { RecordsRepository } from './records.repository.js';
@@ -10,7 +20,8 @@ export type RecordGuard = (records: RecordsRepository, kind: RecordKind, record:
 const readingMaySet = new Set(['withdrawnAt', 'deletedAt']);
 
 const touches = (patches: readonly Patch[]): string[] => patches.map((p) => (p.op === 'add' ? `${p.kind}/${p.id}` : `${p.kind}/${p.id}/${p.field}`));
-const overlap = (a: readonly string[], b: readonly string[]): boolean => a.some((x) => b.some((y) => x === y || x.startsWith(`${y}/`) || y.startsWith(`${x}/`)));
+const overlap = (a: readonly string[], b: readonly string[]): boolean =>
+  a.some((x) => b.some((y) => x === y || x.startsWith(`${y}/`) || y.startsWith(`${x}/`)));
 
 /** What one person may undo and redo next, from the history alone. */
 export function undoState(own: readonly Change[]): { undo: Change | null; redo: Change | null } {
@@ -94,10 +105,23 @@ export class ChangeService {
     if (!request.force) {
       const since = await this.records.changesAfter(target.revision);
       const other = since.find((c) => c.personId !== request.personId && overlap(touches(c.patches), touches(target.patches)));
-      if (other) throw new Refusal('undo-conflict', `Someone has since made “${other.label}” on the same thing. ${way === 'undo' ? 'Undo' : 'Redo'} “${target.label}” all the same?`);
+      if (other)
+        throw new Refusal(
+          'undo-conflict',
+          `Someone has since made “${other.label}” on the same thing. ${way === 'undo' ? 'Undo' : 'Redo'} “${target.label}” all the same?`,
+        );
     }
     const label = target.label;
-    const draft: ChangeDraft = { id: request.id, jobId, personId: request.personId, deviceId: request.deviceId, deviceSeq: request.deviceSeq, baseRevision: target.revision, label, patches: [...target.inverse].reverse() };
+    const draft: ChangeDraft = {
+      id: request.id,
+      jobId,
+      personId: request.personId,
+      deviceId: request.deviceId,
+      deviceSeq: request.deviceSeq,
+      baseRevision: target.revision,
+      label,
+      patches: [...target.inverse].reverse(),
+    };
     return this.write(draft, target.id, true);
   }
 
@@ -183,4 +207,3 @@ function refuseFactEdit(kind: RecordKind, field: string, old: Record<string, unk
   if (kind === 'film') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');
   if (kind === 'plan' && old['status'] === 'committed') throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
 }
-

@@ -64,7 +64,10 @@ export async function openInFolder(dataDir: string, beforeMigration: (old: OpenD
   try {
     client = await PGlite.create(folder);
   } catch (error) {
-    throw new Error(`The database in ${folder} does not open (${(error as Error).message}). Restore the newest backup: npm run restore ${join(dataDir, 'backups')}/FILE`);
+    throw new Error(
+      `The database in ${folder} does not open (${(error as Error).message}). Restore the newest backup: npm run restore ${join(dataDir, 'backups')}/FILE`,
+      { cause: error },
+    );
   }
   const open = wrap(client);
   const applied = await appliedMigrations(open.db);

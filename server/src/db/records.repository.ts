@@ -44,25 +44,38 @@ export class RecordsRepository {
   }
 
   async find<K extends RecordKind>(kind: K, id: string): Promise<RecordOf<K> | null> {
-    const rows = await this.db.select({ body: tableOf(kind).body }).from(tableOf(kind)).where(eq(tableOf(kind).id, id));
+    const rows = await this.db
+      .select({ body: tableOf(kind).body })
+      .from(tableOf(kind))
+      .where(eq(tableOf(kind).id, id));
     return (rows[0]?.body as unknown as RecordOf<K> | undefined) ?? null;
   }
 
   async ofJob<K extends RecordKind>(kind: K, jobId: string): Promise<RecordOf<K>[]> {
     const column = jobColumn[kind];
     if (!column) throw new Error(`${kind} does not belong to a job`);
-    const rows = await this.db.select({ body: tableOf(kind).body }).from(tableOf(kind)).where(eq(column, jobId)).orderBy(asc(tableOf(kind).id));
+    const rows = await this.db
+      .select({ body: tableOf(kind).body })
+      .from(tableOf(kind))
+      .where(eq(column, jobId))
+      .orderBy(asc(tableOf(kind).id));
     return rows.map((r) => r.body as unknown as RecordOf<K>);
   }
 
   async all<K extends RecordKind>(kind: K): Promise<RecordOf<K>[]> {
-    const rows = await this.db.select({ body: tableOf(kind).body }).from(tableOf(kind)).orderBy(asc(tableOf(kind).id));
+    const rows = await this.db
+      .select({ body: tableOf(kind).body })
+      .from(tableOf(kind))
+      .orderBy(asc(tableOf(kind).id));
     return rows.map((r) => r.body as unknown as RecordOf<K>);
   }
 
   async existing(kind: RecordKind, ids: readonly string[]): Promise<Set<string>> {
     if (ids.length === 0) return new Set();
-    const rows = await this.db.select({ id: tableOf(kind).id }).from(tableOf(kind)).where(inArray(tableOf(kind).id, [...ids]));
+    const rows = await this.db
+      .select({ id: tableOf(kind).id })
+      .from(tableOf(kind))
+      .where(inArray(tableOf(kind).id, [...ids]));
     return new Set(rows.map((r) => r.id as string));
   }
 

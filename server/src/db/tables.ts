@@ -13,22 +13,45 @@ const record = { id: uuid('id').primaryKey(), body: jsonb('body').$type<Record<s
 
 export const firms = pgTable('firm', { ...record, name: textOf('name', 'name') });
 export const persons = pgTable('person', { ...record, firmId: uuidOf('firm_id', 'firmId'), name: textOf('name', 'name') });
-export const jobs = pgTable('job', { ...record, firmId: uuidOf('firm_id', 'firmId'), name: textOf('name', 'name'), deletedAt: textOf('deleted_at', 'deletedAt') });
-export const places = pgTable('place', { ...record, jobId: uuidOf('job_id', 'jobId'), order: numberOf('walk_order', 'order') }, (t) => [index('place_job').on(t.jobId)]);
+export const jobs = pgTable('job', {
+  ...record,
+  firmId: uuidOf('firm_id', 'firmId'),
+  name: textOf('name', 'name'),
+  deletedAt: textOf('deleted_at', 'deletedAt'),
+});
+export const places = pgTable('place', { ...record, jobId: uuidOf('job_id', 'jobId'), order: numberOf('walk_order', 'order') }, (t) => [
+  index('place_job').on(t.jobId),
+]);
 export const surfaces = pgTable(
   'surface',
-  { ...record, jobId: uuidOf('job_id', 'jobId'), placeId: uuidOf('place_id', 'placeId'), filmId: uuidOf('film_id', 'filmId'), order: numberOf('walk_order', 'order') },
+  {
+    ...record,
+    jobId: uuidOf('job_id', 'jobId'),
+    placeId: uuidOf('place_id', 'placeId'),
+    filmId: uuidOf('film_id', 'filmId'),
+    order: numberOf('walk_order', 'order'),
+  },
   (t) => [index('surface_job').on(t.jobId)],
 );
 export const readings = pgTable(
   'reading',
-  { ...record, jobId: uuidOf('job_id', 'jobId'), surfaceId: uuidOf('surface_id', 'surfaceId'), measure: textOf('measure', 'measure'), lengthMm: numberOf('length_mm', 'lengthMm') },
+  {
+    ...record,
+    jobId: uuidOf('job_id', 'jobId'),
+    surfaceId: uuidOf('surface_id', 'surfaceId'),
+    measure: textOf('measure', 'measure'),
+    lengthMm: numberOf('length_mm', 'lengthMm'),
+  },
   (t) => [index('reading_job').on(t.jobId)],
 );
 export const films = pgTable('film', { ...record, name: textOf('name', 'name') });
 export const rolls = pgTable('roll', { ...record, filmId: uuidOf('film_id', 'filmId'), label: textOf('label', 'label') });
-export const plans = pgTable('plan', { ...record, jobId: uuidOf('job_id', 'jobId'), filmId: uuidOf('film_id', 'filmId') }, (t) => [index('plan_job').on(t.jobId)]);
-export const logEntries = pgTable('log_entry', { ...record, jobId: uuidOf('job_id', 'jobId'), at: textOf('at', 'at') }, (t) => [index('log_entry_job').on(t.jobId)]);
+export const plans = pgTable('plan', { ...record, jobId: uuidOf('job_id', 'jobId'), filmId: uuidOf('film_id', 'filmId') }, (t) => [
+  index('plan_job').on(t.jobId),
+]);
+export const logEntries = pgTable('log_entry', { ...record, jobId: uuidOf('job_id', 'jobId'), at: textOf('at', 'at') }, (t) => [
+  index('log_entry_job').on(t.jobId),
+]);
 
 /** The history: every edit, in the order it was applied. `position` is the revision. */
 export const changes = pgTable(

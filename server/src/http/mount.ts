@@ -1,5 +1,5 @@
 import type { Request, Response, Router } from 'express';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { errorTable, routes, type Fault, type RouteName } from '@yellow-pane/contracts';
 import { Refusal } from '../problem.js';
 
@@ -18,7 +18,8 @@ export interface Call<N extends RouteName> {
   readonly body: Part<N, 'body'>;
 }
 
-const faultsOf = (error: z.ZodError, where: string): Fault[] => error.issues.map((i) => ({ path: [where, ...i.path.map(String)].join('.'), message: i.message }));
+const faultsOf = (error: z.ZodError, where: string): Fault[] =>
+  error.issues.map((i) => ({ path: [where, ...i.path.map(String)].join('.'), message: i.message }));
 
 function read(schema: z.ZodType | undefined, value: unknown, where: string): unknown {
   if (!schema) return undefined;
@@ -29,7 +30,15 @@ function read(schema: z.ZodType | undefined, value: unknown, where: string): unk
 
 /** Mounts one call of the contract: what comes in is read by its schemas, what goes out is the schema's or a file. */
 export function mount<N extends RouteName>(router: Router, name: N, work: (call: Call<N>) => Promise<Result<N>>): void {
-  const definition = routes[name] as { method: 'get' | 'post'; path: string; params?: z.ZodType; query?: z.ZodType; body?: z.ZodType; result: z.ZodType | null; fileType?: string };
+  const definition = routes[name] as {
+    method: 'get' | 'post';
+    path: string;
+    params?: z.ZodType;
+    query?: z.ZodType;
+    body?: z.ZodType;
+    result: z.ZodType | null;
+    fileType?: string;
+  };
   router[definition.method](definition.path, async (req: Request, res: Response) => {
     const call = {
       params: read(definition.params, req.params, 'path'),
@@ -51,5 +60,15 @@ export function sendProblem(res: Response, refusal: Refusal, instance: string): 
   res
     .status(status)
     .type('application/problem+json')
-    .send(JSON.stringify({ type: `/api/docs#${refusal.code}`, title: sentence, status, detail: refusal.message, code: refusal.code, instance, ...(refusal.faults.length ? { faults: refusal.faults } : {}) }));
+    .send(
+      JSON.stringify({
+        type: `/api/docs#${refusal.code}`,
+        title: sentence,
+        status,
+        detail: refusal.message,
+        code: refusal.code,
+        instance,
+        ...(refusal.faults.length ? { faults: refusal.faults } : {}),
+      }),
+    );
 }

@@ -13,7 +13,10 @@ export function openApiDocument(): object {
       [...new Set(r.errors.map((e) => errorTable[e].status))].map((status) => [
         status,
         {
-          description: r.errors.filter((e) => errorTable[e].status === status).map((e) => `${e}: ${errorTable[e].sentence}`).join(' '),
+          description: r.errors
+            .filter((e) => errorTable[e].status === status)
+            .map((e) => `${e}: ${errorTable[e].sentence}`)
+            .join(' '),
           content: { 'application/problem+json': { schema: problem } },
         },
       ]),
@@ -29,14 +32,21 @@ export function openApiDocument(): object {
         ...(r.body ? { body: { content: { [name === 'importMeasures' ? 'text/csv' : 'application/json']: { schema: r.body } } } } : {}),
       },
       responses: {
-        200: { description: 'Done', content: r.result ? { 'application/json': { schema: r.result } } : { [r.fileType ?? 'application/octet-stream']: { schema: z.string() } } },
+        200: {
+          description: 'Done',
+          content: r.result ? { 'application/json': { schema: r.result } } : { [r.fileType ?? 'application/octet-stream']: { schema: z.string() } },
+        },
         ...problems,
       },
     });
   }
   return new OpenApiGeneratorV31(registry.definitions).generateDocument({
     openapi: '3.1.0',
-    info: { title: 'Yellow Pane', version: '0.1.0', description: 'Everything the interface does and computes can be called. Lengths are in mm unless the name says otherwise.' },
+    info: {
+      title: 'Yellow Pane',
+      version: '0.1.0',
+      description: 'Everything the interface does and computes can be called. Lengths are in mm unless the name says otherwise.',
+    },
   });
 }
 

@@ -61,7 +61,8 @@ function checkRoll(
     if (drop.xMm < free - SLACK_MM) say(`${name} starts before the one before it is cut off.`);
     free = drop.xMm + drop.alongMm + settings.crosscutAllowanceMm;
     if (drop.alongMm > settings.longestPullMm + SLACK_MM) say(`${name} is longer than the longest pull.`);
-    if (settings.largestSheetM2 !== null && (drop.alongMm * roll.widthMm) / 1e6 > settings.largestSheetM2 + 1e-6) say(`${name} is too heavy a sheet for one person.`);
+    if (settings.largestSheetM2 !== null && (drop.alongMm * roll.widthMm) / 1e6 > settings.largestSheetM2 + 1e-6)
+      say(`${name} is too heavy a sheet for one person.`);
     let across = 0;
     for (const column of [...drop.columns].sort((a, b) => a.yMm - b.yMm)) {
       if (column.yMm < across - SLACK_MM) say(`${name}: two columns overlap, no slit separates them.`);

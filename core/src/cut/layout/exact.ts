@@ -1,4 +1,14 @@
-import { edgesFit, joinNeeds, type Bench, type EdgeNeed, type PackedColumn, type PackedDrop, type PackedPiece, type PackedRow, type PieceType } from './model.js';
+import {
+  edgesFit,
+  joinNeeds,
+  type Bench,
+  type EdgeNeed,
+  type PackedColumn,
+  type PackedDrop,
+  type PackedPiece,
+  type PackedRow,
+  type PieceType,
+} from './model.js';
 
 /**
  * The best cut of a handful of pieces, proven: dynamic programming over how many of each type are already cut.

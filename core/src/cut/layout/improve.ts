@@ -49,7 +49,11 @@ export class LayoutSearch {
     const counts = this.countsOf(chosen);
     const before = chosen.reduce((s, i) => s + drops[i]!.along, 0);
     const order = this.shuffled(counts.map((n, t) => (n > 0 ? t : -1)).filter((t) => t >= 0));
-    const packed = packExactly(order.map((t) => this.types[t]!), order.map((t) => counts[t]!), this.bench);
+    const packed = packExactly(
+      order.map((t) => this.types[t]!),
+      order.map((t) => counts[t]!),
+      this.bench,
+    );
     if (!packed) return false;
     const renamed = packed.map((d) => renameTypes(d, order));
     const after = totalAlong(renamed);

@@ -95,14 +95,21 @@ export function benchFor(rollWidthMm: number, settings: CutSettings): Bench {
   const byWeight = settings.largestSheetM2 === null ? Infinity : (settings.largestSheetM2 * 1e6) / rollWidthMm;
   const crosscut = grainsUp(settings.crosscutAllowanceMm);
   const slit = grainsUp(settings.slitAllowanceMm);
-  return { width: grainsDown(rollWidthMm) + slit, longest: grainsDown(Math.min(settings.longestPullMm, byWeight)) + crosscut, stages: settings.stages, crosscut, slit };
+  return {
+    width: grainsDown(rollWidthMm) + slit,
+    longest: grainsDown(Math.min(settings.longestPullMm, byWeight)) + crosscut,
+    stages: settings.stages,
+    crosscut,
+    slit,
+  };
 }
 
 /** The turn that brings a piece into this way, at this roll edge. @throws when the piece has no such turn: a bug in the layout */
 export function turnFor(piece: Piece, way: Way, atEdge: 'low' | 'high' | null, settings: CutSettings): Turn {
   for (const turn of piece.turns) {
     const { acrossMm, alongMm } = sizeAtTurn(piece, turn);
-    if (grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm) !== way.across || grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm) !== way.along) continue;
+    if (grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm) !== way.across || grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm) !== way.along)
+      continue;
     if (!piece.factoryEdge || rollSideOf(piece.factoryEdge, turn) === atEdge) return turn;
   }
   throw new Error(`Piece ${piece.id} cannot lie that way.`);

@@ -63,7 +63,9 @@ export class LayoutPlanner {
   private turn = 0;
 
   constructor(private readonly input: LayoutInput) {
-    const fixed = new Set(input.rolls.flatMap((r) => r.fixedDrops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => p.pieceId))))));
+    const fixed = new Set(
+      input.rolls.flatMap((r) => r.fixedDrops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => p.pieceId))))),
+    );
     const free: Piece[] = [];
     for (const piece of input.pieces) {
       if (fixed.has(piece.id)) continue;
@@ -117,7 +119,9 @@ export class LayoutPlanner {
       const split = this.split(order);
       if (!best || split.left < best.left || (split.left === best.left && split.cost < best.cost)) best = split;
     }
-    if (best) for (const piece of this.leftover(best.shares)) this.unplaced.push({ pieceId: piece.id, reason: 'The rolls of this film are used up before it. Order more, or add a roll.' });
+    if (best)
+      for (const piece of this.leftover(best.shares))
+        this.unplaced.push({ pieceId: piece.id, reason: 'The rolls of this film are used up before it. Order more, or add a roll.' });
     return best?.shares ?? [];
   }
 

@@ -38,7 +38,10 @@ export function cutSheetDxf(sheet: CutSheet): string {
             [p.xMm + p.alongMm, low + p.acrossMm],
             [p.xMm, low + p.acrossMm],
           ] as const;
-          dxf.addLWPolyline(corners.map(([px, py]) => ({ point: { x: px, y: py } })), { layerName: 'PIECE', flags: 1 });
+          dxf.addLWPolyline(
+            corners.map(([px, py]) => ({ point: { x: px, y: py } })),
+            { layerName: 'PIECE', flags: 1 },
+          );
           dxf.addText(point3d(p.xMm + 20, low + 20), 30, labels.get(p.pieceId) ?? '', { layerName: 'TEXT' });
         }
       }

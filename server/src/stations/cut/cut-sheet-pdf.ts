@@ -36,7 +36,10 @@ function page(paper: Paper, title: string, content: Content[]): Promise<Buffer> 
 export async function cutSheetPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> {
   const { doc } = sheet;
   const width = paper === 'a4' ? 523 : 540;
-  const content: Content[] = [{ text: doc.job.name, fontSize: 20, bold: true }, { text: `${doc.job.customer}${doc.job.address ? ` · ${doc.job.address}` : ''}`, color: soft, margin: [0, 0, 0, 10] }];
+  const content: Content[] = [
+    { text: doc.job.name, fontSize: 20, bold: true },
+    { text: `${doc.job.customer}${doc.job.address ? ` · ${doc.job.address}` : ''}`, color: soft, margin: [0, 0, 0, 10] },
+  ];
   sheet.films.forEach((film, i) => {
     if (i > 0) content.push({ text: '', pageBreak: 'before' });
     content.push(...filmPart(sheet, film, width));
@@ -57,17 +60,34 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
     { text: film.film.name, fontSize: 15, bold: true },
     { text: `${film.pieces.length} pieces · ${(film.layout.usedMm / 1000).toFixed(2)} m · ${money} · ${film.layout.cutCount} cuts`, margin: [0, 0, 0, 4] },
     {
-      text: up === 'unknown' ? 'FACE UP NOT KNOWN: two tape tabs on a corner tell which side is liner. Drawn liner up.' : `Drawn ${up} up, as it comes off the roll. Arrows point to the top of the pane.`,
+      text:
+        up === 'unknown'
+          ? 'FACE UP NOT KNOWN: two tape tabs on a corner tell which side is liner. Drawn liner up.'
+          : `Drawn ${up} up, as it comes off the roll. Arrows point to the top of the pane.`,
       bold: true,
       margin: [0, 0, 0, 6],
     },
-    { text: 'Caution: fresh blade, snapped-off bits in a tin; keep liner off the floor, wet liner is slippery.', color: soft, fontSize: 8.5, margin: [0, 0, 0, 6] },
+    {
+      text: 'Caution: fresh blade, snapped-off bits in a tin; keep liner off the floor, wet liner is slippery.',
+      color: soft,
+      fontSize: 8.5,
+      margin: [0, 0, 0, 6],
+    },
   ];
   for (const roll of film.rolls) {
     const used = usedOn(film.layout, roll);
     if (used === 0) continue;
-    out.push({ text: `Roll ${roll.label} · lot ${roll.lot} · ${formatLength(roll.widthMm, doc.job.units)} wide · ${(used / 1000).toFixed(2)} of ${roll.lengthM} m`, bold: true, margin: [0, 6, 0, 2] });
-    for (let from = 0; from < used; from += STRETCH_MM) out.push({ svg: rollSvg(film, roll, from, Math.min(from + STRETCH_MM, Math.max(used, from + STRETCH_MM / 2)), doc.job.units), width, margin: [0, 2, 0, 2] });
+    out.push({
+      text: `Roll ${roll.label} · lot ${roll.lot} · ${formatLength(roll.widthMm, doc.job.units)} wide · ${(used / 1000).toFixed(2)} of ${roll.lengthM} m`,
+      bold: true,
+      margin: [0, 6, 0, 2],
+    });
+    for (let from = 0; from < used; from += STRETCH_MM)
+      out.push({
+        svg: rollSvg(film, roll, from, Math.min(from + STRETCH_MM, Math.max(used, from + STRETCH_MM / 2)), doc.job.units),
+        width,
+        margin: [0, 2, 0, 2],
+      });
     const labels = new Map(film.pieces.map((p) => [p.id, p.label]));
     out.push({
       table: {
@@ -75,7 +95,12 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
         widths: [22, '*', 120, 26],
         body: [
           ['', 'Knife order (from the near edge and the squared end)', 'Finished piece', 'Done'].map((t) => ({ text: t, bold: true })),
-          ...stepsOf(film, roll).map((s) => [String(s.number), s.text, s.finishes.map((id) => labels.get(id)).join(', '), { text: ' ', border: [true, true, true, true] as [boolean, boolean, boolean, boolean] }]),
+          ...stepsOf(film, roll).map((s) => [
+            String(s.number),
+            s.text,
+            s.finishes.map((id) => labels.get(id)).join(', '),
+            { text: ' ', border: [true, true, true, true] as [boolean, boolean, boolean, boolean] },
+          ]),
         ],
       },
       layout: 'lightHorizontalLines',
@@ -93,7 +118,10 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
       stack: [
         { svg: pieceSvg(p, doc.job.units), width: p.widthMm * scale * 1.32 + 12 },
         { text: p.label, bold: true },
-        { text: `${sheet.placeOf(p.surfaceId)} · ${f(p.widthMm)} × ${f(p.heightMm)}${p.factoryEdge ? ` · factory edge ${p.factoryEdge}, seen liner up` : ''}`, fontSize: 8 },
+        {
+          text: `${sheet.placeOf(p.surfaceId)} · ${f(p.widthMm)} × ${f(p.heightMm)}${p.factoryEdge ? ` · factory edge ${p.factoryEdge}, seen liner up` : ''}`,
+          fontSize: 8,
+        },
         { text: p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming', fontSize: 8, color: soft },
         ...(p.fallback ? [{ text: p.fallback, fontSize: 8, color: '#A8431A' }] : []),
         ...(corners ? [{ text: `Corners from lower left: ${corners.map((c) => `${c.x.toFixed(1)}/${c.y.toFixed(1)}`).join('  ')}`, fontSize: 7.5 }] : []),
@@ -127,4 +155,3 @@ export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> 
   for (let i = 0; i < cells.length; i += 3) rows.push([...cells.slice(i, i + 3), ...new Array<Content>(Math.max(0, 3 - (cells.length - i))).fill('')]);
   return page(paper, `Labels · ${doc.job.name}`, [{ table: { widths: ['*', '*', '*'], body: rows, dontBreakRows: true } }]);
 }
-

@@ -1,6 +1,17 @@
 import type { Film, JobDocument, Layout, LayoutComputeInput, Piece, Plan, Roll } from '@yellow-pane/contracts';
 import { cutMethod } from '@yellow-pane/contracts';
-import { checkLayout, filmPlanInput, knifeOrder, preCutOutline, resolveAllowances, SETTLED_STEPS, type KnifeStep, type MethodFigures, type Polygon, type SurfaceCut } from '@yellow-pane/core';
+import {
+  checkLayout,
+  filmPlanInput,
+  knifeOrder,
+  preCutOutline,
+  resolveAllowances,
+  SETTLED_STEPS,
+  type KnifeStep,
+  type MethodFigures,
+  type Polygon,
+  type SurfaceCut,
+} from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
 import type { RecordGuard } from '../../db/change.service.js';
 import { Refusal } from '../../problem.js';
@@ -42,7 +53,12 @@ export const planGuard: RecordGuard = async (records, kind, record) => {
     rolls: rolls.map((r) => ({ id: r.id, widthMm: r.widthMm, availableMm: r.lengthM * 1000 - r.leadInMm, pricePerM: Number(r.pricePerM) })),
     settings: job.cut,
   });
-  if (faults.length) throw new Refusal('plan-refused', `This cut plan does not pass the check: ${faults[0]}`, faults.map((message, i) => ({ path: `fault ${i + 1}`, message })));
+  if (faults.length)
+    throw new Refusal(
+      'plan-refused',
+      `This cut plan does not pass the check: ${faults[0]}`,
+      faults.map((message, i) => ({ path: `fault ${i + 1}`, message })),
+    );
 };
 
 export class CutService {
@@ -64,7 +80,14 @@ export class CutService {
       const input = filmPlanInput(doc, doc.job.cut, film.id, plan);
       if (input.pieces.length === 0) continue;
       const isStored = plan !== undefined && plan.inputHash === input.hash;
-      const layout = isStored ? plan.layout : await this.compute.run('layout', { ...input.layout, rolls: input.layout.rolls.map((r) => ({ ...r, fixedDrops: [...r.fixedDrops] })), pieces: [...input.pieces], steps: SETTLED_STEPS });
+      const layout = isStored
+        ? plan.layout
+        : await this.compute.run('layout', {
+            ...input.layout,
+            rolls: input.layout.rolls.map((r) => ({ ...r, fixedDrops: [...r.fixedDrops] })),
+            pieces: [...input.pieces],
+            steps: SETTLED_STEPS,
+          });
       const rolls = doc.rolls.filter((r) => r.filmId === film.id);
       const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units);
       films.push({ film, rolls, pieces: input.pieces, cuts: input.cuts, layout, steps, isStored });
@@ -78,7 +101,9 @@ export class CutService {
       placeOf: (id) => place.get(surface.get(id)?.placeId ?? '') ?? '',
       outlineOf: (id) => {
         const cut = films.flatMap((f) => f.cuts).find((c) => c.surface.id === id);
-        return cut && cut.method === 'pre-cut' && cut.survey.outline ? preCutOutline({ survey: cut.survey, allowances: resolveAllowances(doc, cut.surface) }) : null;
+        return cut && cut.method === 'pre-cut' && cut.survey.outline
+          ? preCutOutline({ survey: cut.survey, allowances: resolveAllowances(doc, cut.surface) })
+          : null;
       },
     };
   }

@@ -12,7 +12,8 @@ const topArrow: Record<number, { dx: number; dy: number }> = { 0: { dx: 1, dy: 0
  * Which face lies up when the film is pulled off the top of the roll: the side that is wound outwards.
  * With the film side up, what is planned from the liner side is drawn mirrored across the roll.
  */
-export const faceUp = (wound: FilmSheet['film']['wound']): 'liner' | 'film' | 'unknown' => (wound === 'unknown' ? 'unknown' : wound === 'liner-out' ? 'liner' : 'film');
+export const faceUp = (wound: FilmSheet['film']['wound']): 'liner' | 'film' | 'unknown' =>
+  wound === 'unknown' ? 'unknown' : wound === 'liner-out' ? 'liner' : 'film';
 
 /** One stretch of a roll, drawn to scale (1 unit = 1 mm), from x to x, as an SVG of its own. */
 export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: number, units: UnitSystem): string {
@@ -22,12 +23,14 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
   const y = (low: number, size: number) => (flip ? low : W - low - size);
   const labels = new Map(sheet.pieces.map((p) => [p.id, p]));
   const f = (mm: number) => formatLength(mm, units);
-  const text = (x: number, top: number, size: number, s: string, more = '') => `<text x="${n(x)}" y="${n(top)}" font-size="${n(size)}" ${more}>${xml(s)}</text>`;
+  const text = (x: number, top: number, size: number, s: string, more = '') =>
+    `<text x="${n(x)}" y="${n(top)}" font-size="${n(size)}" ${more}>${xml(s)}</text>`;
   const parts: string[] = [];
   const drops = layout.drops.filter((d) => d.xMm < toMm && d.xMm + d.alongMm > fromMm);
   for (const drop of drops) {
     const i = layout.drops.indexOf(drop);
-    for (const r of restsOf(drop, W)) parts.push(`<rect x="${n(r.xMm)}" y="${n(y(r.yMm, r.acrossMm))}" width="${n(r.alongMm)}" height="${n(r.acrossMm)}" fill="#EFE9DA"/>`);
+    for (const r of restsOf(drop, W))
+      parts.push(`<rect x="${n(r.xMm)}" y="${n(y(r.yMm, r.acrossMm))}" width="${n(r.alongMm)}" height="${n(r.acrossMm)}" fill="#EFE9DA"/>`);
     for (const p of drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))) {
       const top = y(p.yMm, p.acrossMm);
       const piece = labels.get(p.pieceId);
@@ -45,10 +48,14 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
         `<path d="M ${n(cx + (arrow.dx * long) / 2 + ay * 18)} ${n(cy + (ay * long) / 2 + arrow.dx * 18)} L ${n(cx + arrow.dx * (long / 2 + 34))} ${n(cy + ay * (long / 2 + 34))} L ${n(cx + (arrow.dx * long) / 2 - ay * 18)} ${n(cy + (ay * long) / 2 - arrow.dx * 18)} Z" fill="#3E6E8E"/>`,
       );
     }
-    parts.push(`<path d="M ${n(drop.xMm + drop.alongMm)} -60 V ${n(W + 60)}" stroke="#1C2226" stroke-width="6" stroke-dasharray="30 18"/>`, text(drop.xMm + drop.alongMm, -80, 70, String(i + 1), 'text-anchor="middle" font-weight="bold"'));
+    parts.push(
+      `<path d="M ${n(drop.xMm + drop.alongMm)} -60 V ${n(W + 60)}" stroke="#1C2226" stroke-width="6" stroke-dasharray="30 18"/>`,
+      text(drop.xMm + drop.alongMm, -80, 70, String(i + 1), 'text-anchor="middle" font-weight="bold"'),
+    );
   }
   for (const edge of [0, W]) parts.push(`<path d="M ${n(fromMm)} ${n(edge)} H ${n(toMm)}" stroke="#1C2226" stroke-width="12"/>`);
-  for (let m = Math.ceil(fromMm / 1000); m * 1000 <= toMm; m++) parts.push(text(m * 1000, W + 130, 60, `${m} m`, 'text-anchor="middle"'), `<path d="M ${m * 1000} ${n(W + 20)} v 40" stroke="#1C2226" stroke-width="4"/>`);
+  for (let m = Math.ceil(fromMm / 1000); m * 1000 <= toMm; m++)
+    parts.push(text(m * 1000, W + 130, 60, `${m} m`, 'text-anchor="middle"'), `<path d="M ${m * 1000} ${n(W + 20)} v 40" stroke="#1C2226" stroke-width="4"/>`);
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(fromMm - 40)} -170 ${n(toMm - fromMm + 80)} ${n(W + 330)}" font-family="Atkinson" fill="#1C2226">${parts.join('')}</svg>`;
 }
 
@@ -61,8 +68,12 @@ export function wholeSvg(sheets: readonly FilmSheet[], units: UnitSystem): strin
     for (const roll of sheet.rolls) {
       const used = usedOn(sheet.layout, roll);
       if (used === 0) continue;
-      const inner = rollSvg(sheet, roll, 0, used, units).replace(/^<svg[^>]*>/, '').replace(/<\/svg>$/, '');
-      groups.push(`<g transform="translate(0 ${n(top + 420)})"><text x="0" y="-220" font-size="110" font-weight="bold">${xml(`${sheet.film.name} · ${roll.label} · drawn ${faceUp(sheet.film.wound)} up`)}</text>${inner}</g>`);
+      const inner = rollSvg(sheet, roll, 0, used, units)
+        .replace(/^<svg[^>]*>/, '')
+        .replace(/<\/svg>$/, '');
+      groups.push(
+        `<g transform="translate(0 ${n(top + 420)})"><text x="0" y="-220" font-size="110" font-weight="bold">${xml(`${sheet.film.name} · ${roll.label} · drawn ${faceUp(sheet.film.wound)} up`)}</text>${inner}</g>`,
+      );
       top += roll.widthMm + 700;
       widest = Math.max(widest, used);
     }
@@ -77,7 +88,10 @@ export function pieceSvg(piece: { widthMm: number; heightMm: number; trimmedEdge
   const m = Math.max(w, h) * 0.16;
   const s = Math.max(w, h) * 0.055;
   const f = (mm: number) => xml(formatLength(mm, units));
-  const line = (edge: string) => (piece.trimmedEdges.includes(edge) ? `stroke="#A8431A" stroke-width="${n(s / 6)}" stroke-dasharray="${n(s / 2)} ${n(s / 3)}"` : `stroke="#1C2226" stroke-width="${n(s / 3)}"`);
+  const line = (edge: string) =>
+    piece.trimmedEdges.includes(edge)
+      ? `stroke="#A8431A" stroke-width="${n(s / 6)}" stroke-dasharray="${n(s / 2)} ${n(s / 3)}"`
+      : `stroke="#1C2226" stroke-width="${n(s / 3)}"`;
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(-m)} ${n(-m)} ${n(w + 2 * m)} ${n(h + 2 * m)}" font-family="Atkinson" fill="#1C2226"><rect width="${n(w)}" height="${n(h)}" fill="#FFF6DC"/>
 <path d="M 0 0 H ${n(w)}" ${line('top')}/><path d="M ${n(w)} 0 V ${n(h)}" ${line('right')}/><path d="M 0 ${n(h)} H ${n(w)}" ${line('bottom')}/><path d="M 0 0 V ${n(h)}" ${line('left')}/>
 <path d="M ${n(w / 2)} ${n(h * 0.7)} V ${n(h * 0.32)}" stroke="#3E6E8E" stroke-width="${n(s / 4)}" fill="none"/><path d="M ${n(w / 2 - s / 2)} ${n(h * 0.34)} L ${n(w / 2)} ${n(h * 0.34 - s)} L ${n(w / 2 + s / 2)} ${n(h * 0.34)} Z" fill="#3E6E8E"/>

@@ -126,7 +126,11 @@ export class JobsService {
   async file(jobId: string): Promise<JobFile> {
     const doc = await this.open(jobId);
     const filmIds = new Set([...doc.surfaces.map((s) => s.filmId), ...doc.plans.map((p) => p.filmId)]);
-    const all = { surfaces: await this.records.ofJob('surface', jobId), readings: await this.records.ofJob('reading', jobId), plans: await this.records.ofJob('plan', jobId) };
+    const all = {
+      surfaces: await this.records.ofJob('surface', jobId),
+      readings: await this.records.ofJob('reading', jobId),
+      plans: await this.records.ofJob('plan', jobId),
+    };
     return {
       format: 'yellow-pane job',
       formatVersion: 1,
@@ -143,15 +147,26 @@ export class JobsService {
   /** Brings a job file in as one change. A job that is already here (even deleted) comes in as a copy with ids of its own. */
   async import(raw: unknown, who: { personId: string; deviceId: string }): Promise<{ jobId: string; isCopy: boolean }> {
     const format = (raw as { format?: unknown } | null)?.format;
-    if (format !== 'yellow-pane job') throw new Refusal('bad-input', 'This is not a job file of Yellow Pane: its first field should read “format”: “yellow-pane job”.');
+    if (format !== 'yellow-pane job')
+      throw new Refusal('bad-input', 'This is not a job file of Yellow Pane: its first field should read “format”: “yellow-pane job”.');
     const parsed = jobFile.safeParse(raw);
     if (!parsed.success)
-      throw new Refusal('bad-input', 'This job file does not read. Nothing was brought in.', parsed.error.issues.slice(0, 20).map((i) => ({ path: i.path.join('.'), message: i.message })));
+      throw new Refusal(
+        'bad-input',
+        'This job file does not read. Nothing was brought in.',
+        parsed.error.issues.slice(0, 20).map((i) => ({ path: i.path.join('.'), message: i.message })),
+      );
     const isCopy = (await this.records.find('job', parsed.data.job.id)) !== null;
     const file = isCopy ? withNewIds(parsed.data) : parsed.data;
     const firm = await this.firm();
-    const knownFilms = await this.records.existing('film', file.films.map((f) => f.id));
-    const knownRolls = await this.records.existing('roll', file.rolls.map((r) => r.id));
+    const knownFilms = await this.records.existing(
+      'film',
+      file.films.map((f) => f.id),
+    );
+    const knownRolls = await this.records.existing(
+      'roll',
+      file.rolls.map((r) => r.id),
+    );
     const job = { ...file.job, firmId: firm.id, name: isCopy ? `${file.job.name} (copy)` : file.job.name };
     const patches = [
       addPatch('job', job),

@@ -46,7 +46,12 @@ export class MeasureService {
     const doc = await this.jobs.open(jobId);
     const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true });
     const missing = ['surface', 'measure', 'value'].filter((c) => !parsed.meta.fields?.includes(c));
-    if (missing.length) throw new Refusal('bad-input', 'The first row must name the columns place, surface, measure and value.', missing.map((c) => ({ path: `column ${c}`, message: 'This column is missing.' })));
+    if (missing.length)
+      throw new Refusal(
+        'bad-input',
+        'The first row must name the columns place, surface, measure and value.',
+        missing.map((c) => ({ path: `column ${c}`, message: 'This column is missing.' })),
+      );
     const faults: Fault[] = [];
     const writer = new MeasureWriter(doc, who.personId, this.now().toISOString());
     parsed.data.forEach((row, i) => {
@@ -85,7 +90,9 @@ class MeasureWriter {
   }
 
   add(placeName: string, name: string, measure: MeasureKey, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
-    const surface = this.surfaces.find((s) => s.name === name && (placeName === '' || this.places.find((p) => p.id === s.placeId)?.name === placeName)) ?? this.addSurface(placeName, name);
+    const surface =
+      this.surfaces.find((s) => s.name === name && (placeName === '' || this.places.find((p) => p.id === s.placeId)?.name === placeName)) ??
+      this.addSurface(placeName, name);
     const old = readingsInForce(surface, this.surfaces, this.readings).find((r) => r.measure === measure && r.surfaceId === surface.id);
     const reading: Reading = {
       id: uuidv7(),
@@ -141,7 +148,13 @@ class MeasureWriter {
   }
 
   private addPlace(name: string) {
-    const place = { id: uuidv7(), jobId: this.doc.job.id, name: name.slice(0, 80), order: Math.max(0, ...this.places.map((p) => p.order)) + 1, deletedAt: null };
+    const place = {
+      id: uuidv7(),
+      jobId: this.doc.job.id,
+      name: name.slice(0, 80),
+      order: Math.max(0, ...this.places.map((p) => p.order)) + 1,
+      deletedAt: null,
+    };
     this.places.push(place);
     this.patches.push({ op: 'add', kind: 'place', id: place.id, value: place });
     return place;

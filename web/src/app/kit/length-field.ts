@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, input, output, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, computed, effect, input, output, signal, viewChild } from '@angular/core';
 import { parseLength, parseOffset, type TypedLength, type UnitSystem } from '@yellow-pane/core/ground';
 
 /** What a person typed, read. */
@@ -58,7 +58,13 @@ export class LengthField {
   protected readonly message = signal<string | null>(null);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly look = computed(() =>
-    this.message() ? 'border-harm border-2' : this.doubtful() ? 'border-ink border-2 bg-tint!' : this.inherited() ? 'border-dashed border-field text-soft' : 'border-field',
+    this.message()
+      ? 'border-harm border-2'
+      : this.doubtful()
+        ? 'border-ink border-2 bg-tint!'
+        : this.inherited()
+          ? 'border-dashed border-field text-soft'
+          : 'border-field',
   );
 
   constructor() {

@@ -31,7 +31,12 @@ interface DrawnCut {
 }
 
 /** The film's hatch as an SVG pattern, by film. */
-const hatchPath: Record<Film['hatch'], string> = { slant: 'M-2 2 L2 -2 M0 8 L8 0 M6 10 L10 6', dots: 'M1 4 h1.4 M5 0 h1.4', cross: 'M0 8 L8 0 M0 0 L8 8', lines: 'M0 2 h8 M0 6 h8' };
+const hatchPath: Record<Film['hatch'], string> = {
+  slant: 'M-2 2 L2 -2 M0 8 L8 0 M6 10 L10 6',
+  dots: 'M1 4 h1.4 M5 0 h1.4',
+  cross: 'M0 8 L8 0 M0 0 L8 8',
+  lines: 'M0 2 h8 M0 6 h8',
+};
 
 /** One roll unrolled to scale: pieces, drops, rests, factory edges drawn heavy. Picking a piece picks its surface. */
 @Component({
@@ -40,7 +45,9 @@ const hatchPath: Record<Film['hatch'], string> = { slant: 'M-2 2 L2 -2 M0 8 L8 0
   template: `
     <svg [attr.width]="width()" [attr.height]="height()" role="group" [attr.aria-label]="'Roll ' + roll().label + ', drawn ' + faceUp() + ' up'">
       <defs>
-        <pattern [attr.id]="patternId()" width="8" height="8" patternUnits="userSpaceOnUse"><path [attr.d]="hatch()" stroke="#9DB6C4" stroke-width="1" fill="none" /></pattern>
+        <pattern [attr.id]="patternId()" width="8" height="8" patternUnits="userSpaceOnUse">
+          <path [attr.d]="hatch()" stroke="#9DB6C4" stroke-width="1" fill="none" />
+        </pattern>
       </defs>
       @for (r of rests(); track $index) {
         <rect [attr.x]="r.x" [attr.y]="r.y" [attr.width]="r.w" [attr.height]="r.h" fill="#EFE9DA" />
@@ -50,14 +57,38 @@ const hatchPath: Record<Film['hatch'], string> = { slant: 'M-2 2 L2 -2 M0 8 L8 0
       }
       <rect [attr.x]="usedX()" [attr.y]="top" [attr.width]="width() - usedX() - 66" [attr.height]="rollPx()" fill="#EFE9DA" />
       @for (p of drawn(); track p.id) {
-        <g role="button" tabindex="0" class="cursor-pointer" [attr.data-piece]="p.id" [attr.aria-pressed]="p.isSelected" [attr.aria-label]="p.label + ', ' + p.size + (p.isCut ? ', cut' : '') + (p.isLocked ? ', locked' : '')" (click)="picked.emit(p.surfaceId)" (keydown.enter)="picked.emit(p.surfaceId)" (keydown.space)="$event.preventDefault(); picked.emit(p.surfaceId)">
+        <g
+          role="button"
+          tabindex="0"
+          class="cursor-pointer"
+          [attr.data-piece]="p.id"
+          [attr.aria-pressed]="p.isSelected"
+          [attr.aria-label]="p.label + ', ' + p.size + (p.isCut ? ', cut' : '') + (p.isLocked ? ', locked' : '')"
+          (click)="picked.emit(p.surfaceId)"
+          (keydown.enter)="picked.emit(p.surfaceId)"
+          (keydown.space)="$event.preventDefault(); picked.emit(p.surfaceId)"
+        >
           <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" [attr.fill]="p.isSelected ? '#F4B400' : p.isCut ? '#DFEEE4' : '#F4F7F8'" />
           @if (!p.isSelected) {
             <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" [attr.fill]="'url(#' + patternId() + ')'" />
           }
-          <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" fill="none" stroke="#1C2226" [attr.stroke-width]="p.isSelected ? 2.5 : 1" />
+          <rect
+            [attr.x]="p.x"
+            [attr.y]="p.y"
+            [attr.width]="p.w"
+            [attr.height]="p.h"
+            fill="none"
+            stroke="#1C2226"
+            [attr.stroke-width]="p.isSelected ? 2.5 : 1"
+          />
           @if (p.showText) {
-            <rect [attr.x]="p.x + 4" [attr.y]="p.y + 4" [attr.width]="textWidth(p)" [attr.height]="fitsSize(p) ? 36 : 20" [attr.fill]="p.isSelected ? '#F4B400' : '#FFFEFA'" />
+            <rect
+              [attr.x]="p.x + 4"
+              [attr.y]="p.y + 4"
+              [attr.width]="textWidth(p)"
+              [attr.height]="fitsSize(p) ? 36 : 20"
+              [attr.fill]="p.isSelected ? '#F4B400' : '#FFFEFA'"
+            />
             <text [attr.x]="p.x + 8" [attr.y]="p.y + 18" font-size="13" font-weight="700">{{ nameOf(p) }}</text>
             @if (fitsSize(p)) {
               <text [attr.x]="p.x + 8" [attr.y]="p.y + 34" font-size="12" class="figure">{{ p.size }}</text>
@@ -181,7 +212,13 @@ export class RollView {
     return (this.mine()?.drops ?? []).flatMap((d) =>
       restsOf(d, this.roll().widthMm).map((r) => {
         const [w, h] = [r.alongMm * s, r.acrossMm * s];
-        return { x: this.x(r.xMm), y: this.y(r.yMm, r.acrossMm), w, h, text: r.isWorthKeeping && w > 100 && h > 15 ? `keep ${f(r.alongMm)}×${f(r.acrossMm)}` : null };
+        return {
+          x: this.x(r.xMm),
+          y: this.y(r.yMm, r.acrossMm),
+          w,
+          h,
+          text: r.isWorthKeeping && w > 100 && h > 15 ? `keep ${f(r.alongMm)}×${f(r.acrossMm)}` : null,
+        };
       }),
     );
   });

@@ -61,7 +61,10 @@ export class Api {
   change = (draft: ChangeDraft) => this.post<ChangeAnswer>(`/api/jobs/${draft.jobId}/changes`, draft);
   undo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/undo`, request);
   redo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/redo`, request);
-  importJob = (file: unknown, who: { personId: string; deviceId: string }) => this.post<{ jobId: string; isCopy: boolean }>(`/api/job-files?personId=${who.personId}&deviceId=${who.deviceId}`, file);
+  importJob = (file: unknown, who: { personId: string; deviceId: string }) =>
+    this.post<{ jobId: string; isCopy: boolean }>(`/api/job-files?personId=${who.personId}&deviceId=${who.deviceId}`, file);
   importMeasures = (jobId: string, csv: string, who: { personId: string; deviceId: string }) =>
-    this.post<{ readings: number; surfaces: number }>(`/api/jobs/${jobId}/measures.csv?personId=${who.personId}&deviceId=${who.deviceId}`, csv, { 'Content-Type': 'text/csv' });
+    this.post<{ readings: number; surfaces: number }>(`/api/jobs/${jobId}/measures.csv?personId=${who.personId}&deviceId=${who.deviceId}`, csv, {
+      'Content-Type': 'text/csv',
+    });
 }

@@ -111,7 +111,17 @@ export const PlansStore = signalStore(
         const person = device.person();
         const plan = store.byFilm()[filmId]?.stored;
         if (!doc || !person || !plan) return;
-        const entry = { id: uuidv7(), jobId: doc.job.id, at: new Date().toISOString(), personId: person.id, kind: isDone ? 'cut-done' : 'cut-undone', planId: plan.id, stepKey, surfaceId: null, note: '' };
+        const entry = {
+          id: uuidv7(),
+          jobId: doc.job.id,
+          at: new Date().toISOString(),
+          personId: person.id,
+          kind: isDone ? 'cut-done' : 'cut-undone',
+          planId: plan.id,
+          stepKey,
+          surfaceId: null,
+          note: '',
+        };
         const patches: Patch[] = [{ op: 'add', kind: 'logEntry', id: entry.id, value: entry }];
         if (plan.status === 'draft') patches.unshift({ op: 'set', kind: 'plan', id: plan.id, field: 'status', value: 'committed' });
         await record.change(isDone ? 'Cut made' : 'Cut tick corrected', patches);

@@ -27,7 +27,21 @@ interface RecordState {
   shownUnits: UnitSystem | null;
 }
 
-const start: RecordState = { doc: null, failed: null, selectedId: null, save: 'saved', refusal: null, ask: null, canUndo: null, canRedo: null, otherSide: false, shownUnits: null };
+/** Where the person was in a job, kept on this device. */
+const lastPaneKey = (jobId: string): string => `yp-pane-${jobId}`;
+
+const start: RecordState = {
+  doc: null,
+  failed: null,
+  selectedId: null,
+  save: 'saved',
+  refusal: null,
+  ask: null,
+  canUndo: null,
+  canRedo: null,
+  otherSide: false,
+  shownUnits: null,
+};
 
 /** The open job, shared by all stations: its records, what is selected, and the way edits reach the server. */
 export const RecordStore = signalStore(
@@ -39,12 +53,18 @@ export const RecordStore = signalStore(
   })),
   withMethods((store, api = inject(Api), device = inject(Device)) => {
     let queue: Promise<unknown> = Promise.resolve();
+    const pick = (selectedId: string): void => {
+      patchState(store, { selectedId });
+      const jobId = store.doc()?.job.id;
+      if (jobId) localStorage.setItem(lastPaneKey(jobId), selectedId);
+    };
 
     const load = async (jobId: string): Promise<void> => {
       const person = device.person() ?? (await device.connect());
       const doc = await api.job(jobId, person.id);
-      const kept = doc.surfaces.some((s) => s.id === store.selectedId());
-      patchState(store, { doc, failed: null, canUndo: doc.canUndo, canRedo: doc.canRedo, ...(kept ? {} : { selectedId: doc.surfaces[0]?.id ?? null }) });
+      const there = (id: string | null) => doc.surfaces.find((s) => s.id === id)?.id;
+      const selectedId = there(store.selectedId()) ?? there(localStorage.getItem(lastPaneKey(jobId))) ?? doc.surfaces[0]?.id ?? null;
+      patchState(store, { doc, failed: null, canUndo: doc.canUndo, canRedo: doc.canRedo, selectedId });
     };
 
     /** Sends in order; while the bench does not answer, tries again for ever. */
@@ -79,11 +99,21 @@ export const RecordStore = signalStore(
       patchState(store, { doc: applyPatches(doc, patches), save: 'saving', refusal: null });
       const id = uuidv7();
       return inTurn(async () => {
-        const draft: ChangeDraft = { id, jobId: doc.job.id, personId: person.id, deviceId: device.id, deviceSeq: device.nextSeq(), baseRevision: store.doc()?.revision ?? doc.revision, label, patches };
+        const draft: ChangeDraft = {
+          id,
+          jobId: doc.job.id,
+          personId: person.id,
+          deviceId: device.id,
+          deviceSeq: device.nextSeq(),
+          baseRevision: store.doc()?.revision ?? doc.revision,
+          label,
+          patches,
+        };
         try {
           const answer = await send(() => api.change(draft));
           const now = store.doc();
-          if (now?.job.id === doc.job.id) patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
+          if (now?.job.id === doc.job.id)
+            patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
         } catch (error) {
           await reloadAfter(error, doc.job.id);
         }
@@ -124,12 +154,12 @@ export const RecordStore = signalStore(
           patchState(store, { failed: error instanceof Error ? error.message : String(error) });
         }
       },
-      select: (id: string): void => patchState(store, { selectedId: id }),
+      select: pick,
       step(by: 1 | -1): void {
         const list = store.doc()?.surfaces ?? [];
         const at = list.findIndex((s) => s.id === store.selectedId());
         const next = list[Math.min(list.length - 1, Math.max(0, at + by))];
-        if (next) patchState(store, { selectedId: next.id });
+        if (next) pick(next.id);
       },
       toggleSide: (): void => patchState(store, { otherSide: !store.otherSide() }),
       toggleUnits: (): void => patchState(store, { shownUnits: store.units() === 'mm' ? 'in' : 'mm' }),

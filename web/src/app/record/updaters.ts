@@ -20,7 +20,8 @@ function applyPatch(doc: JobDocument, patch: Patch): JobDocument {
   const key = listOf[patch.kind];
   if (!key) return doc;
   const list = doc[key] as unknown as AnyRecord[];
-  const next = patch.op === 'add' ? [...list, patch.value as unknown as AnyRecord] : list.map((r) => (r.id === patch.id ? { ...r, [patch.field]: patch.value } : r));
+  const next =
+    patch.op === 'add' ? [...list, patch.value as unknown as AnyRecord] : list.map((r) => (r.id === patch.id ? { ...r, [patch.field]: patch.value } : r));
   return { ...doc, [key]: next.filter((r) => !r.deletedAt) };
 }
 
@@ -37,4 +38,10 @@ export function applyPatches(doc: JobDocument, patches: readonly Patch[]): JobDo
 
 /** True when these patches bring back something that is not in the document any more: then it must be loaded again. */
 export const needsReload = (doc: JobDocument, patches: readonly Patch[]): boolean =>
-  patches.some((p) => p.op === 'set' && p.field === 'deletedAt' && p.value === null && !(listOf[p.kind] && (doc[listOf[p.kind]!] as unknown as AnyRecord[]).some((r) => r.id === p.id)));
+  patches.some(
+    (p) =>
+      p.op === 'set' &&
+      p.field === 'deletedAt' &&
+      p.value === null &&
+      !(listOf[p.kind] && (doc[listOf[p.kind]!] as unknown as AnyRecord[]).some((r) => r.id === p.id)),
+  );

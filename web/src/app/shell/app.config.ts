@@ -5,5 +5,10 @@ import { routes } from './app.routes';
 import { JobTitles } from './job-titles';
 
 export const appConfig: ApplicationConfig = {
-  providers: [provideZonelessChangeDetection(), provideHttpClient(withFetch()), provideRouter(routes, withComponentInputBinding()), { provide: TitleStrategy, useClass: JobTitles }],
+  providers: [
+    provideZonelessChangeDetection(),
+    provideHttpClient(withFetch()),
+    provideRouter(routes, withComponentInputBinding()),
+    { provide: TitleStrategy, useClass: JobTitles },
+  ],
 };

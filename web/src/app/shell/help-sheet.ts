@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { Device } from '../record/device';
 import { RecordStore } from '../record/record.store';
 import { Keys } from './keys';
@@ -13,14 +13,22 @@ import { Keys } from './keys';
         <h2 id="help-title" class="text-xl">Keys and files</h2>
         <button type="button" class="btn" (click)="close()">Close</button>
       </div>
-      <label class="mb-2 flex items-center gap-2"><input type="checkbox" [checked]="keys.enabled()" (change)="keys.setEnabled(!keys.enabled())" /> Plain keys act when no field has the focus</label>
+      <label class="mb-2 flex items-center gap-2"
+        ><input type="checkbox" [checked]="keys.enabled()" (change)="keys.setEnabled(!keys.enabled())" /> Plain keys act when no field has the focus</label
+      >
       <p class="mb-2 text-sm text-soft">In a field: Alt and the key. Enter goes to the next tape, Shift Enter back, Esc leaves the field.</p>
       <dl class="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-x-3 gap-y-1 text-sm">
         @for (a of keys.actions(); track a.id) {
           <dt>{{ a.label }}</dt>
           <dd>
             @if (a.key.length === 1) {
-              <input class="figure w-9 border border-field text-center" maxlength="1" [value]="a.key" [attr.aria-label]="'Key for ' + a.label" (change)="rekey(a.id, $event)" />
+              <input
+                class="figure w-9 border border-field text-center"
+                maxlength="1"
+                [value]="a.key"
+                [attr.aria-label]="'Key for ' + a.label"
+                (change)="rekey(a.id, $event)"
+              />
             } @else {
               <span class="figure">{{ a.key === 'ArrowUp' ? '↑' : '↓' }}</span>
             }
@@ -30,18 +38,29 @@ import { Keys } from './keys';
       <h3 class="cap mt-5 mb-1">At the bench</h3>
       <div class="flex flex-wrap gap-2">
         @for (p of device.persons(); track p.id) {
-          <button type="button" class="btn" [class.btn-hand]="p.id === device.person()?.id" [attr.aria-pressed]="p.id === device.person()?.id" (click)="device.choose(p)">{{ p.name }}</button>
+          <button
+            type="button"
+            class="btn"
+            [class.btn-hand]="p.id === device.person()?.id"
+            [attr.aria-pressed]="p.id === device.person()?.id"
+            (click)="device.choose(p)"
+          >
+            {{ p.name }}
+          </button>
         }
       </div>
       @if (record.doc(); as doc) {
         <h3 class="cap mt-5 mb-1">This job as a file</h3>
         <ul class="flex flex-wrap gap-x-4 gap-y-1 text-sm underline">
           @for (f of files; track f.path) {
-            <li><a [href]="'/api/jobs/' + doc.job.id + '/' + f.path" target="_blank" rel="noopener">{{ f.name }}</a></li>
+            <li>
+              <a [href]="'/api/jobs/' + doc.job.id + '/' + f.path" target="_blank" rel="noopener">{{ f.name }}</a>
+            </li>
           }
         </ul>
-        <label class="mt-3 block text-sm">Bring in measures (CSV with place, surface, measure, value)
-          <input type="file" accept=".csv,text/csv" class="mt-1 block" (change)="bringIn($event)" /></label>
+        <label class="mt-3 block text-sm"
+          >Bring in measures (CSV with place, surface, measure, value) <input type="file" accept=".csv,text/csv" class="mt-1 block" (change)="bringIn($event)"
+        /></label>
       }
       @if (note()) {
         <p role="status" class="mt-2 border-l-4 border-ink bg-tint p-2 text-sm whitespace-pre-line">{{ note() }}</p>

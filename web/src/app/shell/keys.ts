@@ -23,7 +23,11 @@ export const shippedKeys: readonly KeyAction[] = [
   { id: 'help', key: '?', label: 'All keys' },
 ];
 
-const inField = (target: EventTarget | null): boolean => target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement || (target instanceof HTMLElement && target.isContentEditable);
+const inField = (target: EventTarget | null): boolean =>
+  target instanceof HTMLInputElement ||
+  target instanceof HTMLTextAreaElement ||
+  target instanceof HTMLSelectElement ||
+  (target instanceof HTMLElement && target.isContentEditable);
 
 /** Plain keys act only when no field has the focus; they can be switched off or changed, and that is kept on this device. */
 @Injectable({ providedIn: 'root' })
@@ -54,7 +58,8 @@ export class Keys {
     if (!this.enabled() || event.ctrlKey || event.metaKey || event.defaultPrevented) return null;
     if (inField(event.target) !== event.altKey) return null;
     if (event.target instanceof HTMLElement && event.target.closest('dialog, [role=dialog]')) return null;
-    const key = event.altKey && event.key.length === 1 && event.code.startsWith('Key') ? (event.shiftKey ? event.code[3]! : event.code[3]!.toLowerCase()) : event.key;
+    const key =
+      event.altKey && event.key.length === 1 && event.code.startsWith('Key') ? (event.shiftKey ? event.code[3]! : event.code[3]!.toLowerCase()) : event.key;
     return this.actions().find((a) => a.key === key)?.id ?? null;
   }
 }

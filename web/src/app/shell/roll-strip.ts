@@ -7,17 +7,31 @@ import { RecordStore } from '../record/record.store';
 /** The roll folded to a line: the film of the selected surface, how much of it is used. */
 @Component({
   selector: 'yp-roll-strip',
+  host: { role: 'region', 'aria-label': 'Roll' },
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <a [routerLink]="['/jobs', record.doc()?.job?.id, 'cut']" class="flex h-11 items-center gap-4 border-t border-line bg-card px-4 text-sm hover:bg-glass" aria-label="Unfold the roll: go to Cut">
+    <a
+      [routerLink]="['/jobs', record.doc()?.job?.id, 'cut']"
+      class="flex h-11 items-center gap-4 border-t border-line bg-card px-4 text-sm hover:bg-glass"
+      aria-label="Unfold the roll: go to Cut"
+    >
       @if (strip(); as s) {
         <span class="font-bold">{{ s.film }}</span>
         <span class="figure">{{ s.width }}</span>
         <svg class="h-6 min-w-0 flex-1" [attr.viewBox]="'0 0 1000 24'" preserveAspectRatio="none" aria-hidden="true">
           <rect x="0" y="2" width="1000" height="20" fill="#EFE9DA" stroke="#BDB6A2" vector-effect="non-scaling-stroke" />
           @for (p of s.pieces; track p.id) {
-            <rect [attr.x]="p.x" [attr.y]="p.y" [attr.width]="p.w" [attr.height]="p.h" [attr.fill]="p.here ? '#F4B400' : '#E6EEF2'" stroke="#1C2226" stroke-width="0.8" vector-effect="non-scaling-stroke" />
+            <rect
+              [attr.x]="p.x"
+              [attr.y]="p.y"
+              [attr.width]="p.w"
+              [attr.height]="p.h"
+              [attr.fill]="p.here ? '#F4B400' : '#E6EEF2'"
+              stroke="#1C2226"
+              stroke-width="0.8"
+              vector-effect="non-scaling-stroke"
+            />
           }
         </svg>
         <span class="figure">{{ s.used }}</span>
@@ -50,7 +64,20 @@ export class RollStrip {
       width: formatLength(roll.widthMm, this.record.units()) + (this.record.units() === 'mm' ? ' mm' : ''),
       used: `${(share.usedMm / 1000).toFixed(2)} of ${(availableMm / 1000).toFixed(1)} m`,
       left: `${leftM.toFixed(1)} m left`,
-      pieces: share.drops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => ({ id: p.pieceId, here: own.has(p.pieceId), x: p.xMm * sx, y: 22 - (p.yMm + p.acrossMm) * sy, w: p.alongMm * sx, h: p.acrossMm * sy }))))),
+      pieces: share.drops.flatMap((d) =>
+        d.columns.flatMap((c) =>
+          c.rows.flatMap((r) =>
+            r.pieces.map((p) => ({
+              id: p.pieceId,
+              here: own.has(p.pieceId),
+              x: p.xMm * sx,
+              y: 22 - (p.yMm + p.acrossMm) * sy,
+              w: p.alongMm * sx,
+              h: p.acrossMm * sy,
+            })),
+          ),
+        ),
+      ),
     };
   });
 }

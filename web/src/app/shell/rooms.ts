@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import type { Patch, Place, Surface } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
@@ -32,7 +32,16 @@ const TALLEST_PX = 74;
     <nav aria-label="Rooms" class="flex h-full w-full flex-col">
       <div class="min-h-0 flex-1 overflow-y-auto px-3.5 pt-3 pb-4" tabindex="-1">
         @if (findOpen()) {
-          <input #find class="field mb-2" type="search" placeholder="Find a pane" aria-label="Find a pane" (input)="query.set(find.value)" (keydown.enter)="pickFirst()" (keydown.escape)="closeFind()" />
+          <input
+            #find
+            class="field mb-2"
+            type="search"
+            placeholder="Find a pane"
+            aria-label="Find a pane"
+            (input)="query.set(find.value)"
+            (keydown.enter)="pickFirst()"
+            (keydown.escape)="closeFind()"
+          />
         }
         @for (p of drawn(); track p.place.id) {
           <section class="mb-3">
@@ -42,7 +51,13 @@ const TALLEST_PX = 74;
             </h2>
             <div class="border border-hair bg-card p-1.5">
               @for (row of p.rows; track $index) {
-                <div class="flex flex-wrap items-end gap-px pb-[2px]" cdkDropList cdkDropListOrientation="mixed" [cdkDropListData]="row" (cdkDropListDropped)="reorder(p, $event)">
+                <div
+                  class="flex flex-wrap items-end gap-px pb-[2px]"
+                  cdkDropList
+                  cdkDropListOrientation="mixed"
+                  [cdkDropListData]="row"
+                  (cdkDropListDropped)="reorder(p, $event)"
+                >
                   @for (d of row; track d.surface.id) {
                     <button
                       cdkDrag
@@ -54,7 +69,13 @@ const TALLEST_PX = 74;
                       [attr.title]="d.label"
                       (click)="record.select(d.surface.id)"
                     >
-                      <span class="block border text-center text-xs leading-none font-bold" [class]="d.look" [style.width.px]="d.widthPx" [style.height.px]="d.heightPx">{{ d.mark }}</span>
+                      <span
+                        class="block border text-center text-xs leading-none font-bold"
+                        [class]="d.look"
+                        [style.width.px]="d.widthPx"
+                        [style.height.px]="d.heightPx"
+                        >{{ d.mark }}</span
+                      >
                     </button>
                   }
                 </div>
@@ -69,7 +90,9 @@ const TALLEST_PX = 74;
       <div class="grid grid-cols-2 gap-1.5 border-t border-hair p-2 text-sm">
         <button type="button" class="btn px-1!" (click)="addPane()">New pane</button>
         <button type="button" class="btn px-1!" [disabled]="!record.surface()" (click)="addLike()">One like it</button>
-        <button type="button" class="btn px-1!" [disabled]="!record.surface()" (click)="gridOpen.set(!gridOpen())" [attr.aria-expanded]="gridOpen()">Bars r × c</button>
+        <button type="button" class="btn px-1!" [disabled]="!record.surface()" (click)="gridOpen.set(!gridOpen())" [attr.aria-expanded]="gridOpen()">
+          Bars r × c
+        </button>
         <button type="button" class="btn px-1!" (click)="addPlace()">New room</button>
         @if (gridOpen()) {
           <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
@@ -130,8 +153,23 @@ export class Rooms {
     const selected = surface.id === this.record.selectedId();
     const film = this.record.doc()?.films.find((f) => f.id === surface.filmId);
     const state = p?.isCut ? 'cut' : p?.isDoubtful ? 'tapes disagree' : p?.isMeasured ? 'measured' : 'not measured';
-    const fill = selected ? 'bg-hand border-ink border-2' : p?.isCut ? 'bg-proof-tint border-proof' : p?.isDoubtful ? 'bg-tint border-ink' : p?.isMeasured ? `border-ink bg-card ${film ? `hatch-${film.hatch}` : ''}` : 'border-dashed border-field bg-card';
-    return { surface, widthPx: Math.max(5, size.w * scale), heightPx: Math.max(5, size.h * scale), look: fill, label: `${surface.name}, ${state}${film ? '' : ', no film'}`, mark: p?.isDoubtful ? '?' : p?.isCut ? '✓' : '' };
+    const fill = selected
+      ? 'bg-hand border-ink border-2'
+      : p?.isCut
+        ? 'bg-proof-tint border-proof'
+        : p?.isDoubtful
+          ? 'bg-tint border-ink'
+          : p?.isMeasured
+            ? `border-ink bg-card ${film ? `hatch-${film.hatch}` : ''}`
+            : 'border-dashed border-field bg-card';
+    return {
+      surface,
+      widthPx: Math.max(5, size.w * scale),
+      heightPx: Math.max(5, size.h * scale),
+      look: fill,
+      label: `${surface.name}, ${state}${film ? '' : ', no film'}`,
+      mark: p?.isDoubtful ? '?' : p?.isCut ? '✓' : '',
+    };
   }
 
   focusFind(): void {
@@ -191,7 +229,22 @@ export class Rooms {
 
   async addLike(): Promise<void> {
     const like = this.record.surface();
-    if (like) await this.add('One like it', [this.newSurface({ ...like, id: uuidv7(), name: this.nextName(), grid: null, measuredLikeId: like.measuredLikeId ?? like.id, extraPieces: [], signed: null, order: Math.max(0, ...this.record.doc()!.surfaces.map((s) => s.order)) + 1 }, '')]);
+    if (like)
+      await this.add('One like it', [
+        this.newSurface(
+          {
+            ...like,
+            id: uuidv7(),
+            name: this.nextName(),
+            grid: null,
+            measuredLikeId: like.measuredLikeId ?? like.id,
+            extraPieces: [],
+            signed: null,
+            order: Math.max(0, ...this.record.doc()!.surfaces.map((s) => s.order)) + 1,
+          },
+          '',
+        ),
+      ]);
   }
 
   /** Turns the selected pane into the first of a field of equal panes between glazing bars. */
@@ -202,7 +255,19 @@ export class Rooms {
     const groupId = uuidv7();
     const patches: Patch[] = [{ op: 'set', kind: 'surface', id: like.id, field: 'grid', value: { groupId, row: 0, column: 0 } }];
     for (let i = 1; i < rows * columns; i++) {
-      const s = this.newSurface({ ...like, id: uuidv7(), name: `${like.name}.${i + 1}`, grid: { groupId, row: Math.floor(i / columns), column: i % columns }, measuredLikeId: like.id, extraPieces: [], signed: null, order: like.order + i / 1000 }, '');
+      const s = this.newSurface(
+        {
+          ...like,
+          id: uuidv7(),
+          name: `${like.name}.${i + 1}`,
+          grid: { groupId, row: Math.floor(i / columns), column: i % columns },
+          measuredLikeId: like.id,
+          extraPieces: [],
+          signed: null,
+          order: like.order + i / 1000,
+        },
+        '',
+      );
       patches.push({ op: 'add', kind: 'surface', id: s.id, value: s });
     }
     this.gridOpen.set(false);
@@ -211,7 +276,13 @@ export class Rooms {
 
   protected async addPlace(): Promise<void> {
     const doc = this.record.doc()!;
-    const place: Place = { id: uuidv7(), jobId: doc.job.id, name: `Room ${doc.places.length + 1}`, order: Math.max(0, ...doc.places.map((p) => p.order)) + 1, deletedAt: null };
+    const place: Place = {
+      id: uuidv7(),
+      jobId: doc.job.id,
+      name: `Room ${doc.places.length + 1}`,
+      order: Math.max(0, ...doc.places.map((p) => p.order)) + 1,
+      deletedAt: null,
+    };
     await this.record.change('New room', [{ op: 'add', kind: 'place', id: place.id, value: place }]);
     const s = this.newSurface({ placeId: place.id }, this.nextName());
     await this.add('New pane', [s]);
@@ -223,7 +294,10 @@ export class Rooms {
   }
 
   private async add(label: string, surfaces: Surface[]): Promise<void> {
-    const done = this.record.change(label, surfaces.map((s): Patch => ({ op: 'add', kind: 'surface', id: s.id, value: s })));
+    const done = this.record.change(
+      label,
+      surfaces.map((s): Patch => ({ op: 'add', kind: 'surface', id: s.id, value: s })),
+    );
     this.record.select(surfaces[0]!.id);
     await done;
   }
@@ -235,7 +309,9 @@ export class Rooms {
     const orders = row.map((s) => s.order);
     const moved = [...row];
     moved.splice(event.currentIndex, 0, ...moved.splice(event.previousIndex, 1));
-    const patches = moved.flatMap((s, i): Patch[] => (s.order === orders[i] ? [] : [{ op: 'set', kind: 'surface', id: s.id, field: 'order', value: orders[i] }]));
+    const patches = moved.flatMap((s, i): Patch[] =>
+      s.order === orders[i] ? [] : [{ op: 'set', kind: 'surface', id: s.id, field: 'order', value: orders[i] }],
+    );
     await this.record.change(`Another order in ${place.place.name}`.slice(0, 120), patches);
   }
 }

@@ -21,23 +21,54 @@ import { Rooms } from './rooms';
   template: `
     <div class="flex h-full flex-col">
       <header class="flex h-14 shrink-0 items-stretch border-b border-line bg-card">
-        <a routerLink="/" class="flex items-center gap-2 pr-4 pl-4 font-bold" aria-label="Yellow Pane: all jobs"><yp-logo /><span class="hidden lg:inline">Yellow Pane</span></a>
+        <a routerLink="/" class="flex items-center gap-2 pr-4 pl-4 font-bold" aria-label="Yellow Pane: all jobs"
+          ><yp-logo /><span class="hidden lg:inline">Yellow Pane</span></a
+        >
         <div class="hidden min-w-0 flex-col justify-center pr-6 sm:flex lg:pl-8">
           <h1 class="truncate text-[15px] leading-tight">{{ doc()?.job?.name ?? '' }}</h1>
           <p class="text-xs leading-tight text-soft">{{ doc()?.surfaces?.length ?? 0 }} surfaces · {{ doc()?.places?.length ?? 0 }} places</p>
         </div>
         <nav aria-label="Stages" class="tape flex min-w-0 flex-1 items-stretch border-x border-line pl-2">
           @for (s of stages(); track s.path) {
-            <a [routerLink]="s.path" routerLinkActive="tape-here" ariaCurrentWhenActive="page" queryParamsHandling="preserve" class="relative flex w-28 flex-col px-3 pt-1.5 hover:bg-glass">
+            <a
+              [routerLink]="s.path"
+              routerLinkActive="tape-here"
+              ariaCurrentWhenActive="page"
+              queryParamsHandling="preserve"
+              class="relative flex w-28 flex-col px-3 pt-1.5 hover:bg-glass"
+            >
               <span class="text-[15px] leading-tight">{{ s.name }}</span>
               <span class="figure text-xs leading-tight text-soft">{{ s.count }}</span>
             </a>
           }
         </nav>
         <div class="flex items-center gap-1 px-2 sm:gap-2 sm:px-3">
-          <button type="button" class="min-h-9 px-2 disabled:text-field" [disabled]="!record.canUndo()" (click)="record.reverse('undo', false)" [attr.title]="record.canUndo() ? 'Undo: ' + record.canUndo() : 'Nothing to undo'">Undo</button>
-          <button type="button" class="hidden min-h-9 px-2 disabled:text-field sm:block" [disabled]="!record.canRedo()" (click)="record.reverse('redo', false)" [attr.title]="record.canRedo() ? 'Redo: ' + record.canRedo() : 'Nothing to redo'">Redo</button>
-          <button type="button" class="figure min-h-9 px-1 text-sm" (click)="record.toggleUnits()" [attr.aria-label]="'Lengths in ' + (record.units() === 'mm' ? 'millimetres' : 'inches') + ', switch'">{{ record.units() }}</button>
+          <button
+            type="button"
+            class="min-h-9 px-2 disabled:text-field"
+            [disabled]="!record.canUndo()"
+            (click)="record.reverse('undo', false)"
+            [attr.title]="record.canUndo() ? 'Undo: ' + record.canUndo() : 'Nothing to undo'"
+          >
+            Undo
+          </button>
+          <button
+            type="button"
+            class="hidden min-h-9 px-2 disabled:text-field sm:block"
+            [disabled]="!record.canRedo()"
+            (click)="record.reverse('redo', false)"
+            [attr.title]="record.canRedo() ? 'Redo: ' + record.canRedo() : 'Nothing to redo'"
+          >
+            Redo
+          </button>
+          <button
+            type="button"
+            class="figure min-h-9 px-1 text-sm"
+            (click)="record.toggleUnits()"
+            [attr.aria-label]="'Lengths in ' + (record.units() === 'mm' ? 'millimetres' : 'inches') + ', switch'"
+          >
+            {{ record.units() }}
+          </button>
           <span role="status" class="text-sm" [class]="saveLook()">{{ saveText() }}</span>
           <button type="button" class="min-h-8 min-w-8 border border-line text-sm" (click)="help.open()" aria-label="Help and keys">?</button>
         </div>
@@ -81,9 +112,15 @@ import { Rooms } from './rooms';
   `,
   styles: `
     .tape {
-      background-image: repeating-linear-gradient(90deg, var(--color-field) 0 1px, transparent 1px 11.2px), repeating-linear-gradient(90deg, var(--color-ink) 0 1px, transparent 1px 112px);
-      background-size: 100% 6px, 100% 13px;
-      background-position: 8px 100%, 8px 100%;
+      background-image:
+        repeating-linear-gradient(90deg, var(--color-field) 0 1px, transparent 1px 11.2px),
+        repeating-linear-gradient(90deg, var(--color-ink) 0 1px, transparent 1px 112px);
+      background-size:
+        100% 6px,
+        100% 13px;
+      background-position:
+        8px 100%,
+        8px 100%;
       background-repeat: no-repeat;
     }
     .tape-here {
@@ -113,13 +150,21 @@ export class Workspace {
   protected readonly roomsOpen = signal(false);
   protected readonly doc = this.record.doc;
 
-  private readonly url = toSignal(this.router.events.pipe(map(() => this.router.url), startWith(this.router.url)), { initialValue: this.router.url });
+  private readonly url = toSignal(
+    this.router.events.pipe(
+      map(() => this.router.url),
+      startWith(this.router.url),
+    ),
+    { initialValue: this.router.url },
+  );
   protected readonly isCut = computed(() => /\/cut(\?|$)/.test(this.url()));
   protected readonly stages = computed(() => [
     { path: 'measure', name: 'Measure', count: `${this.progress.measuredCount()} of ${this.doc()?.surfaces.length ?? 0}` },
     { path: 'cut', name: 'Cut', count: String(this.progress.cutCount()) },
   ]);
-  protected readonly saveText = computed(() => ({ saved: '● saved', saving: '○ saving', waiting: '○ kept here, waiting for the bench', refused: '○ not taken' })[this.record.save()]);
+  protected readonly saveText = computed(
+    () => ({ saved: '● saved', saving: '○ saving', waiting: '○ kept here, waiting for the bench', refused: '○ not taken' })[this.record.save()],
+  );
   protected readonly saveLook = computed(() => (this.record.save() === 'saved' ? 'text-proof' : 'text-heat-text'));
 
   constructor() {

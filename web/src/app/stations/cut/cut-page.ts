@@ -43,7 +43,9 @@ export class CutPage {
   });
   protected readonly film = computed(() => {
     const films = this.films();
-    return films.find((f) => f.id === (this.record.surface()?.filmId ?? this.shownFilmId())) ?? films.find((f) => f.id === this.shownFilmId()) ?? films[0] ?? null;
+    return (
+      films.find((f) => f.id === (this.record.surface()?.filmId ?? this.shownFilmId())) ?? films.find((f) => f.id === this.shownFilmId()) ?? films[0] ?? null
+    );
   });
   protected readonly plan = computed(() => {
     const film = this.film();
@@ -67,7 +69,12 @@ export class CutPage {
     const doc = this.record.doc();
     const surface = this.record.surface();
     if (!doc || !surface) return null;
-    const cut = surface.filmId ? this.plans.inputs().get(surface.filmId)?.cuts.find((c) => c.surface.id === surface.id) : undefined;
+    const cut = surface.filmId
+      ? this.plans
+          .inputs()
+          .get(surface.filmId)
+          ?.cuts.find((c) => c.surface.id === surface.id)
+      : undefined;
     const piece = this.plan()?.pieces.find((p) => p.id === surface.id) ?? cut?.pieces[0] ?? null;
     const unplaced = this.plan()?.layout.unplaced.find((u) => u.pieceId === surface.id)?.reason ?? null;
     return {
@@ -76,7 +83,11 @@ export class CutPage {
       unplaced,
       survey: surveySurface(surface, doc).survey,
       allowances: resolveAllowances(doc, surface),
-      blocked: !surface.filmId ? 'No film chosen for this pane. Choose one in Measure, under “Pane, frame, film”.' : cut && 'blocked' in cut.answer ? cut.answer.blocked : null,
+      blocked: !surface.filmId
+        ? 'No film chosen for this pane. Choose one in Measure, under “Pane, frame, film”.'
+        : cut && 'blocked' in cut.answer
+          ? cut.answer.blocked
+          : null,
       note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback) : null,
     };
   });
@@ -99,10 +110,19 @@ export class CutPage {
       used: `${(layout.usedMm / 1000).toFixed(2)} m`,
       cost: this.euro(layout.cost),
       waste: `${Math.max(0, rollM2 - glassM2).toFixed(1)} m² of it is no piece, ${this.euro(Math.max(0, rollM2 - glassM2) * price)}.`,
-      best: saves === null ? (plan.running ? 'Still looking for a shorter plan …' : '') : saves < 0.005 * layout.cost || saves < 0.5 ? 'Nothing worth a coin can be saved: this is as good as proven.' : `The best possible saves at most ${this.euro(saves)} more.`,
+      best:
+        saves === null
+          ? plan.running
+            ? 'Still looking for a shorter plan …'
+            : ''
+          : saves < 0.005 * layout.cost || saves < 0.5
+            ? 'Nothing worth a coin can be saved: this is as good as proven.'
+            : `The best possible saves at most ${this.euro(saves)} more.`,
       why: [
         `Used length runs from the squared start to the last crosscut: ${layout.usedMm.toFixed(1)} mm; cost is that times the price per metre.`,
-        layout.boundCost === null ? 'The bound is computed when the search rests.' : `No plan under these rules costs less than ${this.euro(layout.boundCost)} (column generation over drops, exact pricing).`,
+        layout.boundCost === null
+          ? 'The bound is computed when the search rests.'
+          : `No plan under these rules costs less than ${this.euro(layout.boundCost)} (column generation over drops, exact pricing).`,
         `Seed ${layout.seed}, ${layout.steps} steps: the same input gives the same plan.`,
       ],
     };
@@ -124,12 +144,20 @@ export class CutPage {
     const doc = this.record.doc();
     if (!doc || this.methods()?.key === filmId + key) return;
     this.methods.set({ key: filmId + key, figures: [] });
-    const figures = await this.search.methods({ firm: doc.firm, job: doc.job, surfaces: doc.surfaces, readings: doc.readings, films: doc.films, rolls: doc.rolls, entries: [] }, doc.job.cut, filmId);
+    const figures = await this.search.methods(
+      { firm: doc.firm, job: doc.job, surfaces: doc.surfaces, readings: doc.readings, films: doc.films, rolls: doc.rolls, entries: [] },
+      doc.job.cut,
+      filmId,
+    );
     if (this.methods()?.key === filmId + key) this.methods.set({ key: filmId + key, figures });
   }
 
   protected euro(amount: number): string {
-    return new Intl.NumberFormat('en-IE', { style: 'currency', currency: this.record.doc()?.job.currency ?? 'EUR', maximumFractionDigits: amount < 100 ? 2 : 0 }).format(amount);
+    return new Intl.NumberFormat('en-IE', {
+      style: 'currency',
+      currency: this.record.doc()?.job.currency ?? 'EUR',
+      maximumFractionDigits: amount < 100 ? 2 : 0,
+    }).format(amount);
   }
   protected f = (mm: number): string => formatLength(mm, this.record.units());
   protected minutes = (m: number): string => (m < 100 ? `${Math.round(m)} min` : `${(m / 60).toFixed(1)} h`);
@@ -177,8 +205,11 @@ export class CutPage {
   protected setRoll(field: 'lengthM' | 'pricePerM', rollId: string, box: HTMLInputElement): void {
     const text = box.value.trim().replace(',', '.');
     const number = Number(text);
-    if (!(number >= 0 && number <= 1000) || text === '') return this.settingsNote.set(field === 'lengthM' ? 'The roll has between 0 and 1000 m.' : 'A price such as 13.50.');
+    if (!(number >= 0 && number <= 1000) || text === '')
+      return this.settingsNote.set(field === 'lengthM' ? 'The roll has between 0 and 1000 m.' : 'A price such as 13.50.');
     this.settingsNote.set('');
-    void this.record.set(field === 'lengthM' ? 'Length on the roll' : 'Price of the roll', 'roll', rollId, { [field]: field === 'lengthM' ? number : number.toFixed(2) });
+    void this.record.set(field === 'lengthM' ? 'Length on the roll' : 'Price of the roll', 'roll', rollId, {
+      [field]: field === 'lengthM' ? number : number.toFixed(2),
+    });
   }
 }

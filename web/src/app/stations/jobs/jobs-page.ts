@@ -20,15 +20,25 @@ const DAY_MS = 86_400_000;
       <div class="mb-4 flex flex-wrap items-center justify-between gap-3">
         <h1 class="text-2xl">Jobs</h1>
         <div class="flex gap-2">
-          <label class="btn cursor-pointer focus-within:outline-3">Open a job file<input type="file" accept=".json,application/json" class="sr-only" (change)="bringIn($event)" /></label>
+          <label class="btn cursor-pointer focus-within:outline-3"
+            >Open a job file<input type="file" accept=".json,application/json" class="sr-only" (change)="bringIn($event)"
+          /></label>
           <button type="button" class="btn btn-hand" (click)="starting.set(!starting())" [attr.aria-expanded]="starting()">New job</button>
         </div>
       </div>
       @if (starting()) {
-        <form class="relief mb-4 grid gap-3 border border-field bg-card p-4 sm:grid-cols-[2fr_2fr_1fr_auto] sm:items-end" (submit)="$event.preventDefault(); start(name.value, customer.value, units.value)">
+        <form
+          class="relief mb-4 grid gap-3 border border-field bg-card p-4 sm:grid-cols-[2fr_2fr_1fr_auto] sm:items-end"
+          (submit)="$event.preventDefault(); start(name.value, customer.value, units.value)"
+        >
           <label class="text-sm">Job<input #name class="field" required maxlength="120" placeholder="Harbour office" /></label>
           <label class="text-sm">Customer<input #customer class="field" maxlength="120" /></label>
-          <label class="text-sm">Tapes in<select #units class="field"><option value="mm">mm</option><option value="in">inches</option></select></label>
+          <label class="text-sm"
+            >Tapes in<select #units class="field">
+              <option value="mm">mm</option>
+              <option value="in">inches</option>
+            </select></label
+          >
           <button class="btn btn-ink">Start</button>
         </form>
       }
@@ -46,9 +56,28 @@ const DAY_MS = 86_400_000;
                 </div>
                 <p class="mb-2 text-sm text-soft">{{ j.customer || 'No customer named' }}</p>
                 <dl class="flex gap-8 text-sm">
-                  <div><dt class="text-soft">Surfaces</dt><dd class="figure">{{ j.surfaceCount }}</dd></div>
-                  <div class="flex-1"><dt class="text-soft">Measured</dt><dd class="flex items-center gap-3"><span class="figure">{{ j.measuredCount }}</span><span class="h-2 flex-1 border border-line bg-paper"><span class="block h-full bg-wet" [style.width.%]="share(j.measuredCount, j)"></span></span></dd></div>
-                  <div class="flex-1"><dt class="text-soft">Cut</dt><dd class="flex items-center gap-3"><span class="figure">{{ j.cutCount }}</span><span class="h-2 flex-1 border border-line bg-paper"><span class="block h-full bg-proof" [style.width.%]="share(j.cutCount, j)"></span></span></dd></div>
+                  <div>
+                    <dt class="text-soft">Surfaces</dt>
+                    <dd class="figure">{{ j.surfaceCount }}</dd>
+                  </div>
+                  <div class="flex-1">
+                    <dt class="text-soft">Measured</dt>
+                    <dd class="flex items-center gap-3">
+                      <span class="figure">{{ j.measuredCount }}</span
+                      ><span class="h-2 flex-1 border border-line bg-paper"
+                        ><span class="block h-full bg-wet" [style.width.%]="share(j.measuredCount, j)"></span
+                      ></span>
+                    </dd>
+                  </div>
+                  <div class="flex-1">
+                    <dt class="text-soft">Cut</dt>
+                    <dd class="flex items-center gap-3">
+                      <span class="figure">{{ j.cutCount }}</span
+                      ><span class="h-2 flex-1 border border-line bg-paper"
+                        ><span class="block h-full bg-proof" [style.width.%]="share(j.cutCount, j)"></span
+                      ></span>
+                    </dd>
+                  </div>
                 </dl>
               </a>
             </li>

@@ -24,7 +24,9 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
             <div class="flex flex-wrap gap-2 text-sm">
               <button type="button" class="btn" (click)="record.toggleSide()" [attr.aria-pressed]="record.otherSide()">Seen from the {{ seenFrom() }}</button>
               @if (v.isAll) {
-                <button type="button" class="btn" (click)="large.set(!large())" [attr.aria-pressed]="large()">{{ large() ? 'Draw it true' : 'Draw crookedness ×5' }}</button>
+                <button type="button" class="btn" (click)="large.set(!large())" [attr.aria-pressed]="large()">
+                  {{ large() ? 'Draw it true' : 'Draw crookedness ×5' }}
+                </button>
               } @else {
                 <button type="button" class="btn" (click)="askAll()">Tape all eight</button>
               }
@@ -48,7 +50,9 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
         <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[316px] md:border-l" aria-label="Numbers" tabindex="-1">
           <h3 class="cap mb-2">What the tapes say to each other</h3>
           <div class="relief mb-3 border-l-4 p-3.5" [class]="v.look" data-verdict aria-live="polite">
-            <p><strong>{{ v.words.headline }}</strong> {{ v.words.body }}</p>
+            <p>
+              <strong>{{ v.words.headline }}</strong> {{ v.words.body }}
+            </p>
             @if (v.ask; as ask) {
               <div class="mt-3 flex gap-2">
                 <button type="button" class="btn btn-ink whitespace-normal!" (click)="goTo(ask.measure)">{{ ask.text }}</button>
@@ -62,7 +66,9 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
             }
           </div>
           @if (v.cut; as cut) {
-            <p class="mb-3 border-l-4 p-2 text-sm" [class]="cut.isBlocked ? 'border-harm bg-harm-tint' : 'border-hair bg-paper'" data-cut-note>{{ cut.text }}</p>
+            <p class="mb-3 border-l-4 p-2 text-sm" [class]="cut.isBlocked ? 'border-harm bg-harm-tint' : 'border-hair bg-paper'" data-cut-note>
+              {{ cut.text }}
+            </p>
           }
           @if (v.canSign) {
             <button type="button" class="btn mb-3 text-sm" (click)="sign()">Sign the computed size as mine</button>
@@ -71,16 +77,24 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
             <h3 class="cap mb-1">What may have happened</h3>
             <ul class="mb-3 text-sm">
               @for (s of v.suspects; track s.text) {
-                <li class="border-b border-hair py-1">{{ s.text }} <span class="whitespace-nowrap text-soft">· {{ s.slip }}{{ s.odds }}</span></li>
+                <li class="border-b border-hair py-1">
+                  {{ s.text }} <span class="whitespace-nowrap text-soft">· {{ s.slip }}{{ s.odds }}</span>
+                </li>
               }
             </ul>
           }
           @if (v.rows.length) {
             <table class="mb-2 w-full">
-              <caption class="sr-only">Readings in force, and how far each is from the adjusted shape</caption>
+              <caption class="sr-only">
+                Readings in force, and how far each is from the adjusted shape
+              </caption>
               <tbody>
                 @for (r of v.rows; track r.key) {
-                  <tr class="border-b border-hair"><th scope="row" class="py-1 text-left" [class]="r.isSuspect ? 'font-bold' : 'font-normal'">{{ r.name }}</th><td class="figure py-1 text-right" [class.font-semibold]="r.isSuspect">{{ r.typed }}</td><td class="figure w-16 py-1 text-right text-soft">{{ r.residual }}</td></tr>
+                  <tr class="border-b border-hair">
+                    <th scope="row" class="py-1 text-left" [class]="r.isSuspect ? 'font-bold' : 'font-normal'">{{ r.name }}</th>
+                    <td class="figure py-1 text-right" [class.font-semibold]="r.isSuspect">{{ r.typed }}</td>
+                    <td class="figure w-16 py-1 text-right text-soft">{{ r.residual }}</td>
+                  </tr>
                 }
               </tbody>
             </table>
@@ -89,12 +103,17 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
             <h3 class="cap mt-3 mb-1">The opening</h3>
             <dl class="mb-2">
               @for (f of v.facts; track f.name) {
-                <div class="flex justify-between gap-3 border-b border-hair py-1"><dt>{{ f.name }}</dt><dd class="figure text-right">{{ f.value }}</dd></div>
+                <div class="flex justify-between gap-3 border-b border-hair py-1">
+                  <dt>{{ f.name }}</dt>
+                  <dd class="figure text-right">{{ f.value }}</dd>
+                </div>
               }
             </dl>
           }
           <yp-why [lines]="v.why" />
-          <label class="mt-2 flex min-h-8 items-center gap-2 text-sm"><input type="checkbox" [checked]="v.surface.calledCrooked" (change)="callCrooked(!v.surface.calledCrooked)" /> It looks crooked</label>
+          <label class="mt-2 flex min-h-8 items-center gap-2 text-sm"
+            ><input type="checkbox" [checked]="v.surface.calledCrooked" (change)="callCrooked(!v.surface.calledCrooked)" /> It looks crooked</label
+          >
           <details class="mt-2 border-t border-hair pt-2">
             <summary class="cap cursor-pointer">Pane, frame, film</summary>
             <yp-surface-details class="mt-2 block" [surface]="v.surface" />
@@ -102,7 +121,10 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
         </aside>
       </div>
     } @else {
-      <div class="m-auto max-w-sm p-8 text-center"><h2 class="text-xl">No pane yet</h2><p class="mt-2">Press n, or “New pane” on the left. Then tape its largest width and its largest height.</p></div>
+      <div class="m-auto max-w-sm p-8 text-center">
+        <h2 class="text-xl">No pane yet</h2>
+        <p class="mt-2">Press n, or “New pane” on the left. Then tape its largest width and its largest height.</p>
+      </div>
     }
   `,
 })
@@ -148,7 +170,13 @@ export class MeasurePage {
       ask: isBad && survey.next ? { measure: survey.next.measure, text: askText(survey.next.measure, survey.next.isRetape) } : null,
       canSign: survey.status === 'doubtful' && !isSigned && method !== 'overhang' && method !== 'dry-template',
       cut: this.cutNote(answer, method),
-      suspects: isBad ? blamed.map((s) => ({ text: suspectText(s, units), slip: s.hypothesis.kind === 'slip' ? `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}, ` : '', odds: oddsText(s.probability) })) : [],
+      suspects: isBad
+        ? blamed.map((s) => ({
+            text: suspectText(s, units),
+            slip: s.hypothesis.kind === 'slip' ? `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}, ` : '',
+            odds: oddsText(s.probability),
+          }))
+        : [],
       rows: (survey.adjustment?.readings ?? []).map((r) => ({
         key: r.measure,
         name: measureTitle(r.measure),
@@ -158,8 +186,15 @@ export class MeasurePage {
       })),
       facts: [
         ...(box && keys.length > 2 ? [{ name: 'Fits inside', value: `${f(box.widthMm)} × ${f(box.heightMm)}` }] : []),
-        ...(c && survey.adjustment?.isDetermined && Math.abs(c.rackMm) >= 1 ? [{ name: c.rackMm > 0 ? 'Top leans right by' : 'Top leans left by', value: formatDifference(Math.abs(c.rackMm), units) }] : []),
-        ...(piece ? [{ name: 'Piece', value: `${f(piece.widthMm)} × ${f(piece.heightMm)}` }, { name: 'Method', value: methodNames[piece.method] }] : []),
+        ...(c && survey.adjustment?.isDetermined && Math.abs(c.rackMm) >= 1
+          ? [{ name: c.rackMm > 0 ? 'Top leans right by' : 'Top leans left by', value: formatDifference(Math.abs(c.rackMm), units) }]
+          : []),
+        ...(piece
+          ? [
+              { name: 'Piece', value: `${f(piece.widthMm)} × ${f(piece.heightMm)}` },
+              { name: 'Method', value: methodNames[piece.method] },
+            ]
+          : []),
       ],
       why: this.why(survey, piece?.why ?? []),
     };
@@ -198,14 +233,17 @@ export class MeasurePage {
     const person = this.device.person();
     if (!doc || !surface || !person) return;
     const { inForce } = surveySurface(surface, doc);
-    void this.record.change(`${measureTitle(key)} of ${surface.name}`, [readingPatch(surface, key, typed, inForce, { personId: person.id, at: new Date().toISOString() })]);
+    void this.record.change(`${measureTitle(key)} of ${surface.name}`, [
+      readingPatch(surface, key, typed, inForce, { personId: person.id, at: new Date().toISOString() }),
+    ]);
   }
   protected withdraw(key: MeasureKey): void {
     const doc = this.record.doc();
     const surface = this.record.surface();
     if (!doc || !surface) return;
     const own = surveySurface(surface, doc).inForce.find((r) => r.measure === key && r.surfaceId === surface.id);
-    if (own) void this.record.set(`Take back ${measureTitle(key).toLowerCase()} of ${surface.name}`, 'reading', own.id, { withdrawnAt: new Date().toISOString() });
+    if (own)
+      void this.record.set(`Take back ${measureTitle(key).toLowerCase()} of ${surface.name}`, 'reading', own.id, { withdrawnAt: new Date().toISOString() });
   }
   protected sign(): void {
     const doc = this.record.doc();
@@ -213,7 +251,9 @@ export class MeasurePage {
     const person = this.device.person();
     if (!doc || !surface || !person) return;
     const { inForce } = surveySurface(surface, doc);
-    void this.record.set(`Sign the size of ${surface.name}`, 'surface', surface.id, { signed: { personId: person.id, at: new Date().toISOString(), readingsHash: readingsHash(inForce) } });
+    void this.record.set(`Sign the size of ${surface.name}`, 'surface', surface.id, {
+      signed: { personId: person.id, at: new Date().toISOString(), readingsHash: readingsHash(inForce) },
+    });
   }
   protected later(): void {
     const s = this.record.surface();

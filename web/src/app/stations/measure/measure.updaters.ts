@@ -13,7 +13,13 @@ export function keysToShow(inForce: readonly Reading[], asksForAll: boolean, ask
 }
 
 /** A typed reading as a patch: it supersedes the surface's own reading of that measure; an inherited one stays with its pane. */
-export function readingPatch(surface: Surface, key: MeasureKey, typed: TypedReading, inForce: readonly Reading[], who: { personId: string; at: string }): Patch {
+export function readingPatch(
+  surface: Surface,
+  key: MeasureKey,
+  typed: TypedReading,
+  inForce: readonly Reading[],
+  who: { personId: string; at: string },
+): Patch {
   const old = inForce.find((r) => r.measure === key && r.surfaceId === surface.id);
   const reading: Reading = {
     id: uuidv7(),

@@ -22,15 +22,39 @@ const H = 270;
     <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" class="min-h-0 w-full flex-1" role="img" [attr.aria-label]="label()">
       <rect [attr.x]="g().px - 14" [attr.y]="g().py - 14" [attr.width]="g().pw + 28" [attr.height]="g().ph + 28" fill="#D8D2C2" />
       <polygon [attr.points]="g().opening" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.5" />
-      <rect [attr.x]="g().px" [attr.y]="g().py" [attr.width]="g().pw" [attr.height]="g().ph" fill="#F4B400" fill-opacity="0.16" stroke="#F4B400" stroke-width="3" />
+      <rect
+        [attr.x]="g().px"
+        [attr.y]="g().py"
+        [attr.width]="g().pw"
+        [attr.height]="g().ph"
+        fill="#F4B400"
+        fill-opacity="0.16"
+        stroke="#F4B400"
+        stroke-width="3"
+      />
       @for (s of sides(); track s.edge) {
         @if (s.isFactory) {
           <path [attr.d]="edgePath(s.edge)" stroke="#1C2226" stroke-width="6" />
         }
-        <text [attr.x]="at(s.edge).x" [attr.y]="at(s.edge).y" font-size="14" text-anchor="middle" [attr.transform]="turn(s.edge)" [attr.fill]="s.isTrimmed ? '#A8431A' : '#1C2226'" [attr.font-weight]="s.isFactory ? 700 : 400">{{ s.text }}</text>
+        <text
+          [attr.x]="at(s.edge).x"
+          [attr.y]="at(s.edge).y"
+          font-size="14"
+          text-anchor="middle"
+          [attr.transform]="turn(s.edge)"
+          [attr.fill]="s.isTrimmed ? '#A8431A' : '#1C2226'"
+          [attr.font-weight]="s.isFactory ? 700 : 400"
+        >
+          {{ s.text }}
+        </text>
       }
       <path [attr.d]="'M' + cx() + ' ' + (cy() + arrow()) + ' V' + (cy() - arrow())" stroke="#3E6E8E" stroke-width="2" />
-      <path [attr.d]="'M' + (cx() - 7) + ' ' + (cy() - arrow() + 8) + ' L' + cx() + ' ' + (cy() - arrow() - 3) + ' L' + (cx() + 7) + ' ' + (cy() - arrow() + 8)" stroke="#3E6E8E" stroke-width="2" fill="none" />
+      <path
+        [attr.d]="'M' + (cx() - 7) + ' ' + (cy() - arrow() + 8) + ' L' + cx() + ' ' + (cy() - arrow() - 3) + ' L' + (cx() + 7) + ' ' + (cy() - arrow() + 8)"
+        stroke="#3E6E8E"
+        stroke-width="2"
+        fill="none"
+      />
       <text [attr.x]="cx() + 10" [attr.y]="cy() + 5" font-size="14" fill="#3E6E8E">top of pane</text>
     </svg>
     <p class="figure text-center text-[15px] font-semibold">{{ f(piece().widthMm) }} × {{ f(piece().heightMm) }}</p>
@@ -60,7 +84,8 @@ export class PieceDrawing {
     const [pw, ph] = [p.widthMm * s, p.heightMm * s];
     const [px, py] = [(W - pw) / 2, (H - ph) / 2];
     const outline = this.survey().outline ?? [];
-    const trims = (edge: 'left' | 'top') => (p.trimmedEdges.includes(edge) ? (edge === 'top' ? this.allowances().overhangTopMm : this.allowances().overhangMm) : -this.allowances().edgeGapMm);
+    const trims = (edge: 'left' | 'top') =>
+      p.trimmedEdges.includes(edge) ? (edge === 'top' ? this.allowances().overhangTopMm : this.allowances().overhangMm) : -this.allowances().edgeGapMm;
     const xs = outline.map((q) => q.x);
     const ys = outline.map((q) => q.y);
     const minX = Math.min(...xs);
@@ -78,14 +103,24 @@ export class PieceDrawing {
     return (['top', 'right', 'bottom', 'left'] as const).map((edge) => {
       const isTrimmed = p.trimmedEdges.includes(edge);
       const isFactory = this.factoryEdge() === edge;
-      const text = isFactory ? 'factory edge, no cut' : isTrimmed ? `trim ${this.f(edge === 'top' ? a.overhangTopMm : a.overhangMm)}` : `stays ${a.edgeGapMm} mm off`;
+      const text = isFactory
+        ? 'factory edge, no cut'
+        : isTrimmed
+          ? `trim ${this.f(edge === 'top' ? a.overhangTopMm : a.overhangMm)}`
+          : `stays ${a.edgeGapMm} mm off`;
       return { edge, text, isFactory, isTrimmed };
     });
   });
 
   protected at(edge: string): { x: number; y: number } {
     const { px, py, pw, ph } = this.g();
-    return edge === 'top' ? { x: W / 2, y: py - 20 } : edge === 'bottom' ? { x: W / 2, y: py + ph + 29 } : edge === 'left' ? { x: px - 20, y: H / 2 } : { x: px + pw + 29, y: H / 2 };
+    return edge === 'top'
+      ? { x: W / 2, y: py - 20 }
+      : edge === 'bottom'
+        ? { x: W / 2, y: py + ph + 29 }
+        : edge === 'left'
+          ? { x: px - 20, y: H / 2 }
+          : { x: px + pw + 29, y: H / 2 };
   }
   protected turn(edge: string): string | null {
     const p = this.at(edge);
@@ -93,6 +128,12 @@ export class PieceDrawing {
   }
   protected edgePath(edge: string): string {
     const { px, py, pw, ph } = this.g();
-    return edge === 'top' ? `M${px} ${py}h${pw}` : edge === 'bottom' ? `M${px} ${py + ph}h${pw}` : edge === 'left' ? `M${px} ${py}v${ph}` : `M${px + pw} ${py}v${ph}`;
+    return edge === 'top'
+      ? `M${px} ${py}h${pw}`
+      : edge === 'bottom'
+        ? `M${px} ${py + ph}h${pw}`
+        : edge === 'left'
+          ? `M${px} ${py}v${ph}`
+          : `M${px + pw} ${py}v${ph}`;
   }
 }

@@ -13,16 +13,44 @@ import { exaggerated, FIELD_W, layOpening } from './drawing-geometry';
   template: `
     <svg class="absolute inset-0 h-full w-full" role="img" [attr.aria-label]="description()">
       <polygon [attr.points]="frame()" fill="#D8D2C2" />
-      <polygon [attr.points]="drawn().points" [attr.fill]="hasSize() ? '#FFF6DC' : '#FFFEFA'" stroke="#1C2226" [attr.stroke-width]="hasSize() ? 2 : 1" [attr.stroke-dasharray]="hasSize() ? null : '6 5'" />
+      <polygon
+        [attr.points]="drawn().points"
+        [attr.fill]="hasSize() ? '#FFF6DC' : '#FFFEFA'"
+        stroke="#1C2226"
+        [attr.stroke-width]="hasSize() ? 2 : 1"
+        [attr.stroke-dasharray]="hasSize() ? null : '6 5'"
+      />
       @for (alt of otherOutlines(); track $index) {
         <polygon [attr.points]="alt" fill="none" stroke="#1C2226" stroke-width="1.5" stroke-dasharray="2 5" />
       }
       @for (f of drawn().fields; track f.key) {
         @let active = f.key === activeKey();
-        <line [attr.x1]="f.from.x" [attr.y1]="f.from.y" [attr.x2]="f.to.x" [attr.y2]="f.to.y" [attr.stroke]="active || isSuspect(f.key) ? '#1C2226' : f.isOutside ? '#56626A' : '#8B8672'" [attr.stroke-width]="active ? 2.5 : 1" [attr.stroke-dasharray]="f.isDiagonal ? '6 6' : null" />
+        <line
+          [attr.x1]="f.from.x"
+          [attr.y1]="f.from.y"
+          [attr.x2]="f.to.x"
+          [attr.y2]="f.to.y"
+          [attr.stroke]="active || isSuspect(f.key) ? '#1C2226' : f.isOutside ? '#56626A' : '#8B8672'"
+          [attr.stroke-width]="active ? 2.5 : 1"
+          [attr.stroke-dasharray]="f.isDiagonal ? '6 6' : null"
+        />
         @if (f.isOutside) {
-          <line [attr.x1]="f.from.x + tick(f).x" [attr.y1]="f.from.y + tick(f).y" [attr.x2]="f.from.x - tick(f).x" [attr.y2]="f.from.y - tick(f).y" stroke="#1C2226" stroke-width="1.5" />
-          <line [attr.x1]="f.to.x + tick(f).x" [attr.y1]="f.to.y + tick(f).y" [attr.x2]="f.to.x - tick(f).x" [attr.y2]="f.to.y - tick(f).y" stroke="#1C2226" stroke-width="1.5" />
+          <line
+            [attr.x1]="f.from.x + tick(f).x"
+            [attr.y1]="f.from.y + tick(f).y"
+            [attr.x2]="f.from.x - tick(f).x"
+            [attr.y2]="f.from.y - tick(f).y"
+            stroke="#1C2226"
+            stroke-width="1.5"
+          />
+          <line
+            [attr.x1]="f.to.x + tick(f).x"
+            [attr.y1]="f.to.y + tick(f).y"
+            [attr.x2]="f.to.x - tick(f).x"
+            [attr.y2]="f.to.y - tick(f).y"
+            stroke="#1C2226"
+            stroke-width="1.5"
+          />
         }
       }
       <line [attr.x1]="24" [attr.x2]="24 + barPx()" [attr.y1]="size().h - 22" [attr.y2]="size().h - 22" stroke="#56626A" />
@@ -117,7 +145,12 @@ export class OpeningDrawing {
     const second = this.survey().possibleOutlines[1];
     if (!first || !second) return [];
     const shown = this.times() > 1 && second.length === 4 ? exaggerated(second, this.times()) : second;
-    return [shown.map((p) => this.drawn().toPx(p)).map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' ')];
+    return [
+      shown
+        .map((p) => this.drawn().toPx(p))
+        .map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`)
+        .join(' '),
+    ];
   });
   protected readonly otherText = computed(() => {
     const second = this.survey().suspects.filter((s) => s.hypothesis.kind !== 'no-slip')[1];
@@ -128,7 +161,9 @@ export class OpeningDrawing {
     return steps.find((s) => s * this.drawn().scale > 70) ?? steps.at(-1)!;
   });
   protected readonly barPx = computed(() => this.barMm() * this.drawn().scale);
-  protected readonly barText = computed(() => formatLength(this.barMm(), this.units()) + (this.units() === 'mm' ? ' mm' : '') + (this.times() > 1 ? `, crookedness ×${this.times()}` : ''));
+  protected readonly barText = computed(
+    () => formatLength(this.barMm(), this.units()) + (this.units() === 'mm' ? ' mm' : '') + (this.times() > 1 ? `, crookedness ×${this.times()}` : ''),
+  );
   protected readonly description = computed(() => `${this.surface().name}, drawn to scale${this.times() > 1 ? ', crookedness drawn larger' : ''}`);
 
   private of = (key: MeasureKey): Reading | undefined => this.readings().find((r) => r.measure === key);

@@ -18,39 +18,72 @@ export const methodNames: Record<CutMethod, string> = {
   template: `
     @let s = surface();
     <div class="space-y-2 text-sm">
-      <label class="block">Name<input #name class="field" [value]="s.name" maxlength="60" (change)="name.value.trim() && set('Rename', { name: name.value.trim() })" /></label>
+      <label class="block"
+        >Name<input #name class="field" [value]="s.name" maxlength="60" (change)="name.value.trim() && set('Rename', { name: name.value.trim() })"
+      /></label>
       <div class="grid grid-cols-2 gap-2">
-        <label class="block">Film<select #film class="field" (change)="set('Choose film', { filmId: film.value || null })">
-          <option value="" [selected]="!s.filmId">none yet</option>
-          @for (f of films(); track f.id) { <option [value]="f.id" [selected]="f.id === s.filmId">{{ f.name }}</option> }
-        </select></label>
-        <label class="block">Method<select #method class="field" (change)="set('Choose method', { method: method.value || null })">
-          <option value="" [selected]="!s.method">as the job: {{ names[jobMethod()] }}</option>
-          @for (m of methods; track m) { <option [value]="m" [selected]="m === s.method">{{ names[m] }}</option> }
-        </select></label>
-        <label class="block">Size taken<select #size class="field" (change)="set('Which size', { sizeKind: size.value })">
-          <option value="daylight" [selected]="s.sizeKind === 'daylight'">daylight: gasket to gasket</option>
-          <option value="tight" [selected]="s.sizeKind === 'tight'">tight: under the beads</option>
-        </select></label>
-        <label class="block">Frame<select #frame class="field" (change)="set('Frame kind', { frame: frame.value })">
-          @for (f of frames; track f) { <option [value]="f" [selected]="f === s.frame">{{ f === 'unknown' ? 'not known' : f }}</option> }
-        </select></label>
-        <label class="block">Taped from<select #seen class="field" (change)="set('Side taped from', { seenFrom: seen.value })">
-          <option value="room" [selected]="s.seenFrom === 'room'">the room</option><option value="street" [selected]="s.seenFrom === 'street'">the street</option>
-        </select></label>
-        <label class="block">Film goes on<select #face class="field" (change)="set('Glass face', { filmFace: face.value })">
-          <option value="room" [selected]="s.filmFace === 'room'">the room face</option><option value="street" [selected]="s.filmFace === 'street'">the street face</option>
-        </select></label>
-        <label class="block">Reveal depth<input #reveal class="field figure" [value]="s.revealMm === null ? '' : length(s.revealMm)" (change)="setReveal(reveal)" /></label>
-        <label class="block">In the way<select #kind class="field" (change)="addObstruction(kind)">
-          <option value="">add …</option>
-          @for (k of obstructions; track k) { <option [value]="k">{{ k }}</option> }
-        </select></label>
+        <label class="block"
+          >Film<select #film class="field" (change)="set('Choose film', { filmId: film.value || null })">
+            <option value="" [selected]="!s.filmId">none yet</option>
+            @for (f of films(); track f.id) {
+              <option [value]="f.id" [selected]="f.id === s.filmId">{{ f.name }}</option>
+            }
+          </select></label
+        >
+        <label class="block"
+          >Method<select #method class="field" (change)="set('Choose method', { method: method.value || null })">
+            <option value="" [selected]="!s.method">as the job: {{ names[jobMethod()] }}</option>
+            @for (m of methods; track m) {
+              <option [value]="m" [selected]="m === s.method">{{ names[m] }}</option>
+            }
+          </select></label
+        >
+        <label class="block"
+          >Size taken<select #size class="field" (change)="set('Which size', { sizeKind: size.value })">
+            <option value="daylight" [selected]="s.sizeKind === 'daylight'">daylight: gasket to gasket</option>
+            <option value="tight" [selected]="s.sizeKind === 'tight'">tight: under the beads</option>
+          </select></label
+        >
+        <label class="block"
+          >Frame<select #frame class="field" (change)="set('Frame kind', { frame: frame.value })">
+            @for (f of frames; track f) {
+              <option [value]="f" [selected]="f === s.frame">{{ f === 'unknown' ? 'not known' : f }}</option>
+            }
+          </select></label
+        >
+        <label class="block"
+          >Taped from<select #seen class="field" (change)="set('Side taped from', { seenFrom: seen.value })">
+            <option value="room" [selected]="s.seenFrom === 'room'">the room</option>
+            <option value="street" [selected]="s.seenFrom === 'street'">the street</option>
+          </select></label
+        >
+        <label class="block"
+          >Film goes on<select #face class="field" (change)="set('Glass face', { filmFace: face.value })">
+            <option value="room" [selected]="s.filmFace === 'room'">the room face</option>
+            <option value="street" [selected]="s.filmFace === 'street'">the street face</option>
+          </select></label
+        >
+        <label class="block"
+          >Reveal depth<input #reveal class="field figure" [value]="s.revealMm === null ? '' : length(s.revealMm)" (change)="setReveal(reveal)"
+        /></label>
+        <label class="block"
+          >In the way<select #kind class="field" (change)="addObstruction(kind)">
+            <option value="">add …</option>
+            @for (k of obstructions; track k) {
+              <option [value]="k">{{ k }}</option>
+            }
+          </select></label
+        >
       </div>
       @for (o of s.obstructions; track $index) {
-        <p class="flex items-center justify-between gap-2 border-b border-hair"><span>{{ o.kind }}{{ o.note ? ': ' + o.note : '' }}</span><button type="button" class="min-h-6 underline" (click)="dropObstruction($index)">not there</button></p>
+        <p class="flex items-center justify-between gap-2 border-b border-hair">
+          <span>{{ o.kind }}{{ o.note ? ': ' + o.note : '' }}</span
+          ><button type="button" class="min-h-6 underline" (click)="dropObstruction($index)">not there</button>
+        </p>
       }
-      <label class="block">Note<textarea #note class="field" rows="2" maxlength="400" (change)="set('Note', { note: note.value })">{{ s.note }}</textarea></label>
+      <label class="block"
+        >Note<textarea #note class="field" rows="2" maxlength="400" (change)="set('Note', { note: note.value })">{{ s.note }}</textarea>
+      </label>
       <button type="button" class="min-h-6 underline" (click)="remove()">Delete this pane</button>
     </div>
   `,

@@ -1,0 +1,67 @@
+import type { CutSettings, Edge, Piece, Turn } from '@yellow-pane/contracts';
+import { randomInt, seededRandom } from '../../ground/index.js';
+
+/** Made-up layout problems for tests and benches: the same seed gives the same problem. */
+export const plainSettings: CutSettings = {
+  longestPullMm: 3600,
+  smallestStripMm: 60,
+  crosscutAllowanceMm: 0,
+  slitAllowanceMm: 0,
+  largestSheetM2: null,
+  stages: 3,
+};
+
+const idOf = (n: number): string => `00000000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
+
+export function testPiece(n: number, widthMm: number, heightMm: number, more: { turns?: Turn[]; factoryEdge?: Edge | null } = {}): Piece {
+  return {
+    id: idOf(n),
+    surfaceId: idOf(n),
+    label: `P${n}`,
+    filmId: idOf(0),
+    method: 'overhang',
+    widthMm,
+    heightMm,
+    turns: more.turns ?? [0, 90, 180, 270],
+    factoryEdge: more.factoryEdge ?? null,
+    trimmedEdges: [],
+    why: [],
+    fallback: null,
+  };
+}
+
+export const testRoll = (widthMm: number, metres = 500) => ({ id: idOf(999), widthMm, availableMm: metres * 1000, pricePerM: 10, fixedDrops: [] });
+
+/** A job as it comes: some pane sizes, each several times. */
+export function jobOfRepeatedSizes(seed: number, rollWidthMm: number, count = 100): Piece[] {
+  const random = seededRandom(seed);
+  const kinds = 8 + randomInt(random, 13);
+  const widest = Math.min(1300, rollWidthMm - 30);
+  const sizes = Array.from({ length: kinds }, () => [300 + randomInt(random, widest - 300), 350 + randomInt(random, 1700)] as const);
+  const pieces: Piece[] = [];
+  while (pieces.length < count) {
+    const [w, h] = sizes[randomInt(random, kinds)]!;
+    for (let i = 1 + randomInt(random, 8); i > 0 && pieces.length < count; i--) pieces.push(testPiece(pieces.length + 1, w, h));
+  }
+  return pieces;
+}
+
+/** Cuts full drops into pieces by the three-stage rule, nothing left over: the least length is known. */
+export function dissection(seed: number, rollWidthMm: number, count: number): { pieces: Piece[]; optimumMm: number } {
+  const random = seededRandom(seed);
+  const pieces: Piece[] = [];
+  let optimumMm = 0;
+  const parts = (total: number, n: number, least: number): number[] => {
+    const cuts = Array.from({ length: n - 1 }, () => randomInt(random, total - n * least + 1)).sort((a, b) => a - b);
+    return Array.from({ length: n }, (_, i) => (i === n - 1 ? total - n * least : cuts[i]!) - (i === 0 ? 0 : cuts[i - 1]!) + least);
+  };
+  while (pieces.length < count) {
+    const along = 700 + randomInt(random, 1800);
+    const columns = 1 + randomInt(random, 3);
+    const plan = parts(rollWidthMm, columns, 250).map((across) => ({ across, rows: parts(along, 1 + randomInt(random, Math.min(3, Math.floor(along / 300))), 200) }));
+    if (pieces.length + plan.reduce((s, c) => s + c.rows.length, 0) > count + 4) continue;
+    optimumMm += along;
+    for (const c of plan) for (const r of c.rows) pieces.push(random() < 0.5 ? testPiece(pieces.length + 1, c.across, r) : testPiece(pieces.length + 1, r, c.across));
+  }
+  return { pieces, optimumMm };
+}

@@ -1,0 +1,131 @@
+import type { MeasureKey } from '@yellow-pane/contracts';
+import { surveyOpening, tapeOrder, trueReading, type Shape } from '../measure/index.js';
+import { pieceForPane, preCutOutline, roundUpToMark, toLinerView, type PieceAnswer, type PieceRequest } from './piece.js';
+
+const survey = (tapes: Partial<Record<MeasureKey, number>>, crooked = false) =>
+  surveyOpening(
+    Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as MeasureKey, lengthMm })),
+    { calledCrooked: crooked },
+  );
+const taped = (shape: Shape) => survey(Object.fromEntries(tapeOrder.map((k) => [k, trueReading(shape, k)])));
+const id = '00000000-0000-7000-8000-000000000001';
+
+const ask = (more: Partial<PieceRequest>): PieceAnswer =>
+  pieceForPane({
+    surface: { id, name: 'W1', seenFrom: 'room', filmFace: 'room', signed: null },
+    survey: survey({ widthLargest: 1000, heightLargest: 1200 }),
+    method: 'overhang',
+    allowances: { overhangMm: 25, overhangTopMm: 25, edgeGapMm: 1.5 },
+    film: { id, direction: 'none' },
+    rollWidthsMm: [1524],
+    units: 'mm',
+    isSigned: false,
+    ...more,
+  });
+const piece = (answer: PieceAnswer) => {
+  if ('blocked' in answer) throw new Error(answer.blocked);
+  return answer.piece;
+};
+const blocked = (answer: PieceAnswer) => ('blocked' in answer ? answer.blocked : null);
+
+describe('overhang and trim', () => {
+  // common practice: 1 in (25 mm) all round
+  test('two tapes plus 25 mm on each side plus 2σ of the tape, rounded up to whole mm', () => {
+    const p = piece(ask({}));
+    expect(p.widthMm).toBe(Math.ceil(1000 + 50 + 2 * 1.1));
+    expect(p.heightMm).toBe(Math.ceil(1200 + 50 + 2 * 1.12));
+    expect(p.trimmedEdges).toHaveLength(4);
+  });
+  test('in inches it rounds up to the next sixteenth', () => {
+    const p = piece(ask({ units: 'in' }));
+    expect((p.widthMm / 25.4) * 16).toBeCloseTo(Math.round((p.widthMm / 25.4) * 16), 9);
+    expect(roundUpToMark(25.4, 'in')).toBeCloseTo(25.4, 9);
+  });
+  test('a leaning opening needs more than its largest tape', () => {
+    const p = piece(ask({ survey: taped([800, 30, 1200, 830, 1200]) }));
+    expect(p.widthMm).toBeGreaterThanOrEqual(830 + 50);
+  });
+  test('more at the top where tape tabs hang', () => {
+    expect(piece(ask({ allowances: { overhangMm: 25, overhangTopMm: 60, edgeGapMm: 1.5 } })).heightMm - piece(ask({})).heightMm).toBe(35);
+  });
+  test('a doubt does not stop it: the cut covers every explanation and says so', () => {
+    const answer = ask({ survey: survey({ widthTop: 612, widthMiddle: 605, widthBottom: 619, heightLeft: 669, heightMiddle: 668, heightRight: 668, diagonalDown: 903, diagonalUp: 900 }) });
+    expect('note' in answer && answer.note).toContain('covers every explanation');
+    expect(piece(answer).widthMm).toBeGreaterThanOrEqual(619 + 50);
+  });
+  test('tapes that cannot close block the cut', () => {
+    expect(blocked(ask({ survey: survey({ widthTop: 900, widthBottom: 900, heightLeft: 1200, heightRight: 1200, diagonalDown: 2500, diagonalUp: 1500 }) }))).toContain('cannot belong to one opening');
+  });
+  test('a film with one direction is not turned', () => {
+    expect(piece(ask({ film: { id, direction: 'one-way' } })).turns).toEqual([0]);
+    expect(piece(ask({ film: { id, direction: 'two-way' } })).turns).toEqual([0, 180]);
+  });
+});
+
+describe('factory edge to the frame', () => {
+  test('at the top where the pane’s height plus margin fits the roll: its width lies along the roll', () => {
+    const p = piece(ask({ method: 'factory-edge' }));
+    expect(p.factoryEdge).toBe('top');
+    expect(p.turns).toEqual([90, 270]);
+    expect(p.trimmedEdges).toEqual(['right', 'bottom', 'left']);
+    expect(p.heightMm).toBe(Math.ceil(1200 + 25 - 1.5 + 2 * 1.12));
+  });
+  test('a taller pane gets it on a side, and the cut list sees that side from the liner', () => {
+    const p = piece(ask({ method: 'factory-edge', survey: survey({ widthLargest: 1000, heightLargest: 2000 }) }));
+    expect(p.factoryEdge).toBe('right');
+    expect(p.trimmedEdges).toEqual(['top', 'bottom', 'right']);
+    expect(p.turns).toEqual([0, 180]);
+  });
+  test('where no roll is wide enough it falls back to overhang, with the reason', () => {
+    const p = piece(ask({ method: 'factory-edge', rollWidthsMm: [508] }));
+    expect(p.method).toBe('overhang');
+    expect(p.fallback).toContain('overhang instead');
+  });
+  test('a bowed side carries no factory edge', () => {
+    const shape = { widthTop: 1000, widthMiddle: 1000, widthBottom: 1000, heightLeft: 1200, heightMiddle: 1206, heightRight: 1200, diagonalDown: Math.hypot(1000, 1200), diagonalUp: Math.hypot(1000, 1200), bowTop: 6 };
+    expect(piece(ask({ method: 'factory-edge', survey: survey(shape) })).factoryEdge).not.toBe('top');
+  });
+});
+
+describe('tucked corner', () => {
+  // common practice: square within 2 mm over the side
+  test('a square opening is tucked: two sides trimmed', () => {
+    const p = piece(ask({ method: 'tucked-corner', survey: taped([900, 0, 1200, 900, 1200]) }));
+    expect(p.method).toBe('tucked-corner');
+    expect(p.trimmedEdges).toEqual(['right', 'bottom']);
+  });
+  test('a corner 5 mm out over the side is not tucked', () => {
+    const p = piece(ask({ method: 'tucked-corner', survey: taped([900, 5, 1200, 905, 1200]) }));
+    expect(p.method).toBe('overhang');
+    expect(p.fallback).toMatch(/5\.0 mm out/);
+  });
+  test('two tapes do not say whether a corner is square', () => expect(piece(ask({ method: 'tucked-corner' })).fallback).toContain('both diagonals'));
+  test('a doubt blocks it until it is settled or signed', () => {
+    const doubtful = survey({ widthTop: 612, widthMiddle: 605, widthBottom: 619, heightLeft: 669, heightMiddle: 668, heightRight: 668, diagonalDown: 903, diagonalUp: 900 });
+    expect(blocked(ask({ method: 'tucked-corner', survey: doubtful }))).toContain('sign');
+    expect(blocked(ask({ method: 'tucked-corner', survey: doubtful, isSigned: true }))).toBeNull();
+  });
+});
+
+describe('pre-cut to size', () => {
+  test('fits inside the outline by the edge gap and 2σ', () => {
+    const request = { survey: taped([900, 6, 1200, 902, 1196]), allowances: { overhangMm: 25, overhangTopMm: 25, edgeGapMm: 1.5 } };
+    const corners = preCutOutline(request)!;
+    for (const c of corners) {
+      expect(c.x).toBeGreaterThan(1.5);
+      expect(c.y).toBeGreaterThan(1.5);
+      expect(c.y).toBeLessThan(1200 - 1.5);
+    }
+    expect(piece(ask({ method: 'pre-cut', ...request })).widthMm).toBeLessThan(902);
+  });
+  test('nobody pre-cuts from a number that nobody checked', () => expect(blocked(ask({ method: 'pre-cut' }))).toContain('check each other'));
+});
+
+describe('the mirror', () => {
+  test('film on the face one stands at is mirrored once; taped from the other side it is not', () => {
+    expect(toLinerView('left', 'room', 'room')).toBe('right');
+    expect(toLinerView('left', 'street', 'room')).toBe('left');
+    expect(toLinerView('top', 'room', 'room')).toBe('top');
+    expect(toLinerView(toLinerView('left', 'room', 'room'), 'room', 'room')).toBe('left');
+  });
+});

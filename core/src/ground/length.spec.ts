@@ -1,0 +1,98 @@
+import fc from 'fast-check';
+import { formatInches, formatLength, grainsDown, grainsUp, GRAINS_PER_MM, parseLength, parseOffset } from './length.js';
+
+const mm = (text: string, system: 'mm' | 'in' = 'mm') => {
+  const read = parseLength(text, system);
+  if (!read.ok) throw new Error(read.message);
+  return read.value.lengthMm;
+};
+
+describe('reading a length as an installer writes it', () => {
+  // @source international yard and pound agreement 1959: 1 in = 25.4 mm exactly
+  test.each([
+    [`1' 6 1/2"`, 469.9],
+    [`4' 2 1/16"`, 50.0625 * 25.4],
+    ['35 5/8', 35.625 * 25.4],
+    ['35-5/8"', 35.625 * 25.4],
+    ['902.5', 902.5],
+    ['902,5', 902.5],
+    ['90.25cm', 902.5],
+    ['1.5 m', 1500],
+    ['7/16"', 11.1125],
+    ['5 ft', 1524],
+    [`60''`, 1524],
+  ])('%s is %d mm', (text, expected) => expect(mm(text)).toBeCloseTo(expected, 9));
+
+  test('the unit system only decides what a bare number means', () => {
+    expect(mm('24', 'in')).toBeCloseTo(609.6, 9);
+    expect(mm('24', 'mm')).toBe(24);
+    expect(mm('24 mm', 'in')).toBe(24);
+    expect(mm('24"', 'mm')).toBeCloseTo(609.6, 9);
+  });
+
+  test('a bare fraction is inches even on a metric bench', () => expect(mm('18 1/2', 'mm')).toBeCloseTo(469.9, 9));
+
+  test.each([
+    ['', 'Type a length'],
+    ['wide', 'does not read'],
+    ['58 1/', 'fraction is not whole'],
+    ['3 1/0"', '0 below the fraction line'],
+    ['600 700', 'holds two lengths'],
+    ['-5', 'does not read'],
+    ['200 m', 'more than 100 m'],
+  ])('“%s” is refused with a sentence', (text, part) => {
+    const read = parseLength(text, 'mm');
+    expect(read.ok).toBe(false);
+    expect(!read.ok && read.message).toContain(part);
+  });
+
+  test('a gap under a straightedge may be negative', () => {
+    const read = parseOffset('−3', 'mm');
+    expect(read.ok && read.value.lengthMm).toBe(-3);
+  });
+});
+
+describe('showing a length', () => {
+  // CHECKS: 610 mm = 24", 470 mm = 18 1/2", 902.5 mm = 35 9/16" (not 35 1/2), to the nearest 1/16
+  test.each([
+    [610, '24"'],
+    [470, '18 1/2"'],
+    [902.5, '35 9/16"'],
+    [25.39, '1"'],
+    [304.79, '12"'],
+    [0.2, '0"'],
+    [1.6, '1/16"'],
+  ])('%d mm is %s', (length, text) => expect(formatInches(length)).toBe(text));
+
+  test('16/16 carries to the inch and 12 inches to the foot', () => {
+    expect(formatInches(11.99 * 25.4)).toBe('12"');
+    expect(formatInches(11.99 * 25.4, { feet: true })).toBe(`1' 0"`);
+  });
+
+  test('whatever is shown in sixteenths reads back to the same sixteenth', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 40_000 }), (sixteenths) => {
+        const length = (sixteenths * 25.4) / 16;
+        expect(mm(formatInches(length), 'in')).toBeCloseTo(length, 9);
+      }),
+    ));
+
+  test('metric lengths are whole millimetres', () => expect(formatLength(902.5, 'mm')).toBe('903'));
+});
+
+describe('grains of 1/320 mm', () => {
+  test('1 mm and 1/64 in are both whole numbers of grains', () => {
+    expect(GRAINS_PER_MM * 1).toBe(320);
+    expect((25.4 / 64) * GRAINS_PER_MM).toBeCloseTo(127, 9);
+    expect(grainsUp(25.4 / 64)).toBe(127);
+    expect(grainsDown(25.4 / 64)).toBe(127);
+  });
+
+  test('pieces never get smaller and rolls never longer by rounding', () =>
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 5000, noNaN: true }), (length) => {
+        expect(grainsUp(length) / 320).toBeGreaterThanOrEqual(length - 1e-8);
+        expect(grainsDown(length) / 320).toBeLessThanOrEqual(length + 1e-8);
+      }),
+    ));
+});

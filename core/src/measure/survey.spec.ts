@@ -1,0 +1,188 @@
+import fc from 'fast-check';
+import type { MeasureKey } from '@yellow-pane/contracts';
+import { boundingBox } from '../geometry/index.js';
+import { seededRandom } from '../ground/index.js';
+import { adjustOpening, tapeSigmaMm } from './adjustment.js';
+import { outlineOf, rectangle, tapeOrder, trueReading, type Shape } from './opening.js';
+import { enclosingRectangle, surveyOpening } from './survey.js';
+import { askText, crookednessText, suspectText, verdictText } from './words.js';
+
+type Tapes = Partial<Record<MeasureKey, number>>;
+const readings = (tapes: Tapes) => Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as MeasureKey, lengthMm }));
+const oneMm = { constantMm: 1, perMille: 0 };
+const at95 = { alpha0: 0.05, power: 0.8 };
+const square: Tapes = { widthTop: 900, widthBottom: 900, heightLeft: 1200, heightRight: 1200, diagonalDown: 1500, diagonalUp: 1500 };
+const tapesOf = (shape: Shape): Tapes => Object.fromEntries(tapeOrder.map((k) => [k, trueReading(shape, k)]));
+
+describe('adjusting a four-sided opening', () => {
+  // CHECKS, Survey 1 (computed)
+  test('900 × 1200 with both diagonals 1500 is exact and square', () => {
+    const s = surveyOpening(readings(square), { tape: oneMm, levels: at95 });
+    expect(s.status).toBe('agreeing');
+    expect(s.adjustment!.chiSquare).toBeCloseTo(0, 9);
+    for (const angle of Object.values(s.crookedness!.cornersDeg)) expect(angle).toBeCloseTo(90, 9);
+  });
+
+  test('one diagonal of 1520 is flagged at χ² 100.66 against 3.84, and no reading is proven wrong', () => {
+    const s = surveyOpening(readings({ ...square, diagonalDown: 1520 }), { tape: oneMm, levels: at95 });
+    expect(s.adjustment!.chiSquare).toBeCloseTo(100.66, 2);
+    expect(s.adjustment!.limit).toBeCloseTo(3.84, 2);
+    expect(s.status).toBe('doubtful');
+    const tests = s.adjustment!.readings.map((r) => Math.abs(r.normalised));
+    for (const t of tests) expect(t).toBeCloseTo(tests[0]!, 6);
+    expect(verdictText(s, 'mm').body).toContain('cannot be proven');
+  });
+
+  // CHECKS, Survey 2 (computed)
+  test('diagonals 1501 and 1499 are a real lean or two opposite errors: nothing to object', () => {
+    const s = surveyOpening(readings({ ...square, diagonalDown: 1501, diagonalUp: 1499 }), { tape: oneMm, levels: at95 });
+    expect(s.adjustment!.chiSquare).toBeLessThan(2e-7);
+    // the longer diagonal runs from the top left, so the lower left corner is the wide one
+    expect(s.crookedness!.cornersDeg.bottomLeft).toBeCloseTo(90.08, 2);
+    expect(s.crookedness!.cornersDeg.bottomRight).toBeCloseTo(89.92, 2);
+    expect(s.cannotCheck.join(' ')).toContain('opposite amounts');
+  });
+
+  test('recovers any opening from error-free tapes', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 300, max: 2500 }), fc.integer({ min: 300, max: 2500 }), fc.array(fc.integer({ min: -25, max: 25 }), { minLength: 4, maxLength: 4 }), (w, h, d) => {
+        const shape: Shape = [w, d[0]!, h + d[1]!, w + d[2]!, h + d[3]!];
+        const a = adjustOpening(readings(tapesOf(shape)))!;
+        expect(a.chiSquare).toBeLessThan(1e-9);
+        a.shape.forEach((v, i) => expect(v).toBeCloseTo(shape[i]!, 4));
+      }),
+      { seed: 7, numRuns: 60 },
+    ));
+
+  test('with honest tape errors the global test raises a false alarm about as often as it says', () => {
+    const random = seededRandom(5);
+    const gauss = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const shape: Shape = [812, 4, 1402, 818, 1398];
+    let alarms = 0;
+    const trials = 400;
+    let alpha = 0;
+    for (let i = 0; i < trials; i++) {
+      const noisy = readings(tapesOf(shape)).map((r) => ({ ...r, lengthMm: r.lengthMm + gauss() * tapeSigmaMm(r.lengthMm) }));
+      const a = adjustOpening(noisy)!;
+      alpha = a.alpha;
+      if (!a.passes) alarms++;
+    }
+    expect(Math.abs(alarms / trials - alpha)).toBeLessThan(3 * Math.sqrt((alpha * (1 - alpha)) / trials));
+  });
+
+  test('missing tapes are filled by the most rectangular shape, and then carry more uncertainty', () => {
+    const few = adjustOpening(readings({ widthTop: 900, heightLeft: 1200, diagonalDown: 1500 }))!;
+    const all = adjustOpening(readings(tapesOf(rectangle(900, 1200))))!;
+    expect(few.isDetermined).toBe(false);
+    expect(few.covariance[3]![3]!).toBeGreaterThan(all.covariance[3]![3]!);
+  });
+});
+
+describe('as few tapes as the method needs', () => {
+  test('largest width and largest height are a finished survey without a warning', () => {
+    const s = surveyOpening(readings({ widthLargest: 1184, heightLargest: 2046 }));
+    expect(s.status).toBe('two-tapes');
+    expect(s.cannotCheck).toEqual([]);
+    const box = enclosingRectangle(s)!;
+    expect(box.widthMm).toBeGreaterThanOrEqual(1184);
+    expect(box.widthMm).toBeLessThan(1184 + 2.5);
+  });
+
+  test('says plainly what cannot be checked', () => {
+    expect(surveyOpening(readings({ widthTop: 900, widthBottom: 902, heightLeft: 1200 })).cannotCheck.join(' ')).toMatch(/No diagonal.*One height/);
+    expect(surveyOpening(readings({ widthTop: 900, widthBottom: 902, heightLeft: 1200, heightRight: 1200, diagonalDown: 1500 })).cannotCheck.join(' ')).toContain('One diagonal only');
+  });
+
+  test('nothing yet, or one tape: nothing is claimed', () => {
+    expect(surveyOpening([]).status).toBe('nothing');
+    expect(surveyOpening(readings({ widthTop: 900 })).outline).toBeNull();
+    expect(surveyOpening(readings({ widthTop: 900, heightLeft: 0 })).status).toBe('impossible');
+  });
+});
+
+describe('weighing what may have happened', () => {
+  const toilet: Tapes = { widthTop: 612, widthMiddle: 605, widthBottom: 619, heightLeft: 669, heightMiddle: 668, heightRight: 668, diagonalDown: 903, diagonalUp: 900 };
+
+  test('top and bottom width both explain the crooked toilet window; the bottom is asked for again', () => {
+    const s = surveyOpening(readings(toilet));
+    expect(s.disagreeMm).toBeGreaterThan(20);
+    expect(s.disagreeMm).toBeLessThan(22);
+    const [first, second] = s.suspects;
+    expect(first!.hypothesis).toEqual({ kind: 'slip', measure: 'widthBottom' });
+    expect(first!.wouldBeMm).toBeCloseTo(598, 0);
+    expect(second!.hypothesis).toEqual({ kind: 'slip', measure: 'widthTop' });
+    expect(second!.wouldBeMm).toBeCloseTo(591, 0);
+    expect(askText(s.next!.measure, s.next!.isRetape)).toBe('Tape the bottom width again');
+  });
+
+  test('where the person saw that it is crooked, the less usual shape gets a better chance', () => {
+    const chance = (calledCrooked: boolean) => surveyOpening(readings(toilet), { calledCrooked }).suspects.find((s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === 'widthTop')!.probability;
+    expect(chance(true)).toBeGreaterThan(chance(false));
+  });
+
+  test('probabilities are honest: they add up to one at most, and re-taping the slip settles it', () => {
+    const s = surveyOpening(readings(toilet));
+    expect(s.suspects.reduce((sum, x) => sum + x.probability, 0)).toBeLessThanOrEqual(1 + 1e-9);
+    expect(surveyOpening(readings({ ...toilet, widthBottom: 598 })).status).toBe('agreeing');
+  });
+
+  test('a bowed side looks like a slip of the middle tape: one straightedge gap settles it', () => {
+    const bowed: Tapes = { widthTop: 598, widthMiddle: 605, widthBottom: 598, heightLeft: 670, heightMiddle: 670, heightRight: 670, diagonalDown: 898, diagonalUp: 898 };
+    const s = surveyOpening(readings(bowed));
+    expect(s.suspects.slice(0, 2).map((x) => x.hypothesis.kind)).toEqual(['bowed', 'bowed']);
+    expect(s.next!.measure).toMatch(/^bow(Left|Right)$/);
+    const settled = surveyOpening(readings({ ...bowed, bowRight: 7 }));
+    expect(settled.status).toBe('agreeing');
+    expect(enclosingRectangle(settled)!.widthMm).toBeGreaterThan(604.9);
+  });
+
+  test('the cut covers a side that may be bowed before anybody looked', () => {
+    const s = surveyOpening(readings({ widthTop: 598, widthMiddle: 605, widthBottom: 598, heightLeft: 670, heightRight: 670, diagonalDown: 898, diagonalUp: 898 }));
+    expect(enclosingRectangle(s)!.widthMm).toBeGreaterThan(604.9);
+  });
+
+  test.each<[string, Tapes, string]>([
+    ['100 mm misread', { ...square, widthMiddle: 900, heightMiddle: 1200, heightLeft: 1300 }, '100 mm'],
+    ['10 mm misread', { ...square, widthMiddle: 900, heightMiddle: 1200, heightLeft: 1210 }, '10 mm'],
+    ['one inch', { ...square, widthMiddle: 900, heightMiddle: 1200, widthTop: 925.4 }, '1 inch'],
+    ['digits swapped', { widthTop: 847, widthMiddle: 874, widthBottom: 874, heightLeft: 1200, heightMiddle: 1200, heightRight: 1200, diagonalDown: Math.hypot(874, 1200), diagonalUp: Math.hypot(874, 1200) }, 'digits swapped'],
+  ])('%s is recognised beside the suspect', (_name, tapes, looksLike) => {
+    const [first] = surveyOpening(readings(tapes)).suspects;
+    expect(first!.looksLike).toBe(looksLike);
+    expect(suspectText(first!, 'mm')).toContain(`looks like ${looksLike}`);
+  });
+
+  test('two readings put into each other’s place are found', () => {
+    const s = surveyOpening(readings({ ...square, widthMiddle: 900, heightMiddle: 1200, widthTop: 1200, heightLeft: 900 }));
+    expect(s.suspects[0]!.hypothesis).toEqual({ kind: 'swapped', measures: ['widthTop', 'heightLeft'] });
+  });
+
+  test('tapes that no four sides can make are marked', () => {
+    const s = surveyOpening(readings({ ...square, diagonalDown: 2500 }));
+    expect(s.status).toBe('impossible');
+    expect(s.impossible).toContain('diagonalDown');
+  });
+
+  test('every explanation’s outline lies inside the enclosing rectangle', () =>
+    fc.assert(
+      fc.property(fc.constantFrom(...tapeOrder), fc.integer({ min: 12, max: 60 }), (key, slip) => {
+        const tapes = tapesOf(rectangle(840, 1310));
+        const s = surveyOpening(readings({ ...tapes, [key]: tapes[key]! + slip }));
+        const box = enclosingRectangle(s)!;
+        for (const outline of [...s.possibleOutlines, outlineOf(s.adjustment!.shape)]) {
+          const b = boundingBox(outline);
+          expect(b.maxX - b.minX).toBeLessThanOrEqual(box.widthMm + (s.possibleOutlines.includes(outline) ? 1e-9 : slip));
+          expect(b.maxY - b.minY).toBeLessThanOrEqual(box.heightMm + (s.possibleOutlines.includes(outline) ? 1e-9 : slip));
+        }
+      }),
+      { seed: 3, numRuns: 25 },
+    ));
+});
+
+describe('plain words', () => {
+  test('taper and lean in mm before anything else', () => {
+    const s = surveyOpening(readings(tapesOf([640, 10, 900, 640, 900])));
+    expect(crookednessText(s, 'mm')).toBe('The top is 10 mm narrower than the bottom; the top sits 5 mm to the right of the bottom.');
+  });
+  test('square within 2 mm is said as such', () => expect(crookednessText(surveyOpening(readings(tapesOf(rectangle(640, 900)))), 'mm')).toBe('Square and parallel within 2 mm.'));
+});

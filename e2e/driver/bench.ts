@@ -1,0 +1,50 @@
+import { expect, type Page } from '@playwright/test';
+
+/** The app in the installer's verbs. */
+export class Bench {
+  constructor(
+    readonly page: Page,
+    private readonly url: string,
+  ) {}
+
+  async openJobs(): Promise<void> {
+    await this.page.goto(this.url);
+    await expect(this.page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
+  }
+  async openJob(name: string): Promise<void> {
+    await this.openJobs();
+    await this.page.getByRole('link', { name }).click();
+    await expect(this.page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  }
+  async pick(pane: string): Promise<void> {
+    await this.page.locator(`[data-surface="${pane}"]`).click();
+    await expect(this.page.getByRole('heading', { name: pane, level: 2 })).toBeVisible();
+  }
+  async goTo(stage: 'Measure' | 'Cut'): Promise<void> {
+    await this.page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
+  }
+  /** The field on the edge that a measure belongs to. */
+  field(measure: string) {
+    return this.page.locator(`[data-measure="${measure}"] input`);
+  }
+  /** Types a tape and goes on with Enter. */
+  async tape(measure: string, typed: string): Promise<void> {
+    await this.field(measure).fill(typed);
+    await this.field(measure).press('Enter');
+    await this.saved();
+  }
+  async saved(): Promise<void> {
+    await expect(this.page.getByText('● saved')).toBeVisible();
+  }
+  verdict() {
+    return this.page.locator('[data-verdict]');
+  }
+  knifeOrder() {
+    return this.page.locator('[data-knife-order] li');
+  }
+  /** Waits until the layout of the film at hand has come to rest and is stored. */
+  async planSettled(): Promise<void> {
+    await expect(this.knifeOrder().first().getByRole('checkbox')).toBeEnabled({ timeout: 30_000 });
+    await this.saved();
+  }
+}

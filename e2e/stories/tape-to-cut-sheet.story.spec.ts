@@ -1,0 +1,111 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { Bench } from '../driver/bench.js';
+import { BenchServer } from '../driver/server.js';
+
+const server = new BenchServer();
+test.beforeAll(() => server.start());
+test.afterAll(() => server.remove());
+
+test('from a crooked toilet window to the cut sheet, and everything is there after a restart', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+
+  await bench.pick('Toilet 2');
+  await expect(bench.verdict()).toContainText('These tapes disagree by about 21 mm');
+  await page.getByRole('button', { name: 'Tape the bottom width again' }).click();
+  await expect(bench.field('widthBottom')).toBeFocused();
+  await bench.tape('widthBottom', '598');
+  await expect(bench.verdict()).toContainText('The tapes agree');
+
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  const methods = page.locator('[data-methods] button');
+  await expect(methods).toHaveCount(5);
+  await methods.filter({ hasText: 'Factory edge to the frame' }).click();
+  await expect(methods.filter({ hasText: 'Factory edge to the frame' })).toHaveAttribute('aria-pressed', 'true');
+  await bench.planSettled();
+  await expect(page.locator('[data-piece]').first()).toBeVisible();
+  await expect(page.getByText('factory edge, no cut')).toBeVisible();
+
+  const steps = await bench.knifeOrder().count();
+  expect(steps).toBeGreaterThan(15);
+  await page.getByRole('button', { name: 'Cut made' }).click();
+  await bench.saved();
+  await expect(bench.knifeOrder().first().getByRole('checkbox')).toBeChecked();
+
+  const href = await page.getByRole('link', { name: 'Cut sheet' }).getAttribute('href');
+  const pdf = await page.request.get(server.url + href);
+  expect(pdf.status()).toBe(200);
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
+
+  await server.stop();
+  await server.start();
+  await page.reload();
+  await expect(bench.knifeOrder().first().getByRole('checkbox')).toBeChecked();
+  await expect(bench.knifeOrder()).toHaveCount(steps);
+  await bench.goTo('Measure');
+  await bench.pick('Toilet 2');
+  await expect(bench.field('widthBottom')).toHaveValue('598');
+});
+
+test('one more of a spoiled piece comes onto the roll in two taps, and undo takes it off again', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  await bench.pick('O4');
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await page.getByRole('button', { name: 'One more of O4' }).click();
+  await expect(page.locator('[data-piece]')).toHaveCount(6);
+  await bench.planSettled();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('[data-piece]')).toHaveCount(5);
+});
+
+test('walks round the tapes with Enter, reads fractions, says what does not read and keeps it', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Lantern Street bakery');
+  await bench.pick('F1');
+  await bench.field('widthLargest').fill('35 9/16');
+  await bench.field('widthLargest').press('Enter');
+  await expect(bench.field('heightLargest')).toBeFocused();
+  await bench.saved();
+  await expect(bench.field('widthLargest')).toHaveValue('35 9/16');
+  await bench.field('heightLargest').fill('58 1/');
+  await bench.field('heightLargest').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('does not read as a length');
+  await expect(bench.field('heightLargest')).toHaveValue('58 1/');
+  await bench.field('heightLargest').fill('58 1/4"');
+  await bench.field('heightLargest').press('Shift+Enter');
+  await expect(bench.field('widthLargest')).toBeFocused();
+});
+
+test('plain keys: another surface, units, a new pane, undo', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Lantern Street bakery');
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'F2', level: 2 })).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(bench.field('widthLargest')).toHaveValue('903');
+  await page.keyboard.press('n');
+  await expect(page.getByRole('heading', { name: /^Pane \d/, level: 2 })).toBeVisible();
+  await bench.saved();
+  await page.keyboard.press('z');
+  await expect(page.locator('[data-surface^="Pane "]')).toHaveCount(0);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Keys and files' })).toBeVisible();
+});
+
+for (const stage of ['jobs', 'measure', 'cut'] as const)
+  test(`axe finds nothing to mend in ${stage}`, async ({ page }) => {
+    const bench = new Bench(page, server.url);
+    if (stage === 'jobs') await bench.openJobs();
+    else await bench.openJob('Tern Point terminal');
+    if (stage === 'measure') await bench.pick('Toilet 3');
+    if (stage === 'cut') {
+      await bench.goTo('Cut');
+      await bench.planSettled();
+    }
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
+    expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+  });

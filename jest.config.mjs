@@ -1,0 +1,31 @@
+import presets from 'jest-preset-angular/presets/index.js';
+
+const { createEsmPreset } = presets;
+
+const node = (name, tsconfig) => ({
+  displayName: name,
+  rootDir: `<rootDir>/${name}`,
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/src/**/*.spec.ts'],
+  extensionsToTreatAsEsm: ['.ts'],
+  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+  transform: { '^.+\\.ts$': ['ts-jest', { useESM: true, tsconfig, diagnostics: false }] },
+});
+
+export default {
+  testTimeout: 60_000,
+  projects: [
+    node('contracts', '<rootDir>/../core/tsconfig.spec.json'),
+    node('core', '<rootDir>/tsconfig.spec.json'),
+    node('demo', '<rootDir>/../core/tsconfig.spec.json'),
+    node('server', '<rootDir>/tsconfig.json'),
+    {
+      ...createEsmPreset({ tsconfig: '<rootDir>/tsconfig.spec.json' }),
+      displayName: 'web',
+      rootDir: '<rootDir>/web',
+      testMatch: ['<rootDir>/src/**/*.spec.ts'],
+      setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
+      moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+    },
+  ],
+};

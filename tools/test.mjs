@@ -1,0 +1,26 @@
+// npm test: unit tests, then the interface driven in a real browser against the real server and database.
+import { spawnSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { build, install, run } from './steps.mjs';
+
+const chromium = () => [process.env.CHROMIUM_PATH, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => p && existsSync(p));
+
+function ensureChromium() {
+  if (chromium()) return chromium();
+  const isRoot = process.getuid?.() === 0;
+  const hasApt = spawnSync('apt-get', ['--version']).status === 0;
+  if (isRoot && hasApt) {
+    console.log('Installing Chromium for the browser tests …');
+    run('apt-get', ['update', '-qq']);
+    run('apt-get', ['install', '-y', '-qq', 'chromium']);
+  }
+  if (chromium()) return chromium();
+  console.error('The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or name one in CHROMIUM_PATH, then run npm test again.');
+  process.exit(1);
+}
+
+install();
+const browser = ensureChromium();
+run(process.execPath, ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--maxWorkers=2']);
+build();
+run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { CHROMIUM_PATH: browser });
