@@ -42,7 +42,9 @@ describe('the knife order', () => {
   test('drops come in the order the panes are hung', () => {
     const pieces = jobOfRepeatedSizes(8, 1524, 30);
     const layout = lay(pieces);
-    const firsts = layout.rolls[0]!.drops.map((d) => Math.min(...d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => pieces.findIndex((x) => x.id === p.pieceId))))));
+    const firsts = layout.rolls[0]!.drops.map((d) =>
+      Math.min(...d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => pieces.findIndex((x) => x.id === p.pieceId))))),
+    );
     expect(firsts).toEqual([...firsts].sort((a, b) => a - b));
   });
 });

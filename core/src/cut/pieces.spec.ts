@@ -49,12 +49,25 @@ describe('overhang and trim', () => {
     expect(piece(ask({ allowances: { overhangMm: 25, overhangTopMm: 60, edgeGapMm: 1.5 } })).heightMm - piece(ask({})).heightMm).toBe(35);
   });
   test('a doubt does not stop it: the cut covers every explanation and says so', () => {
-    const answer = ask({ survey: survey({ widthTop: 612, widthMiddle: 605, widthBottom: 619, heightLeft: 669, heightMiddle: 668, heightRight: 668, diagonalDown: 903, diagonalUp: 900 }) });
+    const answer = ask({
+      survey: survey({
+        widthTop: 612,
+        widthMiddle: 605,
+        widthBottom: 619,
+        heightLeft: 669,
+        heightMiddle: 668,
+        heightRight: 668,
+        diagonalDown: 903,
+        diagonalUp: 900,
+      }),
+    });
     expect('note' in answer && answer.note).toContain('covers every explanation');
     expect(piece(answer).widthMm).toBeGreaterThanOrEqual(619 + 50);
   });
   test('tapes that cannot close block the cut', () => {
-    expect(blocked(ask({ survey: survey({ widthTop: 900, widthBottom: 900, heightLeft: 1200, heightRight: 1200, diagonalDown: 2500, diagonalUp: 1500 }) }))).toContain('cannot belong to one opening');
+    expect(
+      blocked(ask({ survey: survey({ widthTop: 900, widthBottom: 900, heightLeft: 1200, heightRight: 1200, diagonalDown: 2500, diagonalUp: 1500 }) })),
+    ).toContain('cannot belong to one opening');
   });
   test('a film with one direction is not turned', () => {
     expect(piece(ask({ film: { id, direction: 'one-way' } })).turns).toEqual([0]);
@@ -82,7 +95,17 @@ describe('factory edge to the frame', () => {
     expect(p.fallback).toContain('overhang instead');
   });
   test('a bowed side carries no factory edge', () => {
-    const shape = { widthTop: 1000, widthMiddle: 1000, widthBottom: 1000, heightLeft: 1200, heightMiddle: 1206, heightRight: 1200, diagonalDown: Math.hypot(1000, 1200), diagonalUp: Math.hypot(1000, 1200), bowTop: 6 };
+    const shape = {
+      widthTop: 1000,
+      widthMiddle: 1000,
+      widthBottom: 1000,
+      heightLeft: 1200,
+      heightMiddle: 1206,
+      heightRight: 1200,
+      diagonalDown: Math.hypot(1000, 1200),
+      diagonalUp: Math.hypot(1000, 1200),
+      bowTop: 6,
+    };
     expect(piece(ask({ method: 'factory-edge', survey: survey(shape) })).factoryEdge).not.toBe('top');
   });
 });
@@ -101,7 +124,16 @@ describe('tucked corner', () => {
   });
   test('two tapes do not say whether a corner is square', () => expect(piece(ask({ method: 'tucked-corner' })).fallback).toContain('both diagonals'));
   test('a doubt blocks it until it is settled or signed', () => {
-    const doubtful = survey({ widthTop: 612, widthMiddle: 605, widthBottom: 619, heightLeft: 669, heightMiddle: 668, heightRight: 668, diagonalDown: 903, diagonalUp: 900 });
+    const doubtful = survey({
+      widthTop: 612,
+      widthMiddle: 605,
+      widthBottom: 619,
+      heightLeft: 669,
+      heightMiddle: 668,
+      heightRight: 668,
+      diagonalDown: 903,
+      diagonalUp: 900,
+    });
     expect(blocked(ask({ method: 'tucked-corner', survey: doubtful }))).toContain('sign');
     expect(blocked(ask({ method: 'tucked-corner', survey: doubtful, isSigned: true }))).toBeNull();
   });

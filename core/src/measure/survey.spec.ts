@@ -45,12 +45,17 @@ describe('adjusting a four-sided opening', () => {
 
   test('recovers any opening from error-free tapes', () =>
     fc.assert(
-      fc.property(fc.integer({ min: 300, max: 2500 }), fc.integer({ min: 300, max: 2500 }), fc.array(fc.integer({ min: -25, max: 25 }), { minLength: 4, maxLength: 4 }), (w, h, d) => {
-        const shape: Shape = [w, d[0]!, h + d[1]!, w + d[2]!, h + d[3]!];
-        const a = adjustOpening(readings(tapesOf(shape)))!;
-        expect(a.chiSquare).toBeLessThan(1e-9);
-        a.shape.forEach((v, i) => expect(v).toBeCloseTo(shape[i]!, 4));
-      }),
+      fc.property(
+        fc.integer({ min: 300, max: 2500 }),
+        fc.integer({ min: 300, max: 2500 }),
+        fc.array(fc.integer({ min: -25, max: 25 }), { minLength: 4, maxLength: 4 }),
+        (w, h, d) => {
+          const shape: Shape = [w, d[0]!, h + d[1]!, w + d[2]!, h + d[3]!];
+          const a = adjustOpening(readings(tapesOf(shape)))!;
+          expect(a.chiSquare).toBeLessThan(1e-9);
+          a.shape.forEach((v, i) => expect(v).toBeCloseTo(shape[i]!, 4));
+        },
+      ),
       { seed: 7, numRuns: 60 },
     ));
 
@@ -90,7 +95,9 @@ describe('as few tapes as the method needs', () => {
 
   test('says plainly what cannot be checked', () => {
     expect(surveyOpening(readings({ widthTop: 900, widthBottom: 902, heightLeft: 1200 })).cannotCheck.join(' ')).toMatch(/No diagonal.*One height/);
-    expect(surveyOpening(readings({ widthTop: 900, widthBottom: 902, heightLeft: 1200, heightRight: 1200, diagonalDown: 1500 })).cannotCheck.join(' ')).toContain('One diagonal only');
+    expect(
+      surveyOpening(readings({ widthTop: 900, widthBottom: 902, heightLeft: 1200, heightRight: 1200, diagonalDown: 1500 })).cannotCheck.join(' '),
+    ).toContain('One diagonal only');
   });
 
   test('nothing yet, or one tape: nothing is claimed', () => {
@@ -101,7 +108,16 @@ describe('as few tapes as the method needs', () => {
 });
 
 describe('weighing what may have happened', () => {
-  const toilet: Tapes = { widthTop: 612, widthMiddle: 605, widthBottom: 619, heightLeft: 669, heightMiddle: 668, heightRight: 668, diagonalDown: 903, diagonalUp: 900 };
+  const toilet: Tapes = {
+    widthTop: 612,
+    widthMiddle: 605,
+    widthBottom: 619,
+    heightLeft: 669,
+    heightMiddle: 668,
+    heightRight: 668,
+    diagonalDown: 903,
+    diagonalUp: 900,
+  };
 
   test('top and bottom width both explain the crooked toilet window; the bottom is asked for again', () => {
     const s = surveyOpening(readings(toilet));
@@ -116,7 +132,8 @@ describe('weighing what may have happened', () => {
   });
 
   test('where the person saw that it is crooked, the less usual shape gets a better chance', () => {
-    const chance = (calledCrooked: boolean) => surveyOpening(readings(toilet), { calledCrooked }).suspects.find((s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === 'widthTop')!.probability;
+    const chance = (calledCrooked: boolean) =>
+      surveyOpening(readings(toilet), { calledCrooked }).suspects.find((s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === 'widthTop')!.probability;
     expect(chance(true)).toBeGreaterThan(chance(false));
   });
 
@@ -127,7 +144,16 @@ describe('weighing what may have happened', () => {
   });
 
   test('a bowed side looks like a slip of the middle tape: one straightedge gap settles it', () => {
-    const bowed: Tapes = { widthTop: 598, widthMiddle: 605, widthBottom: 598, heightLeft: 670, heightMiddle: 670, heightRight: 670, diagonalDown: 898, diagonalUp: 898 };
+    const bowed: Tapes = {
+      widthTop: 598,
+      widthMiddle: 605,
+      widthBottom: 598,
+      heightLeft: 670,
+      heightMiddle: 670,
+      heightRight: 670,
+      diagonalDown: 898,
+      diagonalUp: 898,
+    };
     const s = surveyOpening(readings(bowed));
     expect(s.suspects.slice(0, 2).map((x) => x.hypothesis.kind)).toEqual(['bowed', 'bowed']);
     expect(s.next!.measure).toMatch(/^bow(Left|Right)$/);
@@ -137,7 +163,9 @@ describe('weighing what may have happened', () => {
   });
 
   test('the cut covers a side that may be bowed before anybody looked', () => {
-    const s = surveyOpening(readings({ widthTop: 598, widthMiddle: 605, widthBottom: 598, heightLeft: 670, heightRight: 670, diagonalDown: 898, diagonalUp: 898 }));
+    const s = surveyOpening(
+      readings({ widthTop: 598, widthMiddle: 605, widthBottom: 598, heightLeft: 670, heightRight: 670, diagonalDown: 898, diagonalUp: 898 }),
+    );
     expect(enclosingRectangle(s)!.widthMm).toBeGreaterThan(604.9);
   });
 
@@ -145,7 +173,20 @@ describe('weighing what may have happened', () => {
     ['100 mm misread', { ...square, widthMiddle: 900, heightMiddle: 1200, heightLeft: 1300 }, '100 mm'],
     ['10 mm misread', { ...square, widthMiddle: 900, heightMiddle: 1200, heightLeft: 1210 }, '10 mm'],
     ['one inch', { ...square, widthMiddle: 900, heightMiddle: 1200, widthTop: 925.4 }, '1 inch'],
-    ['digits swapped', { widthTop: 847, widthMiddle: 874, widthBottom: 874, heightLeft: 1200, heightMiddle: 1200, heightRight: 1200, diagonalDown: Math.hypot(874, 1200), diagonalUp: Math.hypot(874, 1200) }, 'digits swapped'],
+    [
+      'digits swapped',
+      {
+        widthTop: 847,
+        widthMiddle: 874,
+        widthBottom: 874,
+        heightLeft: 1200,
+        heightMiddle: 1200,
+        heightRight: 1200,
+        diagonalDown: Math.hypot(874, 1200),
+        diagonalUp: Math.hypot(874, 1200),
+      },
+      'digits swapped',
+    ],
   ])('%s is recognised beside the suspect', (_name, tapes, looksLike) => {
     const [first] = surveyOpening(readings(tapes)).suspects;
     expect(first!.looksLike).toBe(looksLike);
@@ -184,5 +225,6 @@ describe('plain words', () => {
     const s = surveyOpening(readings(tapesOf([640, 10, 900, 640, 900])));
     expect(crookednessText(s, 'mm')).toBe('The top is 10 mm narrower than the bottom; the top sits 5 mm to the right of the bottom.');
   });
-  test('square within 2 mm is said as such', () => expect(crookednessText(surveyOpening(readings(tapesOf(rectangle(640, 900)))), 'mm')).toBe('Square and parallel within 2 mm.'));
+  test('square within 2 mm is said as such', () =>
+    expect(crookednessText(surveyOpening(readings(tapesOf(rectangle(640, 900)))), 'mm')).toBe('Square and parallel within 2 mm.'));
 });

@@ -58,10 +58,14 @@ export function dissection(seed: number, rollWidthMm: number, count: number): { 
   while (pieces.length < count) {
     const along = 700 + randomInt(random, 1800);
     const columns = 1 + randomInt(random, 3);
-    const plan = parts(rollWidthMm, columns, 250).map((across) => ({ across, rows: parts(along, 1 + randomInt(random, Math.min(3, Math.floor(along / 300))), 200) }));
+    const plan = parts(rollWidthMm, columns, 250).map((across) => ({
+      across,
+      rows: parts(along, 1 + randomInt(random, Math.min(3, Math.floor(along / 300))), 200),
+    }));
     if (pieces.length + plan.reduce((s, c) => s + c.rows.length, 0) > count + 4) continue;
     optimumMm += along;
-    for (const c of plan) for (const r of c.rows) pieces.push(random() < 0.5 ? testPiece(pieces.length + 1, c.across, r) : testPiece(pieces.length + 1, r, c.across));
+    for (const c of plan)
+      for (const r of c.rows) pieces.push(random() < 0.5 ? testPiece(pieces.length + 1, c.across, r) : testPiece(pieces.length + 1, r, c.across));
   }
   return { pieces, optimumMm };
 }

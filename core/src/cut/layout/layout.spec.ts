@@ -16,7 +16,8 @@ const inputOf = (pieces: readonly Piece[], rollWidthMm: number, settings: CutSet
   settings,
   seed: 1,
 });
-const faultsOf = (input: LayoutInput, layout = layPiecesOnRolls(input, 40)) => checkLayout(layout, { pieces: input.pieces, rolls: input.rolls, settings: input.settings });
+const faultsOf = (input: LayoutInput, layout = layPiecesOnRolls(input, 40)) =>
+  checkLayout(layout, { pieces: input.pieces, rolls: input.rolls, settings: input.settings });
 
 describe('the independent checker', () => {
   const input = inputOf([testPiece(1, 700, 900), testPiece(2, 700, 900), testPiece(3, 400, 500, { factoryEdge: 'left' })], 1524);
@@ -30,16 +31,24 @@ describe('the independent checker', () => {
 
   test('passes a good plan', () => expect(faultsOf(input, good)).toEqual([]));
   test('finds a piece that is missing, doubled or foreign', () => {
-    expect(spoil((l) => void (first(l).pieceId = l.rolls[0]!.drops.at(-1)!.columns.at(-1)!.rows[0]!.pieces[0]!.pieceId))).toMatch(/laid 0 times.*laid 2 times|laid 2 times.*laid 0 times/);
+    expect(spoil((l) => void (first(l).pieceId = l.rolls[0]!.drops.at(-1)!.columns.at(-1)!.rows[0]!.pieces[0]!.pieceId))).toMatch(
+      /laid 0 times.*laid 2 times|laid 2 times.*laid 0 times/,
+    );
   });
   test('finds a piece cut too small', () => expect(spoil((l) => void (first(l).acrossMm -= 1))).toContain('too small'));
-  test('finds a turn that is not allowed', () => expect(spoil((l) => void (first(l).turn = first(l).turn === 0 ? 90 : 0))).toMatch(/too small|too large|may not be turned/));
-  test('finds overlap', () => expect(spoil((l) => l.rolls[0]!.drops.forEach((d) => d.columns.forEach((c) => ((c.yMm = 0), c.rows.forEach((r) => r.pieces.forEach((p) => (p.yMm = 0)))))))).toContain('overlap'));
+  test('finds a turn that is not allowed', () =>
+    expect(spoil((l) => void (first(l).turn = first(l).turn === 0 ? 90 : 0))).toMatch(/too small|too large|may not be turned/));
+  test('finds overlap', () =>
+    expect(
+      spoil((l) => l.rolls[0]!.drops.forEach((d) => d.columns.forEach((c) => ((c.yMm = 0), c.rows.forEach((r) => r.pieces.forEach((p) => (p.yMm = 0))))))),
+    ).toContain('overlap'));
   test('finds sums that do not add up', () => expect(spoil((l) => void (l.usedMm += 5))).toContain('sum'));
-  test('finds more film used than there is', () => expect(checkLayout(good, { ...input, rolls: [{ ...input.rolls[0]!, availableMm: 100 }] }).join(' ')).toContain('are there'));
+  test('finds more film used than there is', () =>
+    expect(checkLayout(good, { ...input, rolls: [{ ...input.rolls[0]!, availableMm: 100 }] }).join(' ')).toContain('are there'));
   test('finds a factory edge in the middle of the roll', () => {
     const edge = spoil((l) => {
-      for (const d of l.rolls[0]!.drops) for (const c of d.columns) for (const r of c.rows) for (const p of r.pieces) if (p.pieceId === input.pieces[2]!.id) p.yMm = 300;
+      for (const d of l.rolls[0]!.drops)
+        for (const c of d.columns) for (const r of c.rows) for (const p of r.pieces) if (p.pieceId === input.pieces[2]!.id) p.yMm = 300;
     });
     expect(edge).toContain('factory edge does not lie on a roll edge');
   });
@@ -57,7 +66,13 @@ describe('laying pieces on the roll', () => {
           const turns: Turn[] = factoryEdge === 'top' ? [90, 270] : factoryEdge ? [0, 180] : turnSets[randomInt(random, 3)]!;
           return testPiece(i + 1, 200 + randomInt(random, 1100), 200 + randomInt(random, 1500), { turns, factoryEdge });
         });
-        const settings: CutSettings = { ...plainSettings, stages, crosscutAllowanceMm: randomInt(random, 4), slitAllowanceMm: randomInt(random, 2), largestSheetM2: random() < 0.3 ? 3.5 : null };
+        const settings: CutSettings = {
+          ...plainSettings,
+          stages,
+          crosscutAllowanceMm: randomInt(random, 4),
+          slitAllowanceMm: randomInt(random, 2),
+          largestSheetM2: random() < 0.3 ? 3.5 : null,
+        };
         expect(faultsOf(inputOf(pieces, width, settings))).toEqual([]);
       }),
       { seed: 11, numRuns: 1000 },
@@ -67,7 +82,10 @@ describe('laying pieces on the roll', () => {
     const pieces = jobOfRepeatedSizes(4, 1524, 60);
     const layout = layPiecesOnRolls(inputOf(pieces, 1524), 60);
     const area = pieces.reduce((s, p) => s + p.widthMm * p.heightMm, 0);
-    const laid = layout.rolls[0]!.drops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))).reduce((s, p) => s + p.acrossMm * p.alongMm, 0);
+    const laid = layout.rolls[0]!.drops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))).reduce(
+      (s, p) => s + p.acrossMm * p.alongMm,
+      0,
+    );
     expect(laid).toBeCloseTo(area, 3);
     expect(layout.usedMm * 1524).toBeGreaterThanOrEqual(area);
   });
@@ -85,7 +103,9 @@ describe('laying pieces on the roll', () => {
 
   test('a piece wider than any roll is named with what to do, and the others are laid', () => {
     const layout = layPiecesOnRolls(inputOf([testPiece(1, 1900, 2100), testPiece(2, 700, 900)], 1524), 10);
-    expect(layout.unplaced).toEqual([{ pieceId: testPiece(1, 1, 1).id, reason: 'It is 1900 mm at its narrowest and the widest roll is 1524 mm: it needs a seam.' }]);
+    expect(layout.unplaced).toEqual([
+      { pieceId: testPiece(1, 1, 1).id, reason: 'It is 1900 mm at its narrowest and the widest roll is 1524 mm: it needs a seam.' },
+    ]);
     expect(layout.usedMm).toBeGreaterThan(0);
   });
 
@@ -103,7 +123,15 @@ describe('laying pieces on the roll', () => {
   });
 
   test('a roll that is too short gives what it has, and the rest is said', () => {
-    const layout = layPiecesOnRolls(inputOf(Array.from({ length: 10 }, (_, i) => testPiece(i + 1, 1500, 1000)), 1524, plainSettings, 4.5), 20);
+    const layout = layPiecesOnRolls(
+      inputOf(
+        Array.from({ length: 10 }, (_, i) => testPiece(i + 1, 1500, 1000)),
+        1524,
+        plainSettings,
+        4.5,
+      ),
+      20,
+    );
     expect(layout.rolls[0]!.usedMm).toBeLessThanOrEqual(4500);
     expect(layout.unplaced).toHaveLength(6);
   });
@@ -176,13 +204,19 @@ describe('close to the mathematical limit', () => {
       const terms: string[] = [];
       const covers: string[][] = pieces.map(() => []);
       for (let set = 1; set < 1 << pieces.length; set++) {
-        const length = shortestDrop(pieces.filter((_, i) => (set >> i) & 1), 1524, 3600);
+        const length = shortestDrop(
+          pieces.filter((_, i) => (set >> i) & 1),
+          1524,
+          3600,
+        );
         if (!Number.isFinite(length)) continue;
         terms.push(`${length} d${set}`);
         pieces.forEach((_, i) => (set >> i) & 1 && covers[i]!.push(`d${set}`));
       }
       const names = terms.map((t) => t.split(' ')[1]!);
-      const solved = highs.solve(`Minimize\n obj: ${terms.join(' + ')}\nSubject To\n${covers.map((c, i) => ` p${i}: ${c.join(' + ')} = 1`).join('\n')}\nBinary\n ${names.join(' ')}\nEnd`);
+      const solved = highs.solve(
+        `Minimize\n obj: ${terms.join(' + ')}\nSubject To\n${covers.map((c, i) => ` p${i}: ${c.join(' + ')} = 1`).join('\n')}\nBinary\n ${names.join(' ')}\nEnd`,
+      );
       const layout = layPiecesOnRolls(inputOf(pieces, 1524), 0);
       expect(layout.usedMm).toBeCloseTo(solved.ObjectiveValue, 3);
     }

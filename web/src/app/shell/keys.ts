@@ -27,7 +27,7 @@ const inField = (target: EventTarget | null): boolean =>
   target instanceof HTMLInputElement ||
   target instanceof HTMLTextAreaElement ||
   target instanceof HTMLSelectElement ||
-  (target instanceof HTMLElement && target.isContentEditable);
+  (target instanceof HTMLElement && target.isContentEditable === true);
 
 /** Plain keys act only when no field has the focus; they can be switched off or changed, and that is kept on this device. */
 @Injectable({ providedIn: 'root' })

@@ -63,8 +63,7 @@ const DAY_MS = 86_400_000;
                   <div class="flex-1">
                     <dt class="text-soft">Measured</dt>
                     <dd class="flex items-center gap-3">
-                      <span class="figure">{{ j.measuredCount }}</span
-                      ><span class="h-2 flex-1 border border-line bg-paper"
+                      <span class="figure">{{ j.measuredCount }}</span><span class="h-2 flex-1 border border-line bg-paper"
                         ><span class="block h-full bg-wet" [style.width.%]="share(j.measuredCount, j)"></span
                       ></span>
                     </dd>
@@ -72,8 +71,7 @@ const DAY_MS = 86_400_000;
                   <div class="flex-1">
                     <dt class="text-soft">Cut</dt>
                     <dd class="flex items-center gap-3">
-                      <span class="figure">{{ j.cutCount }}</span
-                      ><span class="h-2 flex-1 border border-line bg-paper"
+                      <span class="figure">{{ j.cutCount }}</span><span class="h-2 flex-1 border border-line bg-paper"
                         ><span class="block h-full bg-proof" [style.width.%]="share(j.cutCount, j)"></span
                       ></span>
                     </dd>

@@ -1,0 +1,233 @@
+import request from 'supertest';
+import type { Change, JobDocument, JobFile, Problem, Surface } from '@yellow-pane/contracts';
+import { routes } from '@yellow-pane/contracts';
+import type { App } from './app.js';
+import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId } from './bench.testing.js';
+import type { OpenDatabase } from './db/database.js';
+
+let app: App;
+let open: OpenDatabase;
+beforeAll(async () => ({ app, open } = await openBench()), 60_000);
+afterAll(() => open.close());
+
+const get = (path: string) => request(app.http).get(path).set('Host', 'localhost');
+const post = (path: string, body: object | string) => request(app.http).post(path).set('Host', 'localhost').send(body);
+const document = async (jobId: string): Promise<JobDocument> => (await get(`/api/jobs/${jobId}?personId=${ines}`)).body as JobDocument;
+const surfaceNamed = async (jobId: string, name: string): Promise<Surface> => (await document(jobId)).surfaces.find((s) => s.name === name)!;
+const note = (s: Surface, value: string) => [{ op: 'set' as const, kind: 'surface' as const, id: s.id, field: 'note', value }];
+
+describe('the bench answers', () => {
+  test('with the two demo jobs, the next due first', async () => {
+    const { body } = await get('/api/jobs');
+    expect(body.map((j: { name: string; surfaceCount: number; measuredCount: number }) => [j.name, j.surfaceCount, j.measuredCount])).toEqual([
+      ['Tern Point terminal', 41, 41],
+      ['Lantern Street bakery', 4, 4],
+    ]);
+  });
+
+  test('an unknown job is a problem in the form of RFC 9457', async () => {
+    const answer = await get('/api/jobs/00000000-0000-7000-8000-00000000ffff');
+    expect(answer.status).toBe(404);
+    expect(answer.headers['content-type']).toContain('application/problem+json');
+    expect(answer.body).toMatchObject({ code: 'job-not-found', status: 404, title: 'There is no such job on this bench.' });
+  });
+
+  test('what does not read is named by its path', async () => {
+    const answer = await post('/api/compute/survey', { readings: [{ measure: 'girth', lengthMm: 3 }] });
+    expect(answer.status).toBe(400);
+    expect((answer.body as Problem).faults![0]!.path).toBe('body.readings.0.measure');
+  });
+
+  test('broken JSON, an unknown path and a foreign page are refused in words', async () => {
+    const broken = await request(app.http).post('/api/compute/survey').set('Host', 'localhost').set('Content-Type', 'application/json').send('{"readings": [');
+    expect([broken.status, broken.body.code]).toEqual([400, 'bad-input']);
+    expect((await get('/api/nowhere')).body.code).toBe('not-found');
+    expect((await get('/api/jobs').set('Origin', 'http://elsewhere.example')).body.code).toBe('wrong-origin');
+    expect((await request(app.http).get('/api/jobs').set('Host', 'bench.example')).body.code).toBe('wrong-origin');
+  });
+
+  test('every call of the contract is in the OpenAPI document, and there is a page to read', async () => {
+    const { body } = await get('/api/openapi.json');
+    const calls = Object.entries(body.paths as Record<string, Record<string, { operationId: string }>>).flatMap(([, byMethod]) =>
+      Object.values(byMethod).map((o) => o.operationId),
+    );
+    expect(calls.sort()).toEqual(Object.keys(routes).sort());
+    expect((await get('/api/docs')).text).toContain('/api/compute/layout');
+  });
+});
+
+describe('computing by call', () => {
+  test('the survey gives the same verdict as the screen', async () => {
+    const { body } = await post('/api/compute/survey', {
+      readings: Object.entries({
+        widthTop: 612,
+        widthMiddle: 605,
+        widthBottom: 619,
+        heightLeft: 669,
+        heightMiddle: 668,
+        heightRight: 668,
+        diagonalDown: 903,
+        diagonalUp: 900,
+      }).map(([measure, lengthMm]) => ({ measure, lengthMm })),
+    });
+    expect(body.status).toBe('doubtful');
+    expect(body.ask.text).toBe('Tape the bottom width again');
+  });
+
+  test('methods are compared for a film', async () => {
+    const film = (await document(ternPointId)).films.find((f) => f.kind === 'security')!;
+    const { body } = await get(`/api/jobs/${ternPointId}/films/${film.id}/methods`);
+    const by = Object.fromEntries(body.map((m: { method: string }) => [m.method, m]));
+    expect(by['factory-edge'].trims).toBeLessThan(by['overhang'].trims);
+    expect(by['pre-cut'].blockedCount).toBe(5);
+  });
+});
+
+describe('changes', () => {
+  test('are applied with their inverse, undone and redone, and history keeps all of it', async () => {
+    const device = new TestDevice(ines);
+    const s = await surfaceNamed(lanternStreetId, 'F1');
+    const { revision } = await document(lanternStreetId);
+    const made = await post(`/api/jobs/${lanternStreetId}/changes`, device.draft(lanternStreetId, 'Note', note(s, 'cracked sill'), revision));
+    expect(made.body.canUndo).toBe('Note');
+    await post(`/api/jobs/${lanternStreetId}/undo`, device.undo());
+    expect((await surfaceNamed(lanternStreetId, 'F1')).note).toBe('');
+    const redone = await post(`/api/jobs/${lanternStreetId}/redo`, device.undo());
+    expect(redone.body.canRedo).toBeNull();
+    expect((await surfaceNamed(lanternStreetId, 'F1')).note).toBe('cracked sill');
+    const history = (await get(`/api/jobs/${lanternStreetId}/history`)).body as Change[];
+    expect(history.slice(-3).map((c) => c.undoesId !== null)).toEqual([false, true, true]);
+    expect(history.at(-3)!.inverse).toEqual([{ op: 'set', kind: 'surface', id: s.id, field: 'note', value: '' }]);
+  });
+
+  test('sent twice are one change; a gap in the numbers is refused', async () => {
+    const device = new TestDevice(ines);
+    const s = await surfaceNamed(lanternStreetId, 'F2');
+    const { revision } = await document(lanternStreetId);
+    const draft = device.draft(lanternStreetId, 'Note', note(s, 'once'), revision);
+    const first = await post(`/api/jobs/${lanternStreetId}/changes`, draft);
+    const again = await post(`/api/jobs/${lanternStreetId}/changes`, draft);
+    expect(again.body.change.revision).toBe(first.body.change.revision);
+    const gap = await post(`/api/jobs/${lanternStreetId}/changes`, { ...draft, id: '00000000-0000-7000-8000-0000000000aa', deviceSeq: 7 });
+    expect(gap.body.code).toBe('sequence-gap');
+  });
+
+  test('two people on the same field: the later one is asked to look first', async () => {
+    const [a, b] = [new TestDevice(ines), new TestDevice(okan)];
+    const s = await surfaceNamed(lanternStreetId, 'F2');
+    const { revision } = await document(lanternStreetId);
+    await post(`/api/jobs/${lanternStreetId}/changes`, a.draft(lanternStreetId, 'Note A', note(s, 'from A'), revision));
+    const late = await post(`/api/jobs/${lanternStreetId}/changes`, b.draft(lanternStreetId, 'Note B', note(s, 'from B'), revision));
+    expect([late.status, late.body.code]).toEqual([409, 'conflict']);
+    expect((await surfaceNamed(lanternStreetId, 'F2')).note).toBe('from A');
+  });
+
+  test('undo of what another has touched since asks, and goes ahead on a yes', async () => {
+    const [a, b] = [new TestDevice(ines), new TestDevice(okan)];
+    const s = await surfaceNamed(lanternStreetId, 'Transom');
+    await post(`/api/jobs/${lanternStreetId}/changes`, a.draft(lanternStreetId, 'Note A', note(s, 'A'), (await document(lanternStreetId)).revision));
+    await post(`/api/jobs/${lanternStreetId}/changes`, b.draft(lanternStreetId, 'Note B', note(s, 'B'), (await document(lanternStreetId)).revision));
+    const asked = await post(`/api/jobs/${lanternStreetId}/undo`, a.undo());
+    expect(asked.body.code).toBe('undo-conflict');
+    a.takeBack();
+    expect((await post(`/api/jobs/${lanternStreetId}/undo`, a.undo(true))).status).toBe(200);
+    expect((await surfaceNamed(lanternStreetId, 'Transom')).note).toBe('');
+  });
+
+  test('nothing is half applied: one bad patch and none of it happens', async () => {
+    const device = new TestDevice(ines);
+    const s = await surfaceNamed(lanternStreetId, 'B1');
+    const patches = [...note(s, 'half'), { op: 'set' as const, kind: 'surface' as const, id: s.id, field: 'seenFrom', value: 'roof' }];
+    const answer = await post(
+      `/api/jobs/${lanternStreetId}/changes`,
+      device.draft(lanternStreetId, 'Both', patches, (await document(lanternStreetId)).revision),
+    );
+    expect(answer.body.faults[0].path).toBe('patches[1].seenFrom');
+    expect((await surfaceNamed(lanternStreetId, 'B1')).note).toBe('');
+  });
+
+  test('facts stand: a reading is superseded, never overwritten', async () => {
+    const device = new TestDevice(ines);
+    const doc = await document(lanternStreetId);
+    const answer = await post(
+      `/api/jobs/${lanternStreetId}/changes`,
+      device.draft(lanternStreetId, 'Overwrite', [{ op: 'set', kind: 'reading', id: doc.readings[0]!.id, field: 'lengthMm', value: 1 }], doc.revision),
+    );
+    expect(answer.body.code).toBe('fact-stands');
+  });
+
+  test('a cut plan that cannot be cut does not enter the records', async () => {
+    const device = new TestDevice(ines);
+    const doc = await document(ternPointId);
+    const film = doc.films[0]!;
+    const plan = {
+      id: '00000000-0000-7000-8000-0000000000bb',
+      jobId: ternPointId,
+      filmId: film.id,
+      status: 'draft',
+      inputHash: 'x',
+      coreVersion: 'x',
+      pieces: [],
+      layout: { filmId: film.id, rolls: [], unplaced: [], usedMm: 100, cost: 0, boundCost: null, cutCount: 0, seed: 1, steps: 0 },
+      lockedPieceIds: [],
+      updatedAt: new Date().toISOString(),
+      deletedAt: null,
+    };
+    const answer = await post(
+      `/api/jobs/${ternPointId}/changes`,
+      device.draft(ternPointId, 'Plan', [{ op: 'add', kind: 'plan', id: plan.id, value: plan }], doc.revision),
+    );
+    expect([answer.status, answer.body.code]).toEqual([422, 'plan-refused']);
+  });
+});
+
+describe('files', () => {
+  test('a job file goes out and comes in again without loss', async () => {
+    const file = (await get(`/api/jobs/${ternPointId}/file`)).body as JobFile;
+    const fresh = await openBench();
+    // the job is there already from the demo: it comes in as a copy with the same content under new ids
+    const copy = await request(fresh.app.http)
+      .post(`/api/job-files?personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000cc`)
+      .set('Host', 'localhost')
+      .send(file);
+    expect(copy.body.isCopy).toBe(true);
+    const out = (await request(fresh.app.http).get(`/api/jobs/${copy.body.jobId}/file`).set('Host', 'localhost')).body as JobFile;
+    const content = (f: JobFile) => ({
+      surfaces: f.surfaces.map((s) => [s.name, s.order, s.frame, s.note, s.filmId]),
+      readings: f.readings.map((r) => [r.measure, r.typed, r.lengthMm]),
+      places: f.places.map((p) => p.name),
+    });
+    const sorted = (f: JobFile): JobFile => ({
+      ...f,
+      surfaces: [...f.surfaces].sort((a, b) => a.order - b.order),
+      readings: [...f.readings].sort((a, b) => a.at.localeCompare(b.at)),
+      places: [...f.places].sort((a, b) => a.order - b.order),
+    });
+    expect(content(sorted(out))).toEqual(content(sorted(file)));
+    await fresh.open.close();
+  }, 60_000);
+
+  test('a file that is no job file, or has a bad field, says so and changes nothing', async () => {
+    const before = (await get('/api/jobs')).body.length;
+    const who = `personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000dd`;
+    expect((await post(`/api/job-files?${who}`, { format: 'other' })).body.detail).toContain('not a job file');
+    const file = (await get(`/api/jobs/${lanternStreetId}/file`)).body as JobFile;
+    const bad = { ...file, surfaces: [{ ...file.surfaces[0], frame: 'marble' }, ...file.surfaces.slice(1)] };
+    const answer = await post(`/api/job-files?${who}`, bad);
+    expect(answer.body.faults[0].path).toBe('surfaces.0.frame');
+    expect((await get('/api/jobs')).body).toHaveLength(before);
+  });
+
+  test('measures come in from CSV and go out again; a bad row names row and field and stops all of it', async () => {
+    const url = `/api/jobs/${lanternStreetId}/measures.csv?personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000ee`;
+    const csv = (text: string) => request(app.http).post(url).set('Host', 'localhost').set('Content-Type', 'text/csv').send(text);
+    const bad = await csv('place,surface,measure,value\nShop front,F1,widthLargest,36\nShop front,F9,girth,20\nShop front,F9,heightLargest,tall\n');
+    expect(bad.body.faults.map((f: { path: string }) => f.path)).toEqual(['row 3, measure', 'row 4, value']);
+    expect((await document(lanternStreetId)).surfaces.some((s) => s.name === 'F9')).toBe(false);
+    const good = await csv('place,surface,measure,value\nShop front,F9,widthLargest,36 1/4\nShop front,F9,heightLargest,900 mm\n');
+    expect(good.body).toEqual({ readings: 2, surfaces: 1 });
+    const out = (await get(`/api/jobs/${lanternStreetId}/measures.csv`)).text;
+    expect(out).toContain('Shop front,F9,widthLargest,36 1/4,920.75');
+    expect(out).toContain('Shop front,F9,heightLargest,900 mm,900');
+  });
+});

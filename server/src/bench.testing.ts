@@ -1,0 +1,47 @@
+import { pino } from 'pino';
+import { demoId, demoPersons } from '@yellow-pane/demo';
+import type { ChangeDraft, Patch } from '@yellow-pane/contracts';
+import { v7 as uuidv7 } from 'uuid';
+import { createApp, type App } from './app.js';
+import { setUpBench } from './bench-setup.js';
+import { inPlace } from './compute/runners.js';
+import { openInMemory, type OpenDatabase } from './db/database.js';
+import type { Journal } from './db/journal.js';
+
+export const ternPointId = demoId(100);
+export const lanternStreetId = demoId(101);
+export const ines = demoPersons[0]!.id;
+export const okan = demoPersons[1]!.id;
+
+/** The real app on a database in memory, with the demo laid out. */
+export async function openBench(journal: Journal | null = null): Promise<{ app: App; open: OpenDatabase }> {
+  const open = await openInMemory();
+  const app = createApp({
+    db: open.db,
+    journal,
+    compute: inPlace,
+    now: () => new Date(),
+    log: pino({ level: 'silent' }),
+    webDir: null,
+    backup: async () => 'none',
+  });
+  await setUpBench(app, 'demo');
+  return { app, open };
+}
+
+/** A device that counts its own changes. */
+export class TestDevice {
+  readonly id = uuidv7();
+  private seq = 0;
+  constructor(readonly personId: string) {}
+  draft(jobId: string, label: string, patches: Patch[], baseRevision: number): ChangeDraft {
+    return { id: uuidv7(), jobId, personId: this.personId, deviceId: this.id, deviceSeq: ++this.seq, baseRevision, label, patches };
+  }
+  undo(force = false) {
+    return { id: uuidv7(), personId: this.personId, deviceId: this.id, deviceSeq: ++this.seq, force };
+  }
+  /** The last one was refused: its number is free again. */
+  takeBack(): void {
+    this.seq--;
+  }
+}

@@ -1,0 +1,75 @@
+import DxfParser from 'dxf-parser';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import request from 'supertest';
+import type { App } from '../../app.js';
+import { openBench, ternPointId } from '../../bench.testing.js';
+import type { OpenDatabase } from '../../db/database.js';
+
+let app: App;
+let open: OpenDatabase;
+beforeAll(async () => ({ app, open } = await openBench()), 60_000);
+afterAll(() => open.close());
+
+const get = (path: string) => request(app.http).get(`/api/jobs/${ternPointId}/${path}`).set('Host', 'localhost').buffer(true);
+const binary = (path: string) =>
+  get(path).parse((res, done) => {
+    const chunks: Buffer[] = [];
+    res.on('data', (c: Buffer) => chunks.push(c));
+    res.on('end', () => done(null, Buffer.concat(chunks)));
+  });
+async function textOf(pdf: Buffer): Promise<{ pages: number; text: string }> {
+  const document = await getDocument({ data: new Uint8Array(pdf), verbosity: 0 }).promise;
+  let text = '';
+  for (let i = 1; i <= document.numPages; i++) {
+    const content = await (await document.getPage(i)).getTextContent();
+    text += content.items.map((x) => ('str' in x ? x.str : '')).join(' ') + '\n';
+  }
+  return { pages: document.numPages, text: text.replace(/\s+/g, ' ') };
+}
+
+describe('the cut sheet, read again from outside', () => {
+  test.each(['a4', 'letter'])(
+    'as PDF on %s: every pane, face up, top arrow, knife order, roll and lot',
+    async (paper) => {
+      const answer = await binary(`cut-sheet.pdf?paper=${paper}`);
+      expect(answer.status).toBe(200);
+      const { text } = await textOf(answer.body as Buffer);
+      for (const word of ['Tern Point terminal', 'Drawn liner up', 'Drawn film up', 'top of pane', 'Knife order', 'Roll S', 'L2608', 'Toilet 2', 'W6', 'D3'])
+        expect(text).toContain(word);
+      expect(text).toMatch(/Pull 2\d\d\d, cut across/);
+    },
+    60_000,
+  );
+
+  test('as labels, one for each piece, with its room', async () => {
+    const { text } = await textOf((await binary('labels.pdf')).body as Buffer);
+    expect(text.match(/this way up/g)).toHaveLength(40);
+    expect(text).toContain('Meeting room');
+  }, 60_000);
+
+  test('as DXF in millimetres: a closed outline for each piece, inside the roll, a layer for each purpose', async () => {
+    const dxf = new DxfParser().parseSync((await get('cut-sheet.dxf')).text)!;
+    expect(dxf.header['$INSUNITS']).toBe(4);
+    const pieces = dxf.entities.filter((e) => e.type === 'LWPOLYLINE') as unknown as { layer: string; shape: boolean; vertices: { x: number; y: number }[] }[];
+    expect(pieces).toHaveLength(40);
+    for (const p of pieces) {
+      expect([p.layer, p.shape, p.vertices.length]).toEqual(['PIECE', true, 4]);
+      for (const v of p.vertices) expect(v.x).toBeGreaterThanOrEqual(0);
+    }
+    expect(new Set(dxf.entities.map((e) => e.layer))).toEqual(new Set(['ROLL_EDGE', 'CROSSCUT', 'PIECE', 'TEXT']));
+  }, 60_000);
+
+  test('as CSV: 40 pieces, sizes that hold their openings', async () => {
+    const lines = (await get('cut-list.csv')).text.trim().split('\r\n');
+    expect(lines).toHaveLength(41);
+    const w1 = lines.find((l) => l.includes(',W1,'))!.split(',');
+    expect(Number(w1[4])).toBeGreaterThanOrEqual(1184 + 50);
+    expect(Number(w1[5])).toBeGreaterThanOrEqual(2046 + 50);
+  });
+
+  test('as SVG to scale in mm', async () => {
+    const svg = (await binary('cut-sheet.svg')).body.toString() as string;
+    expect(svg).toMatch(/^<svg[^>]*width="\d+(\.\d+)?mm"/);
+    expect(svg.match(/fill="#FFFEFA" stroke="#1C2226"/g)).toHaveLength(40);
+  });
+});
