@@ -4,7 +4,12 @@ const core = (inner) => `^core/src/${inner}/`;
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
-    { name: 'contracts-know-only-zod', severity: 'error', from: { path: '^contracts/src', pathNot: '\\.spec\\.ts$' }, to: { path: '^(core|demo|server|web|e2e)/' } },
+    {
+      name: 'contracts-know-only-zod',
+      severity: 'error',
+      from: { path: '^contracts/src', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^(core|demo|server|web|e2e)/' },
+    },
     { name: 'core-is-pure', severity: 'error', from: { path: '^core/src', pathNot: '\\.spec\\.ts$' }, to: { path: '^(demo|server|web|e2e)/' } },
     {
       name: 'core-takes-only-types-of-contracts',

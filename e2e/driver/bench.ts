@@ -34,7 +34,7 @@ export class Bench {
     await this.saved();
   }
   async saved(): Promise<void> {
-    await expect(this.page.getByText('● saved')).toBeVisible();
+    await expect(this.page.getByRole('status').filter({ hasText: 'saved' })).toBeVisible();
   }
   verdict() {
     return this.page.locator('[data-verdict]');

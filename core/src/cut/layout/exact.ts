@@ -12,8 +12,11 @@ import {
 
 /**
  * The best cut of a handful of pieces, proven: dynamic programming over how many of each type are already cut.
+ *
  * Level by level – row, column, drop, roll – it keeps only what nothing else beats in width, length and need of a roll edge.
- * Work grows with the number of pairs (set, part of it), so the caller keeps `pairCount` small.
+ * Looking only for what is no longer than a known plan makes it fast: width × length − area, the film that is no piece, can
+ * only grow when pieces are added to a column or columns to a drop, so whatever wastes more than the known plan is dropped
+ * at once, and few sets of pieces make a column or a drop at all.
  */
 
 interface RowEntry {
@@ -37,10 +40,59 @@ interface DropEntry {
   readonly rest: DropEntry | null;
 }
 
-/** Pairs (set, part) that the dynamic programme visits for these counts. */
-export const pairCount = (counts: readonly number[]): number => counts.reduce((s, d) => s * (((d + 1) * (d + 2)) / 2), 1);
+/** Sets of pieces that the dynamic programme visits for these counts. */
+export const stateCount = (counts: readonly number[]): number => counts.reduce((s, d) => s * (d + 1), 1);
+
+/** All sets of pieces as numbers in mixed radix, with what is asked of them often. */
+class Sets {
+  readonly size: number;
+  readonly strides: number[] = [];
+  readonly digits: Uint8Array;
+  readonly lowest: Int16Array;
+  readonly area: Float64Array;
+
+  constructor(
+    types: readonly PieceType[],
+    readonly counts: readonly number[],
+  ) {
+    let size = 1;
+    for (const d of counts) {
+      this.strides.push(size);
+      size *= d + 1;
+    }
+    this.size = size;
+    const m = counts.length;
+    this.digits = new Uint8Array(size * m);
+    this.lowest = new Int16Array(size).fill(-1);
+    this.area = new Float64Array(size);
+    for (let set = 0; set < size; set++)
+      for (let i = m - 1; i >= 0; i--) {
+        const d = Math.floor(set / this.strides[i]!) % (counts[i]! + 1);
+        this.digits[set * m + i] = d;
+        this.area[set]! += d * types[i]!.area;
+        if (d > 0) this.lowest[set] = i;
+      }
+  }
+
+  /** True when every piece of `part` is in `set`. */
+  holds(set: number, part: number): boolean {
+    const m = this.counts.length;
+    const [a, b] = [set * m, part * m];
+    for (let i = 0; i < m; i++) if (this.digits[b + i]! > this.digits[a + i]!) return false;
+    return true;
+  }
+
+  /** Sorts non-empty fronts by the lowest type in their set, so that a set is always begun with its lowest piece. */
+  byLowest(fronts: readonly (readonly unknown[])[]): number[][] {
+    const groups: number[][] = this.counts.map(() => []);
+    for (let set = 1; set < this.size; set++) if (fronts[set]!.length > 0) groups[this.lowest[set]!]!.push(set);
+    return groups;
+  }
+}
 
 const covers = (a: readonly EdgeNeed[], b: readonly EdgeNeed[]): boolean => a.length === 0 || (a.length <= b.length && a.every((n) => b.includes(n)));
+const needLess = (a: { need: EdgeNeed }, b: { need: EdgeNeed }): boolean => a.need === 'none' || a.need === b.need;
+const needsLess = (a: DropEntry, b: DropEntry): boolean => covers(a.needs, b.needs);
 
 /** Adds `entry` to a front unless it is beaten, and drops what it beats. */
 function keepBest<T extends { readonly across: number; readonly along: number }>(front: T[], entry: T, sameOrLess: (a: T, b: T) => boolean): void {
@@ -52,114 +104,116 @@ function keepBest<T extends { readonly across: number; readonly along: number }>
   front.push(entry);
 }
 
-const needLess = (a: { need: EdgeNeed }, b: { need: EdgeNeed }): boolean => a.need === 'none' || a.need === b.need;
-
-/** Walks all parts of the set `digits` that hold at least one of its lowest type; calls back with the part's index. */
-function forEachPart(digits: readonly number[], strides: readonly number[], visit: (part: number) => void): void {
-  const present = digits.map((d, i) => (d > 0 ? i : -1)).filter((i) => i >= 0);
-  const lowest = present[0];
-  if (lowest === undefined) return;
-  const walk = (k: number, part: number): void => {
-    if (k === present.length) return visit(part);
-    const type = present[k]!;
-    for (let n = k === 0 ? 1 : 0; n <= digits[type]!; n++) walk(k + 1, part + n * strides[type]!);
-  };
-  walk(0, 0);
-}
-
 /**
  * @param types piece types, `counts[i]` of type i to cut
- * @returns drops of least total length, or null when some piece fits no drop
+ * @param known total length of a plan for these pieces, grains: nothing longer is looked for
+ * @returns drops of least total length, or null when nothing of at most `known` exists
  */
-export function packExactly(types: readonly PieceType[], counts: readonly number[], bench: Bench): PackedDrop[] | null {
-  const strides: number[] = [];
-  let size = 1;
-  for (const d of counts) {
-    strides.push(size);
-    size *= d + 1;
-  }
-  const digitsOf = Array.from({ length: size }, (_, index) => counts.map((d, i) => Math.floor(index / strides[i]!) % (d + 1)));
-  const columns = columnFronts(types, digitsOf, strides, bench);
-  const drops: DropEntry[][] = [[{ across: 0, along: 0, needs: [], column: null, rest: null }]];
-  const bestOf: (DropEntry | null)[] = [null];
-  const total: number[] = [0];
-  const choice: number[] = [0];
-  for (let set = 1; set < size; set++) {
-    const front: DropEntry[] = [];
-    forEachPart(digitsOf[set]!, strides, (part) => {
-      const others = drops[set - part]!;
-      if (others.length === 0) return;
-      for (const column of columns[part]!)
-        for (const rest of others) {
-          const across = column.across + rest.across;
-          if (across > bench.width) continue;
-          const needs = column.need === 'none' ? rest.needs : [...rest.needs, column.need];
-          if (column.need !== 'none' && !edgesFit(needs)) continue;
-          keepBest(front, { across, along: Math.max(column.along, rest.along), needs, column, rest }, (a, b) => covers(a.needs, b.needs));
-        }
-    });
-    drops.push(front);
-    bestOf.push(front.reduce<DropEntry | null>((a, b) => (!a || b.along < a.along ? b : a), null));
-    let least = Infinity;
-    let by = 0;
-    forEachPart(digitsOf[set]!, strides, (part) => {
-      const drop = bestOf[part];
-      if (drop && drop.along + total[set - part]! < least) {
-        least = drop.along + total[set - part]!;
-        by = part;
+export function packExactly(types: readonly PieceType[], counts: readonly number[], bench: Bench, known: number): PackedDrop[] | null {
+  const sets = new Sets(types, counts);
+  const all = sets.size - 1;
+  const mayWaste = known * bench.width - sets.area[all]! + 0.5;
+  const columns = columnFronts(types, sets, bench, mayWaste);
+  const drops = dropFronts(sets, columns, bench, mayWaste);
+  const bestDrop = drops.map((front) => front.reduce<DropEntry | null>((a, b) => (!a || b.along < a.along ? b : a), null));
+  const usable: DropEntry[][] = bestDrop.map((d, set) => (d && d.column && bench.width * d.along - sets.area[set]! <= mayWaste ? [d] : []));
+  const starts = sets.byLowest(usable);
+  const total = new Float64Array(sets.size).fill(Infinity);
+  const choice = new Int32Array(sets.size);
+  total[0] = 0;
+  for (let set = 1; set < sets.size; set++)
+    for (const part of starts[sets.lowest[set]!]!) {
+      if (part > set) break;
+      const length = bestDrop[part]!.along + total[set - part]!;
+      if (length < total[set]! && sets.holds(set, part)) {
+        total[set] = length;
+        choice[set] = part;
       }
-    });
-    total.push(least);
-    choice.push(by);
-  }
-  if (!Number.isFinite(total[size - 1]!)) return null;
+    }
+  if (!Number.isFinite(total[all]!) || total[all]! > known) return null;
   const out: PackedDrop[] = [];
-  for (let set = size - 1; set > 0; set -= choice[set]!) out.push(unfold(bestOf[choice[set]!]!));
+  for (let set = all; set > 0; set -= choice[set]!) out.push(unfold(bestDrop[choice[set]!]!));
   return out;
 }
 
-function columnFronts(types: readonly PieceType[], digitsOf: readonly (readonly number[])[], strides: readonly number[], bench: Bench): ColumnEntry[][] {
-  const rows = rowFronts(types, digitsOf, strides, bench);
+function dropFronts(sets: Sets, columns: readonly (readonly ColumnEntry[])[], bench: Bench, mayWaste: number): DropEntry[][] {
+  const starts = sets.byLowest(columns);
+  const largest = bench.width * bench.longest;
+  const fronts: DropEntry[][] = [[{ across: 0, along: 0, needs: [], column: null, rest: null }]];
+  for (let set = 1; set < sets.size; set++) {
+    const front: DropEntry[] = [];
+    fronts.push(front);
+    if (sets.area[set]! > largest) continue;
+    for (const part of starts[sets.lowest[set]!]!) {
+      if (part > set) break;
+      const others = fronts[set - part]!;
+      if (others.length === 0 || !sets.holds(set, part)) continue;
+      for (const column of columns[part]!)
+        for (const rest of others) {
+          const across = column.across + rest.across;
+          const along = Math.max(column.along, rest.along);
+          if (across > bench.width || across * along - sets.area[set]! > mayWaste) continue;
+          const needs = column.need === 'none' ? rest.needs : [...rest.needs, column.need];
+          if (column.need !== 'none' && !edgesFit(needs)) continue;
+          keepBest(front, { across, along, needs, column, rest }, needsLess);
+        }
+    }
+  }
+  return fronts;
+}
+
+function columnFronts(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): ColumnEntry[][] {
+  const rows = rowFronts(types, sets, bench, mayWaste);
+  const starts = sets.byLowest(rows);
+  const largest = bench.width * bench.longest;
   const fronts: ColumnEntry[][] = [[{ across: 0, along: 0, need: 'none', row: null, rest: null }]];
-  for (let set = 1; set < digitsOf.length; set++) {
+  for (let set = 1; set < sets.size; set++) {
     const front: ColumnEntry[] = [];
+    fronts.push(front);
+    if (sets.area[set]! > largest) continue;
     const stack = (part: number) => {
       for (const row of rows[part]!)
         for (const rest of fronts[set - part]!) {
           const need = joinNeeds(row.need, rest.need);
           const along = row.along + rest.along;
-          if (need === null || along > bench.longest) continue;
-          keepBest(front, { across: Math.max(row.across, rest.across), along, need, row, rest }, needLess);
+          const across = Math.max(row.across, rest.across);
+          if (need === null || along > bench.longest || across * along - sets.area[set]! > mayWaste) continue;
+          keepBest(front, { across, along, need, row, rest }, needLess);
         }
     };
-    if (bench.stages === 4) forEachPart(digitsOf[set]!, strides, stack);
-    else stack(strides[digitsOf[set]!.findIndex((d) => d > 0)]!);
-    fronts.push(front);
+    const low = sets.lowest[set]!;
+    if (bench.stages === 3) stack(sets.strides[low]!);
+    else
+      for (const part of starts[low]!) {
+        if (part > set) break;
+        if (sets.holds(set, part)) stack(part);
+      }
   }
   return fronts;
 }
 
 /** Rows: single pieces in the three-stage rule; with four stages also plain pieces side by side. */
-function rowFronts(types: readonly PieceType[], digitsOf: readonly (readonly number[])[], strides: readonly number[], bench: Bench): RowEntry[][] {
-  const fronts: RowEntry[][] = [];
-  digitsOf.forEach((digits, set) => {
+function rowFronts(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): RowEntry[][] {
+  const fronts: RowEntry[][] = [[]];
+  const isSingle = new Set(sets.strides);
+  for (let set = 1; set < sets.size; set++) {
     const front: RowEntry[] = [];
-    const pieces = digits.reduce((s, d) => s + d, 0);
-    const lowest = digits.findIndex((d) => d > 0);
-    if (pieces === 1)
-      for (const way of types[lowest]!.ways)
-        if (way.across <= bench.width && way.along <= bench.longest) keepBest(front, { ...way, pieces: [{ type: lowest, way }] }, needLess);
-    if (pieces > 1 && bench.stages === 4) {
-      const step = strides[lowest]!;
-      for (const way of types[lowest]!.ways.filter((w) => w.need === 'none'))
+    const low = sets.lowest[set]!;
+    const step = sets.strides[low]!;
+    if (isSingle.has(set)) {
+      for (const way of types[low]!.ways)
+        if (way.across <= bench.width && way.along <= bench.longest) keepBest(front, { ...way, pieces: [{ type: low, way }] }, needLess);
+    } else if (bench.stages === 4) {
+      for (const way of types[low]!.ways)
         for (const rest of fronts[set - step]!) {
           const across = way.across + rest.across;
-          if (rest.need !== 'none' || across > bench.width) continue;
-          keepBest(front, { across, along: Math.max(way.along, rest.along), need: 'none', pieces: [{ type: lowest, way }, ...rest.pieces] }, needLess);
+          const along = Math.max(way.along, rest.along);
+          if (way.need !== 'none' || rest.need !== 'none' || across > bench.width || across * along - sets.area[set]! > mayWaste) continue;
+          keepBest(front, { across, along, need: 'none', pieces: [{ type: low, way }, ...rest.pieces] }, needLess);
         }
     }
     fronts.push(front);
-  });
+  }
   return fronts;
 }
 

@@ -1,11 +1,16 @@
 import { randomInt, seededRandom, type Random } from '../../ground/index.js';
-import { packExactly, pairCount } from './exact.js';
+import { packExactly, stateCount } from './exact.js';
 import { packAtOnce } from './seed.js';
 import { totalAlong, type Bench, type PackedDrop, type PieceType } from './model.js';
 
-/** How many (set, part) pairs one exact re-cut may cost; grows while nothing is found. */
-const FIRST_PAIRS = 4_000;
-const MOST_PAIRS = 60_000;
+/** How many sets of pieces one exact re-cut may look at: between these, drawn anew each time. */
+const FEWEST_STATES = 200;
+const MOST_STATES = 9_000;
+/** After long without success larger sets are tried, up to this. */
+const LAST_STATES = 60_000;
+const PATIENCE = 150;
+/** A whole job this small is cut exactly at once. */
+const WHOLE_JOB_STATES = 3_000;
 
 /**
  * Improves a layout step by step: takes a few drops apart and cuts their pieces anew, provably best for those pieces.
@@ -32,7 +37,7 @@ export class LayoutSearch {
     if (!first) throw new RangeError('Some piece is larger than the roll or the bench.');
     this.current = first;
     this.best = first;
-    if (pairCount(counts) <= 400_000) this.best = this.current = packExactly(types, counts, bench) ?? first;
+    if (stateCount(counts) <= WHOLE_JOB_STATES) this.best = this.current = packExactly(types, counts, bench, totalAlong(first)) ?? first;
   }
 
   get along(): number {
@@ -44,8 +49,9 @@ export class LayoutSearch {
     this.steps++;
     const drops = this.current;
     if (drops.length < 2) return false;
-    const limit = Math.min(MOST_PAIRS, FIRST_PAIRS * (1 + this.sinceBetter / 60));
-    const chosen = this.choose(limit);
+    const most = Math.min(LAST_STATES, MOST_STATES * (1 + this.sinceBetter / PATIENCE));
+    const chosen = this.choose(FEWEST_STATES * (most / FEWEST_STATES) ** this.random());
+    this.sinceBetter++;
     const counts = this.countsOf(chosen);
     const before = chosen.reduce((s, i) => s + drops[i]!.along, 0);
     const order = this.shuffled(counts.map((n, t) => (n > 0 ? t : -1)).filter((t) => t >= 0));
@@ -53,16 +59,13 @@ export class LayoutSearch {
       order.map((t) => this.types[t]!),
       order.map((t) => counts[t]!),
       this.bench,
+      before,
     );
     if (!packed) return false;
     const renamed = packed.map((d) => renameTypes(d, order));
     const after = totalAlong(renamed);
-    if (after > before) return false;
     this.current = [...drops.filter((_, i) => !chosen.includes(i)), ...renamed];
-    if (after === before) {
-      this.sinceBetter++;
-      return false;
-    }
+    if (after === before) return false;
     this.sinceBetter = 0;
     this.best = this.current;
     return true;
@@ -81,8 +84,7 @@ export class LayoutSearch {
       if (chosen.includes(pick)) continue;
       const more = this.countsOf([pick]);
       const joined = counts.map((n, t) => n + more[t]!);
-      if (chosen.length >= 2 && pairCount(joined) > limit) continue;
-      if (chosen.length === 1 && pairCount(joined) > 4 * MOST_PAIRS) continue;
+      if (chosen.length >= 1 && stateCount(joined) > (chosen.length === 1 ? Math.max(limit, MOST_STATES) : limit)) continue;
       joined.forEach((n, t) => (counts[t] = n));
       chosen.push(pick);
     }

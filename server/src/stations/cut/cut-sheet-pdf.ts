@@ -82,12 +82,8 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
       bold: true,
       margin: [0, 6, 0, 2],
     });
-    for (let from = 0; from < used; from += STRETCH_MM)
-      out.push({
-        svg: rollSvg(film, roll, from, Math.min(from + STRETCH_MM, Math.max(used, from + STRETCH_MM / 2)), doc.job.units),
-        width,
-        margin: [0, 2, 0, 2],
-      });
+    for (const [from, to] of stretches(film, roll))
+      out.push({ svg: rollSvg(film, roll, from, Math.max(to, from + STRETCH_MM / 2), doc.job.units), width, margin: [0, 2, 0, 2] });
     const labels = new Map(film.pieces.map((p) => [p.id, p.label]));
     out.push({
       table: {
@@ -131,6 +127,18 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
   const rows: Content[][] = [];
   for (let i = 0; i < cells.length; i += 4) rows.push([...cells.slice(i, i + 4), ...new Array<Content>(Math.max(0, 4 - (cells.length - i))).fill('')]);
   if (rows.length) out.push({ table: { widths: ['*', '*', '*', '*'], body: rows, dontBreakRows: true }, layout: 'noBorders' });
+  return out;
+}
+
+/** A roll in lines of whole drops, each at most a stretch long (one drop at least). */
+function stretches(film: FilmSheet, roll: FilmSheet['rolls'][number]): [number, number][] {
+  const out: [number, number][] = [];
+  for (const drop of film.layout.rolls.find((r) => r.rollId === roll.id)!.drops) {
+    const end = drop.xMm + drop.alongMm;
+    const line = out.at(-1);
+    if (line && end - line[0] <= STRETCH_MM) line[1] = end;
+    else out.push([drop.xMm, end]);
+  }
   return out;
 }
 

@@ -26,7 +26,7 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
   const text = (x: number, top: number, size: number, s: string, more = '') =>
     `<text x="${n(x)}" y="${n(top)}" font-size="${n(size)}" ${more}>${xml(s)}</text>`;
   const parts: string[] = [];
-  const drops = layout.drops.filter((d) => d.xMm < toMm && d.xMm + d.alongMm > fromMm);
+  const drops = layout.drops.filter((d) => d.xMm < toMm && d.xMm + d.alongMm > fromMm + 1);
   for (const drop of drops) {
     const i = layout.drops.indexOf(drop);
     for (const r of restsOf(drop, W))
@@ -35,7 +35,7 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
       const top = y(p.yMm, p.acrossMm);
       const piece = labels.get(p.pieceId);
       const arrow = topArrow[p.turn]!;
-      const size = Math.min(70, p.acrossMm / 4, p.alongMm / 6);
+      const size = Math.min(84, p.acrossMm / 4, p.alongMm / 6);
       const cx = p.xMm + p.alongMm / 2;
       const cy = top + p.acrossMm / 2 + size * 1.6;
       const ay = flip ? arrow.dy : -arrow.dy;

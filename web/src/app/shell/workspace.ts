@@ -35,7 +35,7 @@ import { Rooms } from './rooms';
               routerLinkActive="tape-here"
               ariaCurrentWhenActive="page"
               queryParamsHandling="preserve"
-              class="relative flex w-28 flex-col px-3 pt-1.5 hover:bg-glass"
+              class="relative flex w-[74px] flex-col px-2 pt-1.5 whitespace-nowrap hover:bg-glass sm:w-28 sm:px-3"
             >
               <span class="text-[15px] leading-tight">{{ s.name }}</span>
               <span class="figure text-xs leading-tight text-soft">{{ s.count }}</span>
@@ -69,7 +69,10 @@ import { Rooms } from './rooms';
           >
             {{ record.units() }}
           </button>
-          <span role="status" class="text-sm" [class]="saveLook()">{{ saveText() }}</span>
+          <span role="status" class="text-sm" [class]="saveLook()"
+            ><span aria-hidden="true">{{ record.save() === 'saved' ? '●' : '○' }}</span
+            ><span class="max-sm:sr-only"> {{ saveText() }}</span></span
+          >
           <button type="button" class="min-h-8 min-w-8 border border-line text-sm" (click)="help.open()" aria-label="Help and keys">?</button>
         </div>
       </header>
@@ -163,7 +166,7 @@ export class Workspace {
     { path: 'cut', name: 'Cut', count: String(this.progress.cutCount()) },
   ]);
   protected readonly saveText = computed(
-    () => ({ saved: '● saved', saving: '○ saving', waiting: '○ kept here, waiting for the bench', refused: '○ not taken' })[this.record.save()],
+    () => ({ saved: 'saved', saving: 'saving', waiting: 'kept here, waiting for the bench', refused: 'not taken' })[this.record.save()],
   );
   protected readonly saveLook = computed(() => (this.record.save() === 'saved' ? 'text-proof' : 'text-heat-text'));
 

@@ -47,7 +47,7 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
           />
         </section>
 
-        <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[316px] md:border-l" aria-label="Numbers" tabindex="-1">
+        <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[276px] xl:w-[316px] md:border-l" aria-label="Numbers" tabindex="-1">
           <h3 class="cap mb-2">What the tapes say to each other</h3>
           <div class="relief mb-3 border-l-4 p-3.5" [class]="v.look" data-verdict aria-live="polite">
             <p>

@@ -1,0 +1,102 @@
+import type { Piece } from '@yellow-pane/contracts';
+import { boundLayout } from '../src/cut/layout/bound.js';
+import { checkLayout } from '../src/cut/layout/check-layout.js';
+import { dissection, jobOfRepeatedSizes, plainSettings, testRoll } from '../src/cut/layout/instances.testing.js';
+import { LayoutPlanner } from '../src/cut/layout/index.js';
+import { benchFor, groupPieces } from '../src/cut/layout/model.js';
+import { surveyOpening } from '../src/measure/index.js';
+import { maxRects, shelf } from './references.js';
+
+/**
+ * Speed and goodness of the layout, against references run in the same breath on one core. Allowances 0.
+ * `npm run bench` runs 1 s per instance; `npm run bench -- 10` runs 10 s.
+ */
+const seconds = Number(process.argv[2] ?? 1);
+const mean = (v: number[]) => v.reduce((s, x) => s + x, 0) / v.length;
+const f = (v: number) => v.toFixed(4);
+
+function timed(pieces: readonly Piece[], widthMm: number, seed: number): { usedMm: number; firstMs: number; steps: number; faults: number } {
+  const rolls = [testRoll(widthMm)];
+  const start = performance.now();
+  const planner = new LayoutPlanner({ filmId: pieces[0]!.filmId, rolls, pieces, settings: plainSettings, seed });
+  planner.result();
+  const firstMs = performance.now() - start;
+  while (performance.now() - start < seconds * 1000 && !planner.isDone) planner.step();
+  const layout = planner.result();
+  return { usedMm: layout.usedMm, firstMs, steps: layout.steps, faults: checkLayout(layout, { pieces, rolls, settings: plainSettings }).length };
+}
+
+function repeatedSizes(): void {
+  console.log(`\nJobs of 100 pieces in repeated sizes, ${seconds} s each, three seeds; ratios to the bound`);
+  console.log('instance  roll   ours(mean)  ours(worst)  maxrects  shelf');
+  const ours: number[] = [];
+  const theirs: number[] = [];
+  const shelves: number[] = [];
+  for (let i = 0; i < 15; i++) {
+    const widthMm = [1524, 1829, 1220][i % 3]!;
+    const pieces = jobOfRepeatedSizes(500 + i, widthMm);
+    const types = groupPieces(pieces, plainSettings);
+    const bound =
+      boundLayout(
+        types,
+        types.map((t) => t.pieces.length),
+        [{ bench: benchFor(widthMm, plainSettings), costPerGrain: 1 }],
+        100,
+      ).cost / 320;
+    const runs = [1, 2, 3].map((seed) => timed(pieces, widthMm, seed));
+    if (runs.some((r) => r.faults > 0)) throw new Error('A plan does not pass the check.');
+    const ratios = runs.map((r) => r.usedMm / bound);
+    ours.push(...ratios);
+    theirs.push(maxRects(pieces, widthMm) / bound);
+    shelves.push(shelf(pieces, widthMm) / bound);
+    console.log(`${String(i).padStart(8)}  ${widthMm}  ${f(mean(ratios))}      ${f(Math.max(...ratios))}       ${f(theirs.at(-1)!)}    ${f(shelves.at(-1)!)}`);
+  }
+  const [goalMean, goalWorst] = seconds >= 10 ? [1.005, 1.02] : [1.012, 1.04];
+  console.log(
+    `mean ${f(mean(ours))} (goal ${goalMean}), worst ${f(Math.max(...ours))} (goal ${goalWorst}); maxrects ${f(mean(theirs))}, shelf ${f(mean(shelves))}`,
+  );
+}
+
+function dissections(): void {
+  console.log(`\nGuillotine-made dissections with known optimum, ${seconds} s each`);
+  for (const [name, sizes] of [
+    ['n ≤ 10', [6, 8, 10]],
+    ['n ≤ 40', [20, 30, 40]],
+    ['n 80–300', [80, 150, 300]],
+  ] as const) {
+    const ratios: number[] = [];
+    const firsts: number[] = [];
+    for (const n of sizes)
+      for (const seed of [1, 2, 3]) {
+        const { pieces, optimumMm } = dissection(seed * 100 + n, 1524, n);
+        const run = timed(pieces, 1524, seed);
+        if (run.faults > 0) throw new Error('A plan does not pass the check.');
+        ratios.push(run.usedMm / optimumMm);
+        firsts.push(run.firstMs);
+      }
+    console.log(`${name.padEnd(9)} mean ${f(mean(ratios))}  worst ${f(Math.max(...ratios))}  first answer at most ${Math.max(...firsts).toFixed(0)} ms`);
+  }
+}
+
+function survey(): void {
+  const readings = Object.entries({
+    widthTop: 612,
+    widthMiddle: 605,
+    widthBottom: 619,
+    heightLeft: 669,
+    heightMiddle: 668,
+    heightRight: 668,
+    diagonalDown: 903,
+    diagonalUp: 900,
+  }).map(([measure, lengthMm]) => ({ measure: measure as 'widthTop', lengthMm }));
+  const times = Array.from({ length: 15 }, () => {
+    const start = performance.now();
+    surveyOpening(readings);
+    return performance.now() - start;
+  }).sort((a, b) => a - b);
+  console.log(`\nA doubtful survey of eight tapes, all explanations weighed: median ${times[7]!.toFixed(1)} ms`);
+}
+
+survey();
+repeatedSizes();
+dissections();
