@@ -27,10 +27,12 @@ export class Bench {
   field(measure: string) {
     return this.page.locator(`[data-measure="${measure}"] input`);
   }
-  /** Types a tape and goes on with Enter. */
+  /** Types a tape, goes on with Enter, and waits until the server has acknowledged it. */
   async tape(measure: string, typed: string): Promise<void> {
     await this.field(measure).fill(typed);
+    const acknowledged = this.page.waitForResponse((r) => r.url().endsWith('/changes') && r.ok() && (r.request().postData() ?? '').includes('"kind":"reading"'));
     await this.field(measure).press('Enter');
+    await acknowledged;
     await this.saved();
   }
   async saved(): Promise<void> {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, effect, inject, input, output } from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output } from '@angular/core';
 import type { Film, Layout, Piece, Roll, RollLayout } from '@yellow-pane/contracts';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { restsOf } from '@yellow-pane/core/cut';
@@ -149,7 +149,7 @@ export class RollView {
   });
 
   constructor() {
-    effect(() => {
+    afterRenderEffect(() => {
       const id = this.selectedSurfaceId();
       const piece = this.drawn().find((p) => p.surfaceId === id);
       const box = this.host.nativeElement.closest('[data-roll-scroll]');

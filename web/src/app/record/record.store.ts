@@ -23,6 +23,8 @@ interface RecordState {
   canRedo: string | null;
   /** "Seen from": true when drawings show the other side than the survey was made from. */
   otherSide: boolean;
+  /** The sheet that takes a film and a roll is open. */
+  filmSheet: boolean;
   /** How lengths are shown here; null = as the job says. */
   shownUnits: UnitSystem | null;
 }
@@ -40,6 +42,7 @@ const start: RecordState = {
   canUndo: null,
   canRedo: null,
   otherSide: false,
+  filmSheet: false,
   shownUnits: null,
 };
 
@@ -162,6 +165,7 @@ export const RecordStore = signalStore(
         if (next) pick(next.id);
       },
       toggleSide: (): void => patchState(store, { otherSide: !store.otherSide() }),
+      openFilmSheet: (filmSheet: boolean): void => patchState(store, { filmSheet }),
       toggleUnits: (): void => patchState(store, { shownUnits: store.units() === 'mm' ? 'in' : 'mm' }),
       dismiss: (): void => patchState(store, { refusal: null, ask: null, save: store.save() === 'refused' ? 'saved' : store.save() }),
       /** Brings measures in from CSV. @returns what happened, in words */

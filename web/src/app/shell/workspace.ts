@@ -7,6 +7,7 @@ import { JobProgress } from '../record/progress';
 import { PlansStore } from '../record/plans.store';
 import { RecordStore } from '../record/record.store';
 import { Logo } from '../kit/logo';
+import { FilmSheet } from './film-sheet';
 import { HelpSheet } from './help-sheet';
 import { Keys } from './keys';
 import { RollStrip } from './roll-strip';
@@ -15,7 +16,7 @@ import { Rooms } from './rooms';
 /** The open job: the stages on a tape at the top, the rooms on the left, the stage at hand, the roll along the bottom. */
 @Component({
   selector: 'yp-workspace',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, Logo, Rooms, RollStrip, HelpSheet],
+  imports: [RouterOutlet, RouterLink, RouterLinkActive, Logo, Rooms, RollStrip, HelpSheet, FilmSheet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(document:keydown)': 'onKey($event)', class: 'block h-dvh' },
   template: `
@@ -112,6 +113,7 @@ import { Rooms } from './rooms';
       </div>
     }
     <yp-help-sheet #help />
+    <yp-film-sheet />
   `,
   styles: `
     .tape {

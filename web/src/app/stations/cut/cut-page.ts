@@ -198,6 +198,42 @@ export class CutPage {
     this.settingsNote.set('');
     if (doc) void this.record.set('Longest pull', 'job', doc.job.id, { cut: { ...doc.job.cut, longestPullMm: read.value.lengthMm } });
   }
+  /** What bench, knife and job allow, as shown. */
+  protected readonly jobFields = computed(() => {
+    const doc = this.record.doc();
+    if (!doc) return [];
+    const { cut } = doc.job;
+    const a = { ...doc.firm.allowances, ...doc.job.allowances };
+    const fine = (mm: number | undefined) => (this.record.units() === 'mm' ? String(Math.round((mm ?? 0) * 10) / 10) : this.f(mm ?? 0));
+    return [
+      { field: 'overhangMm', name: 'Overhang', value: fine(a.overhangMm) },
+      { field: 'overhangTopMm', name: 'Overhang at the top', value: fine(a.overhangTopMm) },
+      { field: 'edgeGapMm', name: 'Edge gap', value: fine(a.edgeGapMm) },
+      { field: 'crosscutAllowanceMm', name: 'Lost per crosscut', value: fine(cut.crosscutAllowanceMm) },
+      { field: 'slitAllowanceMm', name: 'Lost per slit', value: fine(cut.slitAllowanceMm) },
+      { field: 'largestSheetM2', name: 'Heaviest sheet, m²', value: cut.largestSheetM2 === null ? '' : String(cut.largestSheetM2) },
+    ] as const;
+  });
+  protected setJobField(field: string, box: HTMLInputElement): void {
+    const doc = this.record.doc();
+    if (!doc) return;
+    if (field === 'largestSheetM2') {
+      const m2 = box.value.trim() === '' ? null : Number(box.value.replace(',', '.'));
+      if (m2 !== null && !(m2 > 0 && m2 <= 100)) return this.settingsNote.set('The heaviest sheet is between 0 and 100 m²; leave it empty for no limit.');
+      this.settingsNote.set('');
+      return void this.record.set('Heaviest sheet', 'job', doc.job.id, { cut: { ...doc.job.cut, largestSheetM2: m2 } });
+    }
+    const read = parseLength(box.value, this.record.units());
+    if (!read.ok) return this.settingsNote.set(read.message);
+    const most = field === 'edgeGapMm' ? 10 : field.startsWith('overhang') ? 300 : 50;
+    if (read.value.lengthMm > most) return this.settingsNote.set(`At most ${most} mm.`);
+    this.settingsNote.set('');
+    const isAllowance = field.startsWith('overhang') || field === 'edgeGapMm';
+    const fields = isAllowance
+      ? { allowances: { ...doc.job.allowances, [field]: read.value.lengthMm } }
+      : { cut: { ...doc.job.cut, [field]: read.value.lengthMm } };
+    void this.record.set('Allowances of the job', 'job', doc.job.id, fields);
+  }
   protected setStages(stages: string): void {
     const doc = this.record.doc();
     if (doc) void this.record.set('Cutting stages', 'job', doc.job.id, { cut: { ...doc.job.cut, stages: Number(stages) } });

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { cutMethod, frameKind, obstructionKind, type CutMethod, type Surface } from '@yellow-pane/contracts';
+import { cutMethod, frameKind, obstructionKind, type Allowances, type CutMethod, type Surface } from '@yellow-pane/contracts';
+import { resolveAllowances } from '@yellow-pane/core';
 import { parseLength, formatLength } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 
@@ -81,6 +82,18 @@ export const methodNames: Record<CutMethod, string> = {
           ><button type="button" class="min-h-6 underline" (click)="dropObstruction($index)">not there</button>
         </p>
       }
+      <div class="flex flex-wrap gap-x-4">
+        <button type="button" class="min-h-6 underline" (click)="record.openFilmSheet(true)">New film or roll</button>
+      </div>
+      <fieldset class="grid grid-cols-3 gap-2">
+        <legend class="mb-1 text-soft">Allowances of this pane (empty: as the job)</legend>
+        @for (a of allowanceFields; track a.field) {
+          <label class="block"
+            >{{ a.name
+            }}<input #box class="field figure" [value]="own(a.field)" [placeholder]="fine(resolved()[a.field])" (change)="setAllowance(a.field, box)"
+          /></label>
+        }
+      </fieldset>
       <label class="block"
         >Note<textarea #note class="field" rows="2" maxlength="400" (change)="set('Note', { note: note.value })">{{ s.note }}</textarea>
       </label>
@@ -90,7 +103,13 @@ export const methodNames: Record<CutMethod, string> = {
 })
 export class SurfaceDetails {
   readonly surface = input.required<Surface>();
-  private readonly record = inject(RecordStore);
+  protected readonly record = inject(RecordStore);
+  protected readonly allowanceFields = [
+    { field: 'overhangMm', name: 'Overhang' },
+    { field: 'overhangTopMm', name: 'At the top' },
+    { field: 'edgeGapMm', name: 'Edge gap' },
+  ] as const;
+  protected readonly resolved = computed(() => resolveAllowances(this.record.doc()!, this.surface()));
   protected readonly names = methodNames;
   protected readonly methods = cutMethod.options;
   protected readonly frames = frameKind.options;
@@ -112,6 +131,21 @@ export class SurfaceDetails {
     }
     box.setCustomValidity('');
     this.set('Reveal', { revealMm: read ? read.value.lengthMm : null });
+  }
+  protected own(field: keyof Allowances): string {
+    const mm = this.surface().allowances?.[field];
+    return mm === undefined ? '' : this.fine(mm);
+  }
+  /** An edge gap is told in tenths of a millimetre. */
+  protected fine = (mm: number): string => (this.record.units() === 'mm' ? String(Math.round(mm * 10) / 10) : formatLength(mm, 'in'));
+  protected setAllowance(field: keyof Allowances, box: HTMLInputElement): void {
+    const { [field]: _old, ...rest } = this.surface().allowances ?? {};
+    const read = box.value.trim() === '' ? null : parseLength(box.value, this.record.units());
+    const most = field === 'edgeGapMm' ? 10 : 300;
+    const message = read && !read.ok ? read.message : read && read.ok && read.value.lengthMm > most ? `At most ${most} mm.` : '';
+    box.setCustomValidity(message);
+    if (message) return void box.reportValidity();
+    this.set('Allowance', { allowances: read && read.ok ? { ...rest, [field]: read.value.lengthMm } : rest });
   }
   protected addObstruction(box: HTMLSelectElement): void {
     if (box.value) this.set('Something in the way', { obstructions: [...this.surface().obstructions, { kind: box.value, note: '' }] });
