@@ -30,7 +30,9 @@ export class Bench {
   /** Types a tape, goes on with Enter, and waits until the server has acknowledged it. */
   async tape(measure: string, typed: string): Promise<void> {
     await this.field(measure).fill(typed);
-    const acknowledged = this.page.waitForResponse((r) => r.url().endsWith('/changes') && r.ok() && (r.request().postData() ?? '').includes('"kind":"reading"'));
+    const acknowledged = this.page.waitForResponse(
+      (r) => r.url().endsWith('/changes') && r.ok() && (r.request().postData() ?? '').includes('"kind":"reading"'),
+    );
     await this.field(measure).press('Enter');
     await acknowledged;
     await this.saved();

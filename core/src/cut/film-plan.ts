@@ -8,8 +8,10 @@ import { trimCount, workMinutes } from './minutes.js';
 /** Raised whenever the same input may give another plan. */
 export const CORE_VERSION = '0.1.0';
 
-/** Steps that a stored plan has been searched for; a browser does them while the person looks. */
+/** Most steps that a plan is searched for; a browser does them while the person looks, and stops earlier when its time is up. */
 export const SETTLED_STEPS = 1500;
+/** Steps for a plan that is needed at once and not stored. */
+export const PROMPT_STEPS = 150;
 export const PLAN_SEED = 20;
 
 export interface FilmPlanInput {
@@ -124,7 +126,7 @@ export function methodFigures(
   settings: CutSettings,
   filmId: string,
   method: CutMethod,
-  steps = 150,
+  steps = 40,
 ): MethodFigures {
   const input = filmPlanInput(records, settings, filmId, undefined, method);
   const layout: Layout = layPiecesOnRolls(input.layout, steps);

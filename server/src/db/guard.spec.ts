@@ -163,3 +163,21 @@ describe('backups', () => {
     await open.close();
   }, 60_000);
 });
+
+describe('a schema change', () => {
+  test('is preceded by a dump of the old database', async () => {
+    const dir = folder();
+    const first = await openInFolder(dir, async () => undefined);
+    // as an older Yellow Pane would have left it: no migration applied yet
+    await first.db.execute('drop schema public cascade');
+    await first.db.execute('create schema public');
+    await first.db.execute('delete from drizzle.__drizzle_migrations');
+    await first.close();
+    const dumped: string[] = [];
+    const open = await openInFolder(dir, async (old) => void dumped.push(await writeBackup(old, dir, 'before-migration', new Date())));
+    expect(dumped).toHaveLength(1);
+    expect(existsSync(dumped[0]!)).toBe(true);
+    expect((await open.db.execute('select count(*)::int as n from job')).rows).toEqual([{ n: 0 }]);
+    await open.close();
+  }, 60_000);
+});

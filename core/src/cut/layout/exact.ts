@@ -43,11 +43,15 @@ interface DropEntry {
 /** Sets of pieces that the dynamic programme visits for these counts. */
 export const stateCount = (counts: readonly number[]): number => counts.reduce((s, d) => s * (d + 1), 1);
 
+/** Pieces are told apart by the bits of one 32-bit number. */
+export const MOST_PIECES = 31;
+
 /** All sets of pieces as numbers in mixed radix, with what is asked of them often. */
 class Sets {
   readonly size: number;
   readonly strides: number[] = [];
-  readonly digits: Uint8Array;
+  /** One bit for each piece: a set holds a part when it has all its bits. */
+  readonly bits: Int32Array;
   readonly lowest: Int16Array;
   readonly area: Float64Array;
 
@@ -61,32 +65,25 @@ class Sets {
       size *= d + 1;
     }
     this.size = size;
-    const m = counts.length;
-    this.digits = new Uint8Array(size * m);
+    if (counts.reduce((a, b) => a + b, 0) > MOST_PIECES) throw new RangeError(`Not more than ${MOST_PIECES} pieces at a time.`);
+    const firstBit = counts.map((_, i) => counts.slice(0, i).reduce((a, b) => a + b, 0));
+    this.bits = new Int32Array(size);
     this.lowest = new Int16Array(size).fill(-1);
     this.area = new Float64Array(size);
     for (let set = 0; set < size; set++)
-      for (let i = m - 1; i >= 0; i--) {
+      for (let i = counts.length - 1; i >= 0; i--) {
         const d = Math.floor(set / this.strides[i]!) % (counts[i]! + 1);
-        this.digits[set * m + i] = d;
+        this.bits[set]! |= ((1 << d) - 1) << firstBit[i]!;
         this.area[set]! += d * types[i]!.area;
         if (d > 0) this.lowest[set] = i;
       }
   }
 
-  /** True when every piece of `part` is in `set`. */
-  holds(set: number, part: number): boolean {
-    const m = this.counts.length;
-    const [a, b] = [set * m, part * m];
-    for (let i = 0; i < m; i++) if (this.digits[b + i]! > this.digits[a + i]!) return false;
-    return true;
-  }
-
   /** Sorts non-empty fronts by the lowest type in their set, so that a set is always begun with its lowest piece. */
-  byLowest(fronts: readonly (readonly unknown[])[]): number[][] {
+  byLowest(fronts: readonly (readonly unknown[])[]): Int32Array[] {
     const groups: number[][] = this.counts.map(() => []);
     for (let set = 1; set < this.size; set++) if (fronts[set]!.length > 0) groups[this.lowest[set]!]!.push(set);
-    return groups;
+    return groups.map((g) => Int32Array.from(g));
   }
 }
 
@@ -121,15 +118,19 @@ export function packExactly(types: readonly PieceType[], counts: readonly number
   const total = new Float64Array(sets.size).fill(Infinity);
   const choice = new Int32Array(sets.size);
   total[0] = 0;
-  for (let set = 1; set < sets.size; set++)
+  const { bits } = sets;
+  for (let set = 1; set < sets.size; set++) {
+    const missing = ~bits[set]!;
     for (const part of starts[sets.lowest[set]!]!) {
       if (part > set) break;
+      if ((bits[part]! & missing) !== 0) continue;
       const length = bestDrop[part]!.along + total[set - part]!;
-      if (length < total[set]! && sets.holds(set, part)) {
+      if (length < total[set]!) {
         total[set] = length;
         choice[set] = part;
       }
     }
+  }
   if (!Number.isFinite(total[all]!) || total[all]! > known) return null;
   const out: PackedDrop[] = [];
   for (let set = all; set > 0; set -= choice[set]!) out.push(unfold(bestDrop[choice[set]!]!));
@@ -144,10 +145,12 @@ function dropFronts(sets: Sets, columns: readonly (readonly ColumnEntry[])[], be
     const front: DropEntry[] = [];
     fronts.push(front);
     if (sets.area[set]! > largest) continue;
+    const missing = ~sets.bits[set]!;
     for (const part of starts[sets.lowest[set]!]!) {
       if (part > set) break;
+      if ((sets.bits[part]! & missing) !== 0) continue;
       const others = fronts[set - part]!;
-      if (others.length === 0 || !sets.holds(set, part)) continue;
+      if (others.length === 0) continue;
       for (const column of columns[part]!)
         for (const rest of others) {
           const across = column.across + rest.across;
@@ -186,7 +189,7 @@ function columnFronts(types: readonly PieceType[], sets: Sets, bench: Bench, may
     else
       for (const part of starts[low]!) {
         if (part > set) break;
-        if (sets.holds(set, part)) stack(part);
+        if ((sets.bits[part]! & ~sets.bits[set]!) === 0) stack(part);
       }
   }
   return fronts;

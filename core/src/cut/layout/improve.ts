@@ -1,5 +1,5 @@
 import { randomInt, seededRandom, type Random } from '../../ground/index.js';
-import { packExactly, stateCount } from './exact.js';
+import { MOST_PIECES, packExactly, stateCount } from './exact.js';
 import { packAtOnce } from './seed.js';
 import { totalAlong, type Bench, type PackedDrop, type PieceType } from './model.js';
 
@@ -37,7 +37,8 @@ export class LayoutSearch {
     if (!first) throw new RangeError('Some piece is larger than the roll or the bench.');
     this.current = first;
     this.best = first;
-    if (stateCount(counts) <= WHOLE_JOB_STATES) this.best = this.current = packExactly(types, counts, bench, totalAlong(first)) ?? first;
+    if (stateCount(counts) <= WHOLE_JOB_STATES && pieceCount(counts) <= MOST_PIECES)
+      this.best = this.current = packExactly(types, counts, bench, totalAlong(first)) ?? first;
   }
 
   get along(): number {
@@ -52,6 +53,7 @@ export class LayoutSearch {
     const most = Math.min(LAST_STATES, MOST_STATES * (1 + this.sinceBetter / PATIENCE));
     const chosen = this.choose(FEWEST_STATES * (most / FEWEST_STATES) ** this.random());
     this.sinceBetter++;
+    if (chosen.length === 0) return false;
     const counts = this.countsOf(chosen);
     const before = chosen.reduce((s, i) => s + drops[i]!.along, 0);
     const order = this.shuffled(counts.map((n, t) => (n > 0 ? t : -1)).filter((t) => t >= 0));
@@ -84,6 +86,7 @@ export class LayoutSearch {
       if (chosen.includes(pick)) continue;
       const more = this.countsOf([pick]);
       const joined = counts.map((n, t) => n + more[t]!);
+      if (pieceCount(joined) > MOST_PIECES) continue;
       if (chosen.length >= 1 && stateCount(joined) > (chosen.length === 1 ? Math.max(limit, MOST_STATES) : limit)) continue;
       joined.forEach((n, t) => (counts[t] = n));
       chosen.push(pick);
@@ -105,6 +108,8 @@ export class LayoutSearch {
     return list;
   }
 }
+
+const pieceCount = (counts: readonly number[]): number => counts.reduce((s, n) => s + n, 0);
 
 const usedArea = (drop: PackedDrop): number => {
   let area = 0;

@@ -6,7 +6,7 @@ import {
   knifeOrder,
   preCutOutline,
   resolveAllowances,
-  SETTLED_STEPS,
+  PROMPT_STEPS,
   type KnifeStep,
   type MethodFigures,
   type Polygon,
@@ -86,7 +86,7 @@ export class CutService {
             ...input.layout,
             rolls: input.layout.rolls.map((r) => ({ ...r, fixedDrops: [...r.fixedDrops] })),
             pieces: [...input.pieces],
-            steps: SETTLED_STEPS,
+            steps: PROMPT_STEPS,
           });
       const rolls = doc.rolls.filter((r) => r.filmId === film.id);
       const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units);

@@ -4,6 +4,8 @@ import { LayoutPlanner, methodFigures, type LayoutInput, type MethodFigures } fr
 
 /** How long the search may hold the thread before it looks whether it was stopped, ms. */
 const SLICE_MS = 40;
+/** How long a plan is searched at most, ms. Time only decides how many steps are run; the steps decide the plan. */
+const SEARCH_MS = 4000;
 let current = 0;
 
 const api = {
@@ -16,7 +18,8 @@ const api = {
     const planner = new LayoutPlanner(input);
     report(planner.result(), false);
     let best = planner.result().cost;
-    while (planner.steps < steps && !planner.isDone) {
+    const end = Date.now() + SEARCH_MS;
+    while (planner.steps < steps && !planner.isDone && Date.now() < end) {
       const until = Date.now() + SLICE_MS;
       while (Date.now() < until && planner.steps < steps) planner.step();
       await new Promise((r) => setTimeout(r));
