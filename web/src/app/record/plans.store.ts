@@ -100,7 +100,7 @@ export const PlansStore = signalStore(
         if (input) start(filmId, input);
       },
       async toggleLock(filmId: string, pieceId: string): Promise<void> {
-        const plan = store.byFilm()[filmId]?.stored;
+        const plan = newest(record.doc()?.plans ?? [], filmId);
         if (!plan || plan.status === 'committed') return;
         const locked = plan.lockedPieceIds.includes(pieceId) ? plan.lockedPieceIds.filter((id) => id !== pieceId) : [...plan.lockedPieceIds, pieceId];
         await record.set(locked.length > plan.lockedPieceIds.length ? 'Lock a piece' : 'Unlock a piece', 'plan', plan.id, { lockedPieceIds: locked });
@@ -109,8 +109,9 @@ export const PlansStore = signalStore(
       async tick(filmId: string, stepKey: string, isDone: boolean): Promise<void> {
         const doc = record.doc();
         const person = device.person();
-        const plan = store.byFilm()[filmId]?.stored;
-        if (!doc || !person || !plan) return;
+        // the record knows at once that the plan is committed; what is shown follows a moment later
+        const plan = doc && newest(doc.plans, filmId);
+        if (!doc || !person || !plan || !store.byFilm()[filmId]?.stored) return;
         const entry = {
           id: uuidv7(),
           jobId: doc.job.id,

@@ -10,7 +10,7 @@ import { Keys } from './keys';
   template: `
     <dialog #sheet class="m-auto max-h-[90dvh] w-[560px] max-w-[94vw] border border-ink bg-card p-6 backdrop:bg-ink/40" aria-labelledby="help-title">
       <div class="mb-3 flex items-start justify-between">
-        <h2 id="help-title" class="text-xl">Keys and files</h2>
+        <h2 id="help-title" class="text-xl">Keys, job and files</h2>
         <button type="button" class="btn" (click)="close()">Close</button>
       </div>
       <label class="mb-2 flex items-center gap-2"
@@ -50,6 +50,31 @@ import { Keys } from './keys';
         }
       </div>
       @if (record.doc(); as doc) {
+        <h3 class="cap mt-5 mb-1">This job</h3>
+        <div class="grid grid-cols-2 gap-2 text-sm">
+          <label
+            >Name<input
+              #name
+              class="field"
+              maxlength="120"
+              [value]="doc.job.name"
+              (change)="name.value.trim() && setJob('Name of the job', { name: name.value.trim() })"
+          /></label>
+          <label
+            >Customer<input
+              #customer
+              class="field"
+              maxlength="120"
+              [value]="doc.job.customer"
+              (change)="setJob('Customer', { customer: customer.value.trim() })"
+          /></label>
+          <label
+            >Address<input #address class="field" maxlength="240" [value]="doc.job.address" (change)="setJob('Address', { address: address.value.trim() })"
+          /></label>
+          <label
+            >Due on<input #due class="field" type="date" [value]="doc.job.dueOn ?? ''" (change)="setJob('Due date', { dueOn: due.value || null })"
+          /></label>
+        </div>
         <h3 class="cap mt-5 mb-1">This job as a file</h3>
         <ul class="flex flex-wrap gap-x-4 gap-y-1 text-sm underline">
           @for (f of files; track f.path) {
@@ -91,6 +116,11 @@ export class HelpSheet {
   }
   close(): void {
     this.sheet().nativeElement.close();
+  }
+
+  protected setJob(label: string, fields: Record<string, unknown>): void {
+    const job = this.record.doc()?.job;
+    if (job) void this.record.set(label, 'job', job.id, fields);
   }
 
   protected rekey(id: string, event: Event): void {

@@ -46,7 +46,7 @@ const TALLEST_PX = 74;
         @for (p of drawn(); track p.place.id) {
           <section class="mb-3">
             <h2 class="mb-1 flex items-baseline justify-between gap-2 text-sm font-bold text-soft">
-              <button type="button" class="truncate text-left" (dblclick)="renamePlace(p.place)" title="Double-click to rename">{{ p.place.name }}</button>
+              <button type="button" class="truncate text-left" (click)="renamePlace(p.place)" title="Rename this room">{{ p.place.name }}</button>
               <span class="figure font-normal">{{ p.count }}</span>
             </h2>
             <div class="border border-hair bg-card p-1.5">

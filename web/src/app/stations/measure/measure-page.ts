@@ -78,7 +78,7 @@ import { methodNames, SurfaceDetails } from './parts/surface-details';
             <ul class="mb-3 text-sm">
               @for (s of v.suspects; track s.text) {
                 <li class="border-b border-hair py-1">
-                  {{ s.text }} <span class="whitespace-nowrap text-soft">· {{ s.slip }}{{ s.odds }}</span>
+                  {{ s.text }} <span class="text-soft">({{ s.slip }}{{ s.odds }})</span>
                 </li>
               }
             </ul>
