@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import type { Film, Patch, Roll } from '@yellow-pane/contracts';
 import { parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
