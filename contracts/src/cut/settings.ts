@@ -5,7 +5,7 @@ import { lengthMm, positiveLengthMm } from '../quantities.js';
 export const cutSettings = z.object({
   /** Longest drop that can be pulled and cut across on this bench or tailgate. */
   longestPullMm: positiveLengthMm,
-  /** Strips narrower than this cannot be handled: a slit never leaves one between two pieces. */
+  /** Strips with pieces in them narrower than this cannot be handled: such a piece is not laid. */
   smallestStripMm: lengthMm,
   /** Film lost at each crosscut and at each slit. */
   crosscutAllowanceMm: lengthMm.max(50),

@@ -84,7 +84,7 @@ function shapeCovariance(taper: number, rack: number): number[][] {
   return solveSymmetric(precision, new Array(5).fill(0)).inverse;
 }
 
-function fit(component: Component, keys: readonly MeasureKey[], sigmas: readonly number[], at: Shape, covariance: number[][]): Fitted {
+function weigh(component: Component, keys: readonly MeasureKey[], sigmas: readonly number[], at: Shape, covariance: number[][]): Fitted {
   const slopes = keys.map((k) => readingSlope(at, k));
   const carried = slopes.map((s) => covariance.map((row) => dotProduct(row, s)));
   const { direction, spreadMm, meanMm, values } = component;
@@ -222,7 +222,7 @@ export function weighExplanations(
   const covariances = new Map<number, number[][]>();
   const fits = list.map((c) => {
     if (!covariances.has(c.crooked.taper)) covariances.set(c.crooked.taper, shapeCovariance(c.crooked.taper, c.crooked.rack));
-    return fit(c, keys, sigmas, at, covariances.get(c.crooked.taper)!);
+    return weigh(c, keys, sigmas, at, covariances.get(c.crooked.taper)!);
   });
   const top = Math.max(...fits.map((f) => f.lnEvidence));
   const raw = fits.map((f) => Math.exp(f.lnEvidence - top));

@@ -67,6 +67,7 @@ function checkRoll(
     for (const column of [...drop.columns].sort((a, b) => a.yMm - b.yMm)) {
       if (column.yMm < across - SLACK_MM) say(`${name}: two columns overlap, no slit separates them.`);
       across = column.yMm + column.acrossMm + settings.slitAllowanceMm;
+      if (column.acrossMm < settings.smallestStripMm - SLACK_MM) say(`${name}: a strip is narrower than this bench handles.`);
       if (column.yMm + column.acrossMm > roll.widthMm + SLACK_MM) say(`${name}: a column reaches over the roll edge.`);
       let along = drop.xMm;
       for (const row of [...column.rows].sort((a, b) => a.xMm - b.xMm)) {

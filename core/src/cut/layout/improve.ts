@@ -1,7 +1,7 @@
 import { randomInt, seededRandom, type Random } from '../../ground/index.js';
 import { MOST_PIECES, packExactly, stateCount } from './exact.js';
 import { packAtOnce } from './seed.js';
-import { totalAlong, type Bench, type PackedDrop, type PieceType } from './model.js';
+import { cutsOf, totalAlong, type Bench, type PackedDrop, type PieceType } from './model.js';
 
 /** How many sets of pieces one exact re-cut may look at: between these, drawn anew each time. */
 const FEWEST_STATES = 200;
@@ -9,6 +9,8 @@ const MOST_STATES = 9_000;
 /** After long without success larger sets are tried, up to this. */
 const LAST_STATES = 60_000;
 const PATIENCE = 150;
+/** Plans within 0.2 % count as equally long: then the fewest cuts decide. */
+const COUNTS_AS_EQUAL = 1.002;
 /** A whole job this small is cut exactly at once. */
 const WHOLE_JOB_STATES = 3_000;
 
@@ -19,7 +21,10 @@ const WHOLE_JOB_STATES = 3_000;
 export class LayoutSearch {
   readonly types: readonly PieceType[];
   steps = 0;
+  /** The plan to cut: of all seen within 0.2 % of the shortest, the one with the fewest cuts. */
   best: PackedDrop[];
+  private shortest: number;
+  private bestCuts: number;
   private current: PackedDrop[];
   private readonly random: Random;
   private sinceBetter = 0;
@@ -39,13 +44,28 @@ export class LayoutSearch {
     this.best = first;
     if (stateCount(counts) <= WHOLE_JOB_STATES && pieceCount(counts) <= MOST_PIECES)
       this.best = this.current = packExactly(types, counts, bench, totalAlong(first)) ?? first;
+    this.shortest = totalAlong(this.best);
+    this.bestCuts = this.best.reduce((sum, d) => sum + cutsOf(d, bench), 0);
+  }
+
+  /** Takes the current plan as best when it is shorter by more than counts as equal, or equal with fewer cuts. */
+  private keepIfBetter(): boolean {
+    const along = totalAlong(this.current);
+    const cuts = this.current.reduce((sum, d) => sum + cutsOf(d, this.bench), 0);
+    this.shortest = Math.min(this.shortest, along);
+    const isTooLong = totalAlong(this.best) > this.shortest * COUNTS_AS_EQUAL;
+    const isBetter = isTooLong || cuts < this.bestCuts || (cuts === this.bestCuts && along < totalAlong(this.best));
+    if (!isBetter) return false;
+    this.best = this.current;
+    this.bestCuts = cuts;
+    return true;
   }
 
   get along(): number {
     return totalAlong(this.best);
   }
 
-  /** One re-cut. @returns true when the best plan got shorter */
+  /** One re-cut. @returns true when the best plan got better */
   step(): boolean {
     this.steps++;
     const drops = this.current;
@@ -67,10 +87,8 @@ export class LayoutSearch {
     const renamed = packed.map((d) => renameTypes(d, order));
     const after = totalAlong(renamed);
     this.current = [...drops.filter((_, i) => !chosen.includes(i)), ...renamed];
-    if (after === before) return false;
-    this.sinceBetter = 0;
-    this.best = this.current;
-    return true;
+    if (after < before) this.sinceBetter = 0;
+    return this.keepIfBetter();
   }
 
   /** Some drops to take apart: wasteful ones first, more until the exact re-cut gets too large. */

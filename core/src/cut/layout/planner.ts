@@ -39,6 +39,8 @@ const fixedAlong = (roll: RollToCut, settings: CutSettings): number =>
 /** Why a piece can lie on none of the rolls; null when one takes it. */
 function misfit(piece: Piece, rolls: readonly RollToCut[], settings: CutSettings): string | null {
   if (rolls.length === 0) return 'There is no roll of this film.';
+  if (Math.min(piece.widthMm, piece.heightMm) < settings.smallestStripMm)
+    return `It is narrower than the smallest strip this bench handles (${Math.round(settings.smallestStripMm)} mm).`;
   const [type] = groupPieces([piece], settings);
   const fits = rolls.some((r) => {
     const bench = benchFor(r.widthMm, settings);

@@ -211,6 +211,7 @@ export class CutPage {
       { field: 'edgeGapMm', name: 'Edge gap', value: fine(a.edgeGapMm) },
       { field: 'crosscutAllowanceMm', name: 'Lost per crosscut', value: fine(cut.crosscutAllowanceMm) },
       { field: 'slitAllowanceMm', name: 'Lost per slit', value: fine(cut.slitAllowanceMm) },
+      { field: 'smallestStripMm', name: 'Smallest strip', value: fine(cut.smallestStripMm) },
       { field: 'largestSheetM2', name: 'Heaviest sheet, m²', value: cut.largestSheetM2 === null ? '' : String(cut.largestSheetM2) },
     ] as const;
   });
@@ -225,7 +226,7 @@ export class CutPage {
     }
     const read = parseLength(box.value, this.record.units());
     if (!read.ok) return this.settingsNote.set(read.message);
-    const most = field === 'edgeGapMm' ? 10 : field.startsWith('overhang') ? 300 : 50;
+    const most = field === 'edgeGapMm' ? 10 : field.startsWith('overhang') || field === 'smallestStripMm' ? 300 : 50;
     if (read.value.lengthMm > most) return this.settingsNote.set(`At most ${most} mm.`);
     this.settingsNote.set('');
     const isAllowance = field.startsWith('overhang') || field === 'edgeGapMm';

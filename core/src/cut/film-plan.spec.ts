@@ -1,0 +1,148 @@
+import { lanternStreet, ternPoint, demoFirm } from '../../../demo/src/index.js';
+import type { LogEntry, Plan } from '@yellow-pane/contracts';
+import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, fixedDropsOf, methodFigures } from './film-plan.js';
+import { cutsForFilm, readingsHash, readingsInForce, resolveAllowances, surveySurface } from './job-pieces.js';
+import { knifeOrder } from './knife-order.js';
+import { layPiecesOnRolls } from './layout/index.js';
+
+const file = ternPoint();
+const records = {
+  firm: demoFirm,
+  job: file.job,
+  surfaces: file.surfaces,
+  readings: file.readings,
+  films: file.films,
+  rolls: file.rolls,
+  entries: [] as LogEntry[],
+};
+const guard = file.films.find((f) => f.kind === 'security')!;
+const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
+
+function planned(): Plan {
+  const input = filmPlanInput(records, file.job.cut, guard.id, undefined);
+  return {
+    id: pane('O1').id,
+    jobId: file.job.id,
+    filmId: guard.id,
+    status: 'committed',
+    inputHash: input.hash,
+    coreVersion: CORE_VERSION,
+    pieces: [...input.pieces],
+    layout: layPiecesOnRolls(input.layout, 20),
+    lockedPieceIds: [],
+    updatedAt: '2026-09-14T09:00:00.000Z',
+    deletedAt: null,
+  };
+}
+const entry = (n: number, kind: LogEntry['kind'], stepKey: string): LogEntry => ({
+  id: pane('O1').id,
+  jobId: file.job.id,
+  at: `2026-09-14T09:0${n}:00.000Z`,
+  personId: pane('O1').id,
+  kind,
+  planId: null,
+  stepKey,
+  surfaceId: null,
+  note: '',
+});
+
+describe('from records to pieces', () => {
+  test('a pane measured like another uses its tapes, but its own where it has them', () => {
+    const w2 = pane('W2');
+    expect(readingsInForce(w2, file.surfaces, file.readings).map((r) => r.lengthMm)).toEqual([1184, 2046]);
+    const own = { ...file.readings[0]!, id: 'x', surfaceId: w2.id, measure: 'widthLargest' as const, lengthMm: 1180 };
+    expect(readingsInForce(w2, file.surfaces, [...file.readings, own]).map((r) => [r.measure, r.lengthMm])).toEqual([
+      ['widthLargest', 1180],
+      ['heightLargest', 2046],
+    ]);
+  });
+
+  test('a superseded reading stays in the record and out of the arithmetic', () => {
+    const old = file.readings.find((r) => r.surfaceId === pane('Toilet 2').id && r.measure === 'widthBottom')!;
+    const again = { ...old, id: 'again', lengthMm: 598, supersedesId: old.id };
+    const { survey } = surveySurface(pane('Toilet 2'), { surfaces: file.surfaces, readings: [...file.readings, again] });
+    expect(survey.status).toBe('agreeing');
+  });
+
+  test('a signature stands for exactly these readings', () => {
+    const toilet = pane('Toilet 2');
+    const signed = {
+      ...toilet,
+      signed: { personId: toilet.id, at: '2026-09-14T09:00:00Z', readingsHash: readingsHash(readingsInForce(toilet, file.surfaces, file.readings)) },
+    };
+    expect(surveySurface(signed, records).isSigned).toBe(true);
+    const more = file.readings.map((r) => (r.surfaceId === toilet.id && r.measure === 'heightLeft' ? { ...r, lengthMm: 671 } : r));
+    expect(surveySurface(signed, { ...records, readings: more }).isSigned).toBe(false);
+  });
+
+  test('allowances: firm, then job, then surface decide', () => {
+    const surface = { ...pane('W1'), allowances: { overhangMm: 40 } };
+    expect(resolveAllowances({ firm: demoFirm, job: { ...file.job, allowances: { overhangMm: 30, edgeGapMm: 2 } } }, surface)).toEqual({
+      overhangMm: 40,
+      overhangTopMm: 25,
+      edgeGapMm: 2,
+    });
+  });
+
+  test('a spoiled piece adds one more of the same size', () => {
+    const surfaces = file.surfaces.map((s) => (s.name === 'O4' ? { ...s, extraPieces: [{ id: 'e', reason: 'spoiled', at: '2026-09-14T09:00:00Z' }] } : s));
+    const cut = cutsForFilm({ ...records, surfaces }, guard.id).find((c) => c.surface.name === 'O4')!;
+    expect(cut.pieces.map((p) => p.label)).toEqual(['O4', 'O4 again']);
+    expect(cut.pieces[1]!.widthMm).toBe(cut.pieces[0]!.widthMm);
+  });
+});
+
+describe('a plan and what makes it stale', () => {
+  test('the hash changes with a tape, a roll or a setting, and with nothing else', () => {
+    const hash = (r: typeof records, cut = file.job.cut) => filmPlanInput(r, cut, guard.id, undefined).hash;
+    const base = hash(records);
+    expect(hash({ ...records, surfaces: records.surfaces.map((s) => ({ ...s, note: 'sunny' })) })).toBe(base);
+    expect(hash({ ...records, readings: records.readings.map((r) => (r.surfaceId === pane('O1').id ? { ...r, lengthMm: r.lengthMm + 5 } : r)) })).not.toBe(
+      base,
+    );
+    expect(hash({ ...records, rolls: records.rolls.map((r) => ({ ...r, lengthM: 9 })) })).not.toBe(base);
+    expect(hash(records, { ...file.job.cut, longestPullMm: 2000 })).not.toBe(base);
+  });
+
+  test('ticks are facts: a later entry corrects one, the last word counts', () => {
+    expect(doneSteps([entry(1, 'cut-done', 'a'), entry(2, 'cut-done', 'b'), entry(3, 'cut-undone', 'a')])).toEqual(new Set(['b']));
+    expect(doneSteps([entry(3, 'cut-done', 'a'), entry(2, 'cut-undone', 'a')])).toEqual(new Set(['a']));
+  });
+
+  test('a piece is finished when the cut that frees it is ticked', () => {
+    const plan = planned();
+    const steps = knifeOrder(plan.layout, plan.pieces, () => 1829, 'mm');
+    const freeing = steps.find((s) => s.finishes.length > 0)!;
+    expect(finishedPieces([plan], [entry(1, 'cut-done', freeing.key)], file.rolls)).toEqual(new Set(freeing.finishes));
+    expect(finishedPieces([plan], [], file.rolls).size).toBe(0);
+  });
+
+  test('a re-plan leaves alone what the knife has been at, and what is locked', () => {
+    const plan = planned();
+    const steps = knifeOrder(plan.layout, plan.pieces, () => 1829, 'mm');
+    const roll = plan.layout.rolls[0]!;
+    expect(fixedDropsOf(plan, [], file.rolls, plan.pieces).size).toBe(0);
+    expect(fixedDropsOf(plan, [entry(1, 'cut-done', steps[0]!.key)], file.rolls, plan.pieces).get(roll.rollId)).toEqual([roll.drops[0]]);
+    const last = roll.drops.at(-1)!;
+    const locked = { ...plan, lockedPieceIds: [last.columns[0]!.rows[0]!.pieces[0]!.pieceId] };
+    expect(fixedDropsOf(locked, [], file.rolls, plan.pieces).get(roll.rollId)).toEqual([last]);
+  });
+
+  test('a piece already cut keeps the size it was cut to, whatever the tapes say now', () => {
+    const plan = planned();
+    const first = knifeOrder(plan.layout, plan.pieces, () => 1829, 'mm')[0]!;
+    const readings = file.readings.map((r) => (r.surfaceId === pane('O1').id ? { ...r, lengthMm: r.lengthMm + 9 } : r));
+    const again = filmPlanInput({ ...records, readings, entries: [entry(1, 'cut-done', first.key)] }, file.job.cut, guard.id, plan);
+    const cutIds = plan.layout.rolls[0]!.drops[0]!.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
+    for (const id of cutIds) expect(again.pieces.find((p) => p.id === id)!.widthMm).toBe(plan.pieces.find((p) => p.id === id)!.widthMm);
+  });
+});
+
+test('methods differ as the trade says: fewer trims by factory edge, none pre-cut, and two tapes are not enough for that', () => {
+  const bakery = lanternStreet();
+  const small = { ...records, job: bakery.job, surfaces: bakery.surfaces, readings: bakery.readings };
+  const shade = bakery.films.find((f) => f.kind === 'solar')!;
+  const by = (m: 'overhang' | 'factory-edge' | 'pre-cut') => methodFigures(small, bakery.job.cut, shade.id, m, 5);
+  expect(by('factory-edge').trims).toBeLessThan(by('overhang').trims);
+  expect(by('pre-cut')).toMatchObject({ blockedCount: 3, usedM: 0 });
+});
