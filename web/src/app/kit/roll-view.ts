@@ -190,7 +190,7 @@ export class RollView {
               isLocked: this.lockedIds().includes(p.pieceId),
               isCut: this.cutIds().has(p.pieceId),
               showText: h > 26 && (piece?.label.length ?? 0) * 7.6 + 12 < w,
-              arrow: this.arrow(p.turn, x + w / 2, y + h * 0.72, Math.min(13, h / 5, w / 5)),
+              arrow: this.arrow(p.turn, x + w - 20, y + h - 20, Math.min(13, h / 5, w / 5)),
             };
           }),
         ),

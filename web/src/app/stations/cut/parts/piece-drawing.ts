@@ -55,7 +55,7 @@ const H = 270;
         stroke-width="2"
         fill="none"
       />
-      <text [attr.x]="cx() + 10" [attr.y]="cy() + 5" font-size="14" fill="#3E6E8E">top of pane</text>
+      <text [attr.x]="cx()" [attr.y]="cy() + arrow() + 15" font-size="14" fill="#3E6E8E" text-anchor="middle">top of pane</text>
     </svg>
     <p class="figure text-center text-[15px] font-semibold">{{ f(piece().widthMm) }} × {{ f(piece().heightMm) }}</p>
   `,
@@ -95,7 +95,7 @@ export class PieceDrawing {
   });
   protected readonly cx = computed(() => W / 2);
   protected readonly cy = computed(() => H / 2);
-  protected readonly arrow = computed(() => Math.min(44, this.g().ph * 0.28));
+  protected readonly arrow = computed(() => Math.min(44, this.g().ph * 0.24));
 
   protected readonly sides = computed<SideNote[]>(() => {
     const p = this.piece();
