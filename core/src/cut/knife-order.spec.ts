@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { jobOfRepeatedSizes, plainSettings, testPiece, testRoll } from './layout/instances.testing.js';
 import { layPiecesOnRolls } from './layout/index.js';
-import { knifeOrder, restsOf } from './knife-order.js';
+import { knifeOrder, restsOf, startEdge } from './knife-order.js';
 import { trimCount, workMinutes } from './minutes.js';
 
 const lay = (pieces: ReturnType<typeof jobOfRepeatedSizes>, width = 1524, stages: 3 | 4 = 3) =>
@@ -25,6 +25,14 @@ describe('the knife order', () => {
     const texts = knifeOrder(lay(pieces), pieces, () => 1524, 'mm').map((s) => s.text);
     expect(texts).toContain('Slit 700 off the far edge');
     expect(texts).toContain('Slit at 500');
+  });
+
+  test('with the film side up the sheet lies turned over: the same cuts count from the other edge, under the same keys', () => {
+    const pieces = [testPiece(1, 700, 900, { turns: [0], factoryEdge: 'left' }), testPiece(2, 500, 900, { turns: [0], factoryEdge: 'right' })];
+    const [liner, film] = [false, true].map((isFilmUp) => knifeOrder(lay(pieces), pieces, () => 1524, 'mm', isFilmUp));
+    expect(film!.map((s) => s.text)).toContain('Slit 700 off the near edge');
+    expect(film!.map((s) => s.key)).toEqual(liner!.map((s) => s.key));
+    expect([startEdge(false), startEdge(true)]).toEqual(['near', 'far']);
   });
 
   test('every piece is finished exactly once, drops in order, keys told apart', () =>

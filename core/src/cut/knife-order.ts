@@ -33,15 +33,22 @@ const LEAST_MM = 0.05;
  * The numbered cuts of a whole layout in the order of the drops: pull and cut across, slit from the near edge on, cut each
  * strip across from the squared start on, trim last. Distances are from the near edge and
  * from the squared end, unless the step says otherwise.
+ * @param isFilmUp the film side lies up on the bench: distances then run from the far edge (`startEdge`)
  */
-export function knifeOrder(layout: Layout, pieces: readonly Piece[], rollWidthMm: (rollId: string) => number, system: UnitSystem): KnifeStep[] {
+export function knifeOrder(
+  layout: Layout,
+  pieces: readonly Piece[],
+  rollWidthMm: (rollId: string) => number,
+  system: UnitSystem,
+  isFilmUp = false,
+): KnifeStep[] {
   const labels = new Map(pieces.map((p) => [p.id, p.label]));
   const steps: KnifeStep[] = [];
   for (const roll of layout.rolls)
     roll.drops.forEach((drop, dropIndex) => {
       const name = dropKey(roll, drop);
       const width = rollWidthMm(roll.rollId);
-      dropSteps(drop, width, system, labels).forEach((s, i) =>
+      dropSteps(drop, width, system, labels, otherEdge(isFilmUp)).forEach((s, i) =>
         steps.push({ ...s, key: `${name}/${i}`, number: steps.length + 1, rollId: roll.rollId, dropIndex, xMm: drop.xMm }),
       );
     });
@@ -52,9 +59,16 @@ export function knifeOrder(layout: Layout, pieces: readonly Piece[], rollWidthMm
 const dropKey = (roll: RollLayout, drop: Drop): string =>
   `${roll.rollId.slice(-6)}:${drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId.slice(-8)))).join('+')}`;
 
+/**
+ * The edge that distances are measured from. Plans are made liner up; with the film side up the sheet lies turned over, and
+ * what was the near edge lies far.
+ */
+export const startEdge = (isFilmUp: boolean): 'near' | 'far' => (isFilmUp ? 'far' : 'near');
+const otherEdge = (isFilmUp: boolean): 'near' | 'far' => startEdge(!isFilmUp);
+
 type Bare = Pick<KnifeStep, 'kind' | 'text' | 'finishes'>;
 
-function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: ReadonlyMap<string, string>): Bare[] {
+function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: ReadonlyMap<string, string>, other: string): Bare[] {
   const f = (mm: number) => formatLength(mm, system);
   const out: Bare[] = [{ kind: 'pull', text: `Pull ${f(drop.alongMm)}, cut across`, finishes: [] }];
   const finished = new Map<string, number>();
@@ -66,7 +80,7 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: 
     const end = column.yMm + column.acrossMm;
     const before = i > 0 ? columns[i - 1]!.yMm + columns[i - 1]!.acrossMm : 0;
     if (column.yMm > before + LEAST_MM && i > 0) {
-      out.push({ kind: 'slit', text: `Slit ${f(rollWidthMm - column.yMm)} off the far edge`, finishes: [] });
+      out.push({ kind: 'slit', text: `Slit ${f(rollWidthMm - column.yMm)} off the ${other} edge`, finishes: [] });
       touch(ids);
     }
     if (end < rollWidthMm - LEAST_MM) {

@@ -36,6 +36,8 @@ describe('the cut sheet, read again from outside', () => {
       const { text } = await textOf(answer.body as Buffer);
       for (const word of ['Tern Point terminal', 'Drawn liner up', 'Drawn film up', 'top of pane', 'Knife order', 'Roll S', 'L2608', 'Toilet 2', 'W6', 'D3'])
         expect(text).toContain(word);
+      // the security film comes off film side up: its sheet lies turned over, so it is measured from the far edge
+      expect(text).toMatch(/Breakwater 200.*from the far edge.*Quay Frost.*from the near edge/);
       expect(text).toMatch(/Pull 2\d\d\d, cut across/);
     },
     60_000,

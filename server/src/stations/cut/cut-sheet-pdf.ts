@@ -2,7 +2,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import { formatLength } from '@yellow-pane/core';
+import { formatLength, startEdge } from '@yellow-pane/core';
 import type { CutSheet, FilmSheet } from './cut.service.js';
 import { faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
 
@@ -90,7 +90,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
         headerRows: 1,
         widths: [22, '*', 120, 26],
         body: [
-          ['', 'Knife order (from the near edge and the squared end)', 'Finished piece', 'Done'].map((t) => ({ text: t, bold: true })),
+          ['', `Knife order (from the ${startEdge(up === 'film')} edge and the squared end)`, 'Finished piece', 'Done'].map((t) => ({ text: t, bold: true })),
           ...stepsOf(film, roll).map((s) => [
             String(s.number),
             s.text,

@@ -89,7 +89,7 @@ export class CutService {
             steps: PROMPT_STEPS,
           });
       const rolls = doc.rolls.filter((r) => r.filmId === film.id);
-      const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units);
+      const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units, film.wound === 'liner-in');
       films.push({ film, rolls, pieces: input.pieces, cuts: input.cuts, layout, steps, isStored });
     }
     if (films.length === 0) throw new Refusal('not-cuttable', 'There is nothing that can be cut yet: no pane has both its tapes and a film.');

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import type { CutMethod } from '@yellow-pane/contracts';
-import { knifeOrder, resolveAllowances, surveySurface, type MethodFigures } from '@yellow-pane/core';
+import { knifeOrder, resolveAllowances, startEdge, surveySurface, type MethodFigures } from '@yellow-pane/core';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { LayoutSearch } from '../../compute/layout-search';
@@ -58,8 +58,10 @@ export class CutPage {
   });
   protected readonly steps = computed(() => {
     const plan = this.plan();
-    return plan ? knifeOrder(plan.layout, plan.pieces, (id) => this.rolls().find((r) => r.id === id)?.widthMm ?? 0, this.record.units()) : [];
+    return plan ? knifeOrder(plan.layout, plan.pieces, (id) => this.rolls().find((r) => r.id === id)?.widthMm ?? 0, this.record.units(), this.isFilmUp()) : [];
   });
+  protected readonly isFilmUp = computed(() => this.film()?.wound === 'liner-in');
+  protected readonly startEdge = computed(() => startEdge(this.isFilmUp()));
   protected readonly nextKey = computed(() => this.steps().find((s) => !this.plans.done().has(s.key))?.key ?? null);
   protected readonly labels = computed(() => new Map(this.plan()?.pieces.map((p) => [p.id, p.label]) ?? []));
   protected readonly lockedIds = computed(() => this.plan()?.stored?.lockedPieceIds ?? []);
