@@ -4,20 +4,13 @@ import { knifeOrder, resolveAllowances, startEdge, surveySurface, type MethodFig
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { LayoutSearch } from '../../compute/layout-search';
+import { methodNames } from '../../kit/method-names';
 import { RollView } from '../../kit/roll-view';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
 import { PlansStore } from '../../record/plans.store';
 import { RecordStore } from '../../record/record.store';
 import { PieceDrawing } from './parts/piece-drawing';
-
-const methodNames: Record<CutMethod, string> = {
-  overhang: 'Overhang and trim',
-  'factory-edge': 'Factory edge to the frame',
-  'tucked-corner': 'Tucked corner',
-  'dry-template': 'Dry template',
-  'pre-cut': 'Pre-cut to size',
-};
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
 @Component({

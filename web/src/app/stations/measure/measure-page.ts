@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild
 import type { MeasureKey } from '@yellow-pane/contracts';
 import { askText, cutOfSurface, enclosingRectangle, measureTitle, oddsText, readingsHash, suspectText, surveySurface, verdictText } from '@yellow-pane/core';
 import { formatDifference, formatLength } from '@yellow-pane/core/ground';
+import { methodNames } from '../../kit/method-names';
 import { Why } from '../../kit/why';
 import type { TypedReading } from '../../kit/length-field';
 import { Device } from '../../record/device';
 import { RecordStore } from '../../record/record.store';
 import { keysToShow, readingPatch } from './measure.updaters';
 import { OpeningDrawing } from './parts/opening-drawing';
-import { methodNames, SurfaceDetails } from './parts/surface-details';
+import { SurfaceDetails } from './parts/surface-details';
 
 /** Measure: the tapes of the selected pane, and what they say to each other. */
 @Component({

@@ -1,16 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { cutMethod, frameKind, obstructionKind, type Allowances, type CutMethod, type Surface } from '@yellow-pane/contracts';
+import { cutMethod, frameKind, obstructionKind, type Allowances, type Surface } from '@yellow-pane/contracts';
 import { resolveAllowances } from '@yellow-pane/core';
 import { parseLength, formatLength } from '@yellow-pane/core/ground';
+import { methodNames } from '../../../kit/method-names';
 import { RecordStore } from '../../../record/record.store';
-
-export const methodNames: Record<CutMethod, string> = {
-  overhang: 'Overhang and trim',
-  'factory-edge': 'Factory edge to the frame',
-  'tucked-corner': 'Tucked corner',
-  'dry-template': 'Dry template',
-  'pre-cut': 'Pre-cut to size',
-};
 
 /** What is known of the pane besides its tapes. */
 @Component({
