@@ -47,7 +47,7 @@ module.exports = {
     { name: 'repository-knows-no-core', severity: 'error', from: { path: '\\.repository\\.ts$' }, to: { path: '(^core/|node_modules/express)' } },
     { name: 'threads-know-no-database', severity: 'error', from: { path: '^server/src/compute' }, to: { path: '^server/src/db' } },
     { name: 'server-knows-no-web', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|e2e)/' } },
-    { name: 'web-knows-no-server', severity: 'error', from: { path: '^web/', pathNot: '\\.spec\\.ts$' }, to: { path: '^(server|demo|e2e)/' } },
+    { name: 'web-knows-no-server', severity: 'error', from: { path: '^web/', pathNot: '\\.(spec|testing)\\.ts$' }, to: { path: '^(server|demo|e2e)/' } },
     { name: 'kit-knows-no-app', severity: 'error', from: { path: '^web/src/app/kit' }, to: { path: '^web/src/app/(record|compute|stations|shell)' } },
     { name: 'record-knows-no-station', severity: 'error', from: { path: '^web/src/app/(record|compute)' }, to: { path: '^web/src/app/(stations|shell)' } },
     {

@@ -50,6 +50,8 @@ export const methodFigures = z.object({
   cost: z.number(),
   trims: z.int(),
   minutes: z.number(),
+  /** Those minutes at the firm's hour rate. */
+  workCost: z.number(),
   fallbackCount: z.int(),
   blockedCount: z.int(),
   unplacedCount: z.int(),

@@ -10,5 +10,6 @@ export * from './cut/plan.js';
 export * from './jobs/job.js';
 export * from './changes.js';
 export * from './job-document.js';
+export * from './bench-document.js';
 export * from './compute.js';
 export * from './routes.js';

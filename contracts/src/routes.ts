@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { id, unitSystem, words } from './quantities.js';
 import { firm, job, person } from './jobs/job.js';
 import { change, changeAnswer, changeDraft, undoRequest } from './changes.js';
+import { benchDocument } from './bench-document.js';
 import { jobDocument, jobFile, jobSummary } from './job-document.js';
 import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
 import type { ErrorCode } from './errors.js';
@@ -50,6 +51,14 @@ export const routes = {
     result: z.object({ firm, persons: z.array(person), lastDeviceSeq: z.int() }),
     errors: ['bad-input'],
   },
+  bench: {
+    method: 'get',
+    path: '/api/bench',
+    summary: 'What belongs to the firm: people, films, rolls',
+    query: asPerson,
+    result: benchDocument,
+    errors: ['bad-input'],
+  },
   jobs: { method: 'get', path: '/api/jobs', summary: 'All jobs with how far they have come', result: z.array(jobSummary), errors: [] },
   createJob: { method: 'post', path: '/api/jobs', summary: 'Start a job', body: newJob, result: job, errors: ['bad-input'] },
   job: {
@@ -64,7 +73,7 @@ export const routes = {
   change: {
     method: 'post',
     path: '/api/jobs/:jobId/changes',
-    summary: 'Make one change; the same (device, number) twice is the same change',
+    summary: 'Make one change; the same (device, number) twice is the same change. The firm’s own records change under the firm’s id.',
     params: jobParams,
     body: changeDraft,
     result: changeAnswer,

@@ -99,11 +99,32 @@ test('plain keys: another surface, units, a new pane, undo', async ({ page }) =>
   await expect(page.getByRole('heading', { name: 'Keys, job and files' })).toBeVisible();
 });
 
-for (const stage of ['jobs', 'measure', 'cut'] as const)
+test('the firm’s own allowance reaches every piece that says nothing else', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Lantern Street bakery');
+  await bench.pick('F1');
+  await bench.goTo('Cut');
+  await expect(page.getByText('trim 1"').first()).toBeVisible();
+  await bench.openJobs();
+  await page.getByRole('link', { name: 'Firm', exact: true }).click();
+  await page.getByLabel('Overhang', { exact: false }).first().fill('1 1/2"');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  await bench.openJob('Lantern Street bakery');
+  await bench.goTo('Cut');
+  await expect(page.getByText('trim 1 1/2"').first()).toBeVisible();
+  await bench.openJobs();
+  await page.getByRole('link', { name: 'Firm', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('Overhang', { exact: false }).first()).toHaveValue('25');
+});
+
+for (const stage of ['jobs', 'firm', 'measure', 'cut'] as const)
   test(`axe finds nothing to mend in ${stage}`, async ({ page }) => {
     const bench = new Bench(page, server.url);
-    if (stage === 'jobs') await bench.openJobs();
+    if (stage === 'jobs' || stage === 'firm') await bench.openJobs();
     else await bench.openJob('Tern Point terminal');
+    if (stage === 'firm') await page.getByRole('link', { name: 'Firm', exact: true }).click();
     if (stage === 'measure') await bench.pick('Toilet 3');
     if (stage === 'cut') {
       await bench.goTo('Cut');

@@ -1,9 +1,9 @@
 import { lanternStreet, ternPoint, demoFirm } from '../../../demo/src/index.js';
-import type { LogEntry, Plan } from '@yellow-pane/contracts';
+import type { Drop, LogEntry, Plan } from '@yellow-pane/contracts';
 import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, fixedDropsOf, methodFigures } from './film-plan.js';
 import { cutsForFilm, readingsHash, readingsInForce, resolveAllowances, surveySurface } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
-import { layPiecesOnRolls } from './layout/index.js';
+import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 
 const file = ternPoint();
 const records = {
@@ -16,6 +16,7 @@ const records = {
   entries: [] as LogEntry[],
 };
 const guard = file.films.find((f) => f.kind === 'security')!;
+const roomy = (fixedDrops: Drop[], id: string) => [{ id, widthMm: 1829, availableMm: 30_000, pricePerM: 31.5, fixedDrops }];
 const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
 
 function planned(): Plan {
@@ -128,6 +129,23 @@ describe('a plan and what makes it stale', () => {
     expect(fixedDropsOf(locked, [], file.rolls, plan.pieces).get(roll.rollId)).toEqual([last]);
   });
 
+  test('a locked piece keeps its place when a neighbour in its drop changes size; the neighbour is laid anew', () => {
+    const plan = planned();
+    const roll = plan.layout.rolls[0]!;
+    const shared = roll.drops.find((d) => d.columns.flatMap((c) => c.rows).length > 1)!;
+    const ids = shared.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
+    const [locked, grown] = [ids[0]!, ids.at(-1)!];
+    const pieces = plan.pieces.map((p) => (p.id === grown ? { ...p, widthMm: p.widthMm + 40, heightMm: p.heightMm + 40 } : p));
+    const held = fixedDropsOf({ ...plan, lockedPieceIds: [locked] }, [], file.rolls, pieces).get(roll.rollId)!;
+    expect(held).toHaveLength(1);
+    const kept = held[0]!.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
+    expect(kept).toEqual(ids.filter((id) => id !== grown));
+    const layout = layPiecesOnRolls({ ...filmPlanInput(records, file.job.cut, guard.id, plan).layout, pieces, rolls: roomy(held, roll.rollId) }, 10);
+    expect(checkLayout(layout, { pieces, rolls: roomy(held, roll.rollId), settings: file.job.cut })).toEqual([]);
+    // and when the locked piece itself changed, there is nothing to hold
+    expect(fixedDropsOf({ ...plan, lockedPieceIds: [grown] }, [], file.rolls, pieces).size).toBe(0);
+  });
+
   test('a piece already cut keeps the size it was cut to, whatever the tapes say now', () => {
     const plan = planned();
     const first = knifeOrder(plan.layout, plan.pieces, () => 1829, 'mm')[0]!;
@@ -145,4 +163,5 @@ test('methods differ as the trade says: fewer trims by factory edge, none pre-cu
   const by = (m: 'overhang' | 'factory-edge' | 'pre-cut') => methodFigures(small, bakery.job.cut, shade.id, m, 5);
   expect(by('factory-edge').trims).toBeLessThan(by('overhang').trims);
   expect(by('pre-cut')).toMatchObject({ blockedCount: 3, usedM: 0 });
+  expect(by('overhang').workCost).toBeCloseTo((by('overhang').minutes / 60) * Number(demoFirm.hourRate), 9);
 });

@@ -1,4 +1,4 @@
-import type { CutMethod, CutSettings, Drop, Layout, LogEntry, Piece, Plan, Roll } from '@yellow-pane/contracts';
+import type { Column, CutMethod, CutSettings, Drop, Layout, LogEntry, Piece, Plan, Roll, Row } from '@yellow-pane/contracts';
 import { contentHash } from '../ground/index.js';
 import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
@@ -63,14 +63,31 @@ export function fixedDropsOf(plan: Plan | undefined, entries: readonly LogEntry[
   for (const step of knifeOrder(plan.layout, plan.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, 'mm'))
     if (done.has(step.key)) cut.add(`${step.rollId}/${step.dropIndex}`);
   for (const roll of plan.layout.rolls) {
-    const kept = roll.drops.filter((d, i) => {
-      const ids = d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
-      if (cut.has(`${roll.rollId}/${i}`)) return true;
-      return ids.some((id) => plan.lockedPieceIds.includes(id)) && ids.every((id) => stillFits(id, d, pieces));
+    const kept = roll.drops.flatMap((d, i) => {
+      if (cut.has(`${roll.rollId}/${i}`)) return [d];
+      const held = withoutMisfits(d, (id) => stillFits(id, d, pieces));
+      return placedIds(held).some((id) => plan.lockedPieceIds.includes(id)) ? [held] : [];
     });
     if (kept.length) out.set(roll.rollId, kept);
   }
   return out;
+}
+
+const placedIds = (d: Drop): string[] => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
+
+/** The drop without pieces that changed size since: what lay behind them in their strip moves up, so that the knife order stays simple. */
+function withoutMisfits(drop: Drop, fits: (pieceId: string) => boolean): Drop {
+  const columns = drop.columns.flatMap((column): Column[] => {
+    let goneMm = 0;
+    const rows = column.rows.flatMap((r, i): Row[] => {
+      const shift = -goneMm;
+      if (r.pieces.every((p) => fits(p.pieceId))) return [{ ...r, xMm: r.xMm + shift, pieces: r.pieces.map((p) => ({ ...p, xMm: p.xMm + shift })) }];
+      goneMm += (column.rows[i + 1]?.xMm ?? r.xMm + r.alongMm) - r.xMm;
+      return [];
+    });
+    return rows.length ? [{ ...column, rows }] : [];
+  });
+  return { ...drop, columns };
 }
 
 /** A locked piece keeps its place only while its size is still the one drawn. */
@@ -115,6 +132,8 @@ export interface MethodFigures {
   readonly cost: number;
   readonly trims: number;
   readonly minutes: number;
+  /** Those minutes at the firm's hour rate. */
+  readonly workCost: number;
   readonly fallbackCount: number;
   readonly blockedCount: number;
   readonly unplacedCount: number;
@@ -130,12 +149,14 @@ export function methodFigures(
 ): MethodFigures {
   const input = filmPlanInput(records, settings, filmId, undefined, method);
   const layout: Layout = layPiecesOnRolls(input.layout, steps);
+  const minutes = workMinutes(input.pieces, layout.cutCount);
   return {
     method,
     usedM: layout.usedMm / 1000,
     cost: layout.cost,
     trims: trimCount(input.pieces),
-    minutes: workMinutes(input.pieces, layout.cutCount),
+    minutes,
+    workCost: (minutes / 60) * Number(records.firm.hourRate),
     fallbackCount: input.pieces.filter((p) => p.fallback !== null).length,
     blockedCount: input.cuts.filter((c) => 'blocked' in c.answer).length,
     unplacedCount: layout.unplaced.length,

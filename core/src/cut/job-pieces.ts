@@ -5,7 +5,7 @@ import { pieceForPane, type PieceAnswer } from './piece.js';
 
 /** The records of a job that decide its pieces. */
 export interface JobRecords {
-  readonly firm: Pick<Firm, 'allowances'>;
+  readonly firm: Pick<Firm, 'allowances' | 'hourRate'>;
   readonly job: Pick<Job, 'units' | 'method' | 'allowances'>;
   readonly surfaces: readonly Surface[];
   readonly readings: readonly Reading[];
@@ -30,7 +30,7 @@ export const readingsHash = (inForce: readonly Reading[]): string => contentHash
 export const tapesOf = (inForce: readonly Reading[]): TapeReading[] => inForce.map((r) => ({ measure: r.measure, lengthMm: r.lengthMm }));
 
 /** Firm, then job, then surface: the nearest one that says something decides. */
-export const resolveAllowances = (records: Pick<JobRecords, 'firm' | 'job'>, surface: Surface): Allowances => ({
+export const resolveAllowances = (records: { firm: Pick<Firm, 'allowances'>; job: Pick<Job, 'allowances'> }, surface: Surface): Allowances => ({
   ...records.firm.allowances,
   ...clean(records.job.allowances),
   ...clean(surface.allowances),

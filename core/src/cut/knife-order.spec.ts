@@ -7,6 +7,62 @@ import { trimCount, workMinutes } from './minutes.js';
 const lay = (pieces: ReturnType<typeof jobOfRepeatedSizes>, width = 1524, stages: 3 | 4 = 3) =>
   layPiecesOnRolls({ filmId: pieces[0]!.filmId, rolls: [testRoll(width)], pieces, settings: { ...plainSettings, stages }, seed: 1 }, 30);
 
+/**
+ * A person with a knife and no drawing: reads each step's words, cuts what lies on the bench, and keeps every sheet.
+ * @returns the sheets that lie there at the end, as "along x across" in whole mm
+ */
+function followTheWords(steps: readonly { text: string; kind: string }[], widthMm: number): string[] {
+  interface Sheet {
+    along: number;
+    across: number;
+  }
+  const bench: Sheet[] = [];
+  let drop: { along: number; slits: number[] } | null = null;
+  let strips: Sheet[] = [];
+  let ends: number[] = [];
+  const open = () => {
+    if (!drop || strips.length) return;
+    const at = [0, ...[...drop.slits].sort((a, b) => a - b), widthMm];
+    strips = at.slice(1).map((y, i) => ({ along: drop!.along, across: y - at[i]! }));
+    ends = strips.map(() => 0);
+  };
+  const close = () => {
+    open();
+    strips.forEach((s, i) => bench.push({ along: drop!.along - ends[i]!, across: s.across }));
+    strips = [];
+  };
+  let last: Sheet | null = null;
+  for (const { text } of steps) {
+    const n = (pattern: RegExp) => pattern.exec(text)?.slice(1).map(Number);
+    const pull = n(/^Pull (\d+), cut across$/);
+    const slit = n(/^Slit at (\d+)$/);
+    const off = n(/^Slit (\d+) off the far edge$/);
+    const across = /^(?:Strip (\d+): cut|Cut) across at (\d+)$/.exec(text);
+    const trim = /^Trim (.+) to (\d+) (across|along)$/.exec(text);
+    if (pull) {
+      if (drop) close();
+      drop = { along: pull[0]!, slits: [] };
+      last = null;
+    } else if (slit) drop!.slits.push(slit[0]!);
+    else if (off) drop!.slits.push(widthMm - off[0]!);
+    else if (across) {
+      open();
+      const i = Number(across[1] ?? 1) - 1;
+      last = { along: Number(across[2]) - ends[i]!, across: strips[i]!.across };
+      ends[i] = Number(across[2]);
+      bench.push(last);
+    } else if (trim) {
+      open();
+      // the words name the piece, which a person reads off the label: it is the sheet just cut, or the rest of a strip
+      const sheets = [...(last ? [last] : []), ...strips.map((sheet, i) => ({ along: sheet.along - ends[i]!, across: sheet.across }))];
+      for (const sheet of sheets)
+        bench.push({ along: trim[3] === 'along' ? Number(trim[2]) : sheet.along, across: trim[3] === 'across' ? Number(trim[2]) : sheet.across });
+    } else throw new Error(`These words do not tell what to cut: ${text}`);
+  }
+  if (drop) close();
+  return bench.map((s) => `${Math.round(s.along)} x ${Math.round(s.across)}`);
+}
+
 describe('the knife order', () => {
   test('one pane on a wider roll: pull, cut across, slit', () => {
     const pieces = [testPiece(1, 1260, 2150, { turns: [0] })];
@@ -34,6 +90,29 @@ describe('the knife order', () => {
     expect(film!.map((s) => s.key)).toEqual(liner!.map((s) => s.key));
     expect([startEdge(false), startEdge(true)]).toEqual(['near', 'far']);
   });
+
+  test('a film that may lie only one way with its factory edge on the left: the lone piece lies at the far edge and is slit off there', () => {
+    const pieces = [testPiece(1, 700, 900, { turns: [0], factoryEdge: 'left' })];
+    expect(knifeOrder(lay(pieces), pieces, () => 1524, 'mm').map((s) => s.text)).toEqual(['Pull 900, cut across', 'Slit 700 off the far edge']);
+  });
+
+  test('whoever follows the words alone, knowing nothing of the plan, ends with every piece at its size', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 5000 }), fc.boolean(), (seed, withEdges) => {
+        const pieces = jobOfRepeatedSizes(seed, 1524, 16).map((p, i) =>
+          withEdges && i % 3 === 0 ? { ...p, turns: [0 as const], factoryEdge: i % 2 ? ('left' as const) : ('right' as const) } : p,
+        );
+        const layout = lay(pieces);
+        const cutOut = followTheWords(
+          knifeOrder(layout, pieces, () => 1524, 'mm'),
+          1524,
+        );
+        for (const drop of layout.rolls[0]!.drops)
+          for (const p of drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces)))
+            expect(cutOut).toContainEqual(`${Math.round(p.alongMm)} x ${Math.round(p.acrossMm)}`);
+      }),
+      { seed: 4, numRuns: 30 },
+    ));
 
   test('every piece is finished exactly once, drops in order, keys told apart', () =>
     fc.assert(

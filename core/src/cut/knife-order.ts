@@ -1,4 +1,4 @@
-import type { Drop, Layout, Piece, RollLayout } from '@yellow-pane/contracts';
+import type { Column, Drop, Layout, Piece, RollLayout } from '@yellow-pane/contracts';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 
 /** One cut as a person makes it. */
@@ -79,7 +79,7 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: 
     touch(ids.filter((id) => !finished.has(id)));
     const end = column.yMm + column.acrossMm;
     const before = i > 0 ? columns[i - 1]!.yMm + columns[i - 1]!.acrossMm : 0;
-    if (column.yMm > before + LEAST_MM && i > 0) {
+    if (column.yMm > before + LEAST_MM) {
       out.push({ kind: 'slit', text: `Slit ${f(rollWidthMm - column.yMm)} off the ${other} edge`, finishes: [] });
       touch(ids);
     }
@@ -90,8 +90,9 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: 
       if (next && next.yMm <= end + LEAST_MM) touch(next.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
     }
   });
+  const strips = stripNumbers(columns);
   columns.forEach((column, i) => {
-    const strip = columns.length > 1 ? `Strip ${i + 1}: cut` : 'Cut';
+    const strip = strips.length > 1 || strips[0] !== 1 ? `Strip ${strips[i]}: cut` : 'Cut';
     column.rows.forEach((row, r) => {
       const end = row.xMm + row.alongMm - drop.xMm;
       const ids = row.pieces.map((p) => p.pieceId);
@@ -120,6 +121,17 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: 
   const finishes = out.map(() => [] as string[]);
   for (const [id, at] of finished) finishes[at]!.push(id);
   return out.map((s, i) => ({ ...s, finishes: finishes[i]! }));
+}
+
+/** Where each column stands among the strips that the slits leave, counted from the start edge; a rest between two columns is a strip too. */
+function stripNumbers(columns: readonly Column[]): number[] {
+  let strip = 0;
+  let end = 0;
+  return columns.map((c) => {
+    strip += c.yMm > end + LEAST_MM ? 2 : 1;
+    end = c.yMm + c.acrossMm;
+    return strip;
+  });
 }
 
 /** What is left of each drop beside the pieces: the strip along the far side and the ends of columns. */

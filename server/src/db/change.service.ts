@@ -139,7 +139,7 @@ export class ChangeService {
           const back = await this.checkedPatch(tx, patch, i, isReversal);
           if (back) inverse.push(back);
         }
-        const undoable = !draft.patches.every((p) => factKinds.includes(p.kind));
+        const undoable = inverse.length > 0 && !draft.patches.every((p) => factKinds.includes(p.kind));
         const written: Change = { ...draft, revision: (await tx.revision()) + 1, inverse, undoable, undoesId, at: this.now().toISOString() };
         await tx.addChange(written);
         this.journal?.append(written);

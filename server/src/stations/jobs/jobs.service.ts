@@ -2,6 +2,7 @@ import { v7 as uuidv7 } from 'uuid';
 import {
   defaultCutSettings,
   jobFile,
+  type BenchDocument,
   type ChangeDraft,
   type Firm,
   type Job,
@@ -64,6 +65,26 @@ export class JobsService {
     const job = await this.records.find('job', jobId);
     if (!job || job.deletedAt) throw new Refusal('job-not-found');
     return job;
+  }
+
+  /** What a change may belong to: a job, or the firm itself. @throws Refusal job-not-found */
+  async owner(id: string): Promise<void> {
+    if ((await this.firm()).id !== id) await this.job(id);
+  }
+
+  async bench(personId?: string): Promise<BenchDocument> {
+    const firm = await this.firm();
+    const panesWithFilm: Record<string, number> = {};
+    for (const s of alive(await this.records.all('surface'))) if (s.filmId) panesWithFilm[s.filmId] = (panesWithFilm[s.filmId] ?? 0) + 1;
+    return {
+      revision: await this.records.revision(),
+      firm,
+      persons: await this.records.all('person'),
+      films: await this.records.all('film'),
+      rolls: alive(await this.records.all('roll')),
+      panesWithFilm,
+      ...(personId ? await this.changes.canUndo(firm.id, personId) : { canUndo: null, canRedo: null }),
+    };
   }
 
   async open(jobId: string, personId?: string): Promise<JobDocument> {

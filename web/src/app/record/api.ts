@@ -1,7 +1,19 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import type { ChangeAnswer, ChangeDraft, Firm, Job, JobDocument, JobSummary, Person, Problem, UndoRequest, UnitSystem } from '@yellow-pane/contracts';
+import type {
+  BenchDocument,
+  ChangeAnswer,
+  ChangeDraft,
+  Firm,
+  Job,
+  JobDocument,
+  JobSummary,
+  Person,
+  Problem,
+  UndoRequest,
+  UnitSystem,
+} from '@yellow-pane/contracts';
 
 /** A refusal as the server words it, or that the server was not reached. */
 export class ApiProblem extends Error {
@@ -55,6 +67,7 @@ export class Api {
   }
 
   session = (deviceId: string) => this.get<Session>(`/api/session?deviceId=${deviceId}`);
+  bench = (personId: string) => this.get<BenchDocument>(`/api/bench?personId=${personId}`);
   jobs = () => this.get<JobSummary[]>('/api/jobs');
   createJob = (body: { name: string; customer: string; units: UnitSystem; personId: string; deviceId: string }) => this.post<Job>('/api/jobs', body);
   job = (jobId: string, personId: string) => this.get<JobDocument>(`/api/jobs/${jobId}?personId=${personId}`);

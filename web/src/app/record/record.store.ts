@@ -1,9 +1,9 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { ChangeDraft, JobDocument, Patch, Surface, UndoRequest, UnitSystem } from '@yellow-pane/contracts';
-import { v7 as uuidv7 } from 'uuid';
+import type { JobDocument, Patch, Surface, UnitSystem } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
+import { Sender } from './sender';
 import { applyPatches, needsReload } from './updaters';
 
 /** What the shell says about saving. */
@@ -54,8 +54,7 @@ export const RecordStore = signalStore(
     units: computed<UnitSystem>(() => store.shownUnits() ?? store.doc()?.job.units ?? 'mm'),
     surface: computed<Surface | null>(() => store.doc()?.surfaces.find((s) => s.id === store.selectedId()) ?? null),
   })),
-  withMethods((store, api = inject(Api), device = inject(Device)) => {
-    let queue: Promise<unknown> = Promise.resolve();
+  withMethods((store, api = inject(Api), device = inject(Device), sender = inject(Sender)) => {
     const pick = (selectedId: string): void => {
       patchState(store, { selectedId });
       const jobId = store.doc()?.job.id;
@@ -70,78 +69,40 @@ export const RecordStore = signalStore(
       patchState(store, { doc, failed: null, canUndo: doc.canUndo, canRedo: doc.canRedo, selectedId });
     };
 
-    /** Sends in order; while the bench does not answer, tries again for ever. */
-    const send = async <T>(work: () => Promise<T>): Promise<T> => {
-      for (let wait = 500; ; wait = Math.min(8000, wait * 2)) {
-        try {
-          return await work();
-        } catch (error) {
-          if (!(error instanceof ApiProblem) || error.code !== 'offline') throw error;
-          patchState(store, { save: 'waiting' });
-          await new Promise((r) => setTimeout(r, wait));
-        }
+    const reloadAfter = async (error: unknown, jobId: string): Promise<void> => {
+      patchState(store, { save: 'refused', refusal: error instanceof Error ? error.message : String(error) });
+      await load(jobId).catch(() => undefined);
+    };
+    const waiting = () => patchState(store, { save: 'waiting' });
+
+    const change = async (label: string, patches: Patch[]): Promise<void> => {
+      const doc = store.doc();
+      if (!doc || !device.person() || patches.length === 0) return;
+      patchState(store, { doc: applyPatches(doc, patches), save: 'saving', refusal: null });
+      try {
+        const answer = await sender.change(doc.job.id, label, patches, () => store.doc()?.revision ?? doc.revision, waiting);
+        const now = store.doc();
+        if (now?.job.id === doc.job.id)
+          patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
+      } catch (error) {
+        await reloadAfter(error, doc.job.id);
       }
     };
 
-    const inTurn = (work: () => Promise<void>): Promise<void> => {
-      const next = queue.then(work);
-      queue = next.catch(() => undefined);
-      return next;
-    };
-
-    const reloadAfter = async (error: unknown, jobId: string): Promise<void> => {
-      patchState(store, { save: 'refused', refusal: error instanceof Error ? error.message : String(error) });
-      await device.connect().catch(() => undefined);
-      await load(jobId).catch(() => undefined);
-    };
-
-    const change = (label: string, patches: Patch[]): Promise<void> => {
+    const reverse = async (way: 'undo' | 'redo', force: boolean): Promise<void> => {
       const doc = store.doc();
-      const person = device.person();
-      if (!doc || !person || patches.length === 0) return Promise.resolve();
-      patchState(store, { doc: applyPatches(doc, patches), save: 'saving', refusal: null });
-      const id = uuidv7();
-      return inTurn(async () => {
-        const draft: ChangeDraft = {
-          id,
-          jobId: doc.job.id,
-          personId: person.id,
-          deviceId: device.id,
-          deviceSeq: device.nextSeq(),
-          baseRevision: store.doc()?.revision ?? doc.revision,
-          label,
-          patches,
-        };
-        try {
-          const answer = await send(() => api.change(draft));
-          const now = store.doc();
-          if (now?.job.id === doc.job.id)
-            patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
-        } catch (error) {
-          await reloadAfter(error, doc.job.id);
-        }
-      });
-    };
-
-    const reverse = (way: 'undo' | 'redo', force: boolean): Promise<void> => {
-      const doc = store.doc();
-      const person = device.person();
-      if (!doc || !person) return Promise.resolve();
+      if (!doc || !device.person()) return;
       patchState(store, { ask: null, refusal: null });
-      return inTurn(async () => {
-        const request: UndoRequest = { id: uuidv7(), personId: person.id, deviceId: device.id, deviceSeq: device.nextSeq(), force };
-        try {
-          const answer = await send(() => api[way](doc.job.id, request));
-          const now = store.doc()!;
-          if (needsReload(now, answer.change.patches)) await load(doc.job.id);
-          else patchState(store, { doc: { ...applyPatches(now, answer.change.patches), revision: answer.change.revision } });
-          patchState(store, { canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
-        } catch (error) {
-          await device.connect().catch(() => undefined);
-          if (error instanceof ApiProblem && error.code === 'undo-conflict') patchState(store, { ask: { way, text: error.message } });
-          else patchState(store, { refusal: error instanceof Error ? error.message : String(error) });
-        }
-      });
+      try {
+        const answer = await sender.reverse(doc.job.id, way, force, waiting);
+        const now = store.doc()!;
+        if (needsReload(now, answer.change.patches)) await load(doc.job.id);
+        else patchState(store, { doc: { ...applyPatches(now, answer.change.patches), revision: answer.change.revision } });
+        patchState(store, { canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
+      } catch (error) {
+        if (error instanceof ApiProblem && error.code === 'undo-conflict') patchState(store, { ask: { way, text: error.message } });
+        else patchState(store, { refusal: error instanceof Error ? error.message : String(error) });
+      }
     };
 
     return {
@@ -173,7 +134,7 @@ export const RecordStore = signalStore(
         const doc = store.doc();
         const person = device.person();
         if (!doc || !person) return 'No job is open.';
-        await queue;
+        await sender.settled();
         try {
           const done = await api.importMeasures(doc.job.id, csv, { personId: person.id, deviceId: device.id });
           await device.connect();

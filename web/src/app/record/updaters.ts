@@ -1,4 +1,4 @@
-import type { JobDocument, Patch, RecordKind } from '@yellow-pane/contracts';
+import type { BenchDocument, JobDocument, Patch, RecordKind } from '@yellow-pane/contracts';
 
 const listOf: Partial<Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'films' | 'rolls' | 'plans' | 'entries' | 'persons'>> = {
   person: 'persons',
@@ -45,3 +45,16 @@ export const needsReload = (doc: JobDocument, patches: readonly Patch[]): boolea
       p.value === null &&
       !(listOf[p.kind] && (doc[listOf[p.kind]!] as unknown as AnyRecord[]).some((r) => r.id === p.id)),
   );
+
+/** The firm's own records after a change. */
+export function applyBenchPatches(doc: BenchDocument, patches: readonly Patch[]): BenchDocument {
+  return patches.reduce((d, patch): BenchDocument => {
+    if (patch.kind === 'firm') return patch.op === 'set' ? { ...d, firm: { ...d.firm, [patch.field]: patch.value } } : d;
+    const key = patch.kind === 'person' ? 'persons' : patch.kind === 'film' ? 'films' : patch.kind === 'roll' ? 'rolls' : null;
+    if (!key) return d;
+    const list = d[key] as unknown as AnyRecord[];
+    const next =
+      patch.op === 'add' ? [...list, patch.value as unknown as AnyRecord] : list.map((r) => (r.id === patch.id ? { ...r, [patch.field]: patch.value } : r));
+    return { ...d, [key]: next.filter((r) => !r.deletedAt) };
+  }, doc);
+}

@@ -46,7 +46,20 @@ const TALLEST_PX = 74;
         @for (p of drawn(); track p.place.id) {
           <section class="mb-3">
             <h2 class="mb-1 flex items-baseline justify-between gap-2 text-sm font-bold text-soft">
-              <button type="button" class="truncate text-left" (click)="renamePlace(p.place)" title="Rename this room">{{ p.place.name }}</button>
+              @if (renaming() === p.place.id) {
+                <input
+                  #newName
+                  class="field"
+                  maxlength="80"
+                  aria-label="Name of the room"
+                  [value]="p.place.name"
+                  (keydown.enter)="rename(p.place, newName.value)"
+                  (keydown.escape)="$event.stopPropagation(); renaming.set(null)"
+                  (blur)="rename(p.place, newName.value)"
+                />
+              } @else {
+                <button type="button" class="truncate text-left" (click)="startRename(p.place)" title="Rename this room">{{ p.place.name }}</button>
+              }
               <span class="figure font-normal">{{ p.count }}</span>
             </h2>
             <div class="border border-hair bg-card p-1.5">
@@ -111,6 +124,8 @@ export class Rooms {
   protected readonly gridOpen = signal(false);
   protected readonly findOpen = signal(false);
   protected readonly query = signal('');
+  protected readonly renaming = signal<string | null>(null);
+  private readonly newName = viewChild<ElementRef<HTMLInputElement>>('newName');
   private readonly find = viewChild<ElementRef<HTMLInputElement>>('find');
 
   protected readonly drawn = computed<DrawnPlace[]>(() => {
@@ -288,9 +303,16 @@ export class Rooms {
     await this.add('New pane', [s]);
   }
 
-  protected async renamePlace(place: Place): Promise<void> {
-    const name = prompt('Name of the room', place.name)?.trim();
-    if (name) await this.record.set('Rename a room', 'place', place.id, { name: name.slice(0, 80) });
+  protected startRename(place: Place): void {
+    this.renaming.set(place.id);
+    setTimeout(() => this.newName()?.nativeElement.select());
+  }
+  /** Enter or leaving the field takes the name; an empty one leaves the old. */
+  protected rename(place: Place, typed: string): void {
+    if (this.renaming() !== place.id) return;
+    this.renaming.set(null);
+    const name = typed.trim().slice(0, 80);
+    if (name && name !== place.name) void this.record.set('Rename a room', 'place', place.id, { name });
   }
 
   private async add(label: string, surfaces: Surface[]): Promise<void> {

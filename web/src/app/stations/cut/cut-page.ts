@@ -76,6 +76,7 @@ export class CutPage {
       surface,
       piece,
       unplaced,
+      seenFrom: (surface.seenFrom === 'room') === this.record.otherSide() ? 'street' : 'room',
       survey: surveySurface(surface, doc).survey,
       allowances: resolveAllowances(doc, surface),
       blocked: !surface.filmId

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import type { JobSummary, UnitSystem } from '@yellow-pane/contracts';
-import { Logo } from '../../kit/logo';
+import { BenchBar } from '../../kit/bench-bar';
 import { Api, ApiProblem } from '../../record/api';
 import { Device } from '../../record/device';
 
@@ -10,12 +10,10 @@ const DAY_MS = 86_400_000;
 /** All jobs, the next due first. */
 @Component({
   selector: 'yp-jobs-page',
-  imports: [RouterLink, Logo],
+  imports: [RouterLink, BenchBar],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header class="flex h-14 items-center gap-2 border-b border-line bg-card px-4">
-      <yp-logo /><span class="font-bold">Yellow Pane</span><span class="ml-6 text-soft">{{ device.firm()?.name }}</span>
-    </header>
+    <yp-bench-bar [firm]="device.firm()?.name ?? ''" />
     <main class="mx-auto max-w-4xl p-6">
       <div class="mb-4 flex flex-wrap items-center justify-between gap-3">
         <h1 class="text-2xl">Jobs</h1>

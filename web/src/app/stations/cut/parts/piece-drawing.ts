@@ -14,7 +14,7 @@ interface SideNote {
 const W = 260;
 const H = 270;
 
-/** One pane with its piece over it, as the person laying it sees it: what is trimmed, where the factory edge goes. */
+/** One pane with its piece over it, from the side it was taped from or mirrored: what is trimmed, where the factory edge goes. */
 @Component({
   selector: 'yp-piece-drawing',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -67,6 +67,8 @@ export class PieceDrawing {
   readonly survey = input.required<Survey>();
   readonly allowances = input.required<Allowances>();
   readonly units = input.required<UnitSystem>();
+  /** Drawn from the other side than the survey was made from: left and right change places. */
+  readonly mirrored = input(false);
   protected readonly w = W;
   protected readonly h = H;
   protected f = (mm: number): string => formatLength(mm, this.units());
@@ -90,7 +92,8 @@ export class PieceDrawing {
     const ys = outline.map((q) => q.y);
     const minX = Math.min(...xs);
     const maxY = Math.max(...ys);
-    const opening = outline.map((q) => `${(px + (trims('left') + q.x - minX) * s).toFixed(1)},${(py + (trims('top') + maxY - q.y) * s).toFixed(1)}`).join(' ');
+    const across = (x: number) => (this.mirrored() ? px + pw - (trims('left') + x - minX) * s : px + (trims('left') + x - minX) * s);
+    const opening = outline.map((q) => `${across(q.x).toFixed(1)},${(py + (trims('top') + maxY - q.y) * s).toFixed(1)}`).join(' ');
     return { px, py, pw, ph, opening };
   });
   protected readonly cx = computed(() => W / 2);
@@ -108,10 +111,14 @@ export class PieceDrawing {
         : isTrimmed
           ? `trim ${this.f(edge === 'top' ? a.overhangTopMm : a.overhangMm)}`
           : `stays ${a.edgeGapMm} mm off`;
-      return { edge, text, isFactory, isTrimmed };
+      return { edge: this.shown(edge), text, isFactory, isTrimmed };
     });
   });
 
+  /** Where an edge is drawn. */
+  private shown(edge: SideNote['edge']): SideNote['edge'] {
+    return this.mirrored() && edge === 'left' ? 'right' : this.mirrored() && edge === 'right' ? 'left' : edge;
+  }
   protected at(edge: string): { x: number; y: number } {
     const { px, py, pw, ph } = this.g();
     return edge === 'top'

@@ -1,0 +1,66 @@
+import type { BenchDocument, Change, ChangeAnswer, ChangeDraft, JobDocument, Patch, UndoRequest } from '@yellow-pane/contracts';
+import { demoFirm, demoPersons, ternPoint } from '../../../../demo/src/index';
+import { ApiProblem } from './api';
+import { applyPatches } from './updaters';
+
+/** The demo job as the server opens it. */
+export function ternPointDocument(): JobDocument {
+  return { revision: 1, firm: demoFirm, persons: demoPersons, ...ternPoint(), canUndo: null, canRedo: null };
+}
+
+/** Stands in for the server: keeps the document, answers in order, can be unreachable or refuse. */
+export class FakeApi {
+  doc = ternPointDocument();
+  readonly drafts: ChangeDraft[] = [];
+  readonly undone: UndoRequest[] = [];
+  /** How many calls go unanswered before the bench is there again. */
+  unanswered = 0;
+  refuseNext: ApiProblem | null = null;
+  private lastInverse: Patch[] = [];
+
+  session = async () => ({ firm: this.doc.firm, persons: this.doc.persons, lastDeviceSeq: this.drafts.length + this.undone.length });
+  job = async () => JSON.parse(JSON.stringify(this.doc)) as JobDocument;
+  bench = async (): Promise<BenchDocument> => ({
+    revision: this.doc.revision,
+    firm: this.doc.firm,
+    persons: this.doc.persons,
+    films: this.doc.films,
+    rolls: this.doc.rolls,
+    panesWithFilm: {},
+    canUndo: null,
+    canRedo: null,
+  });
+
+  private gate(): void {
+    if (this.unanswered > 0) {
+      this.unanswered--;
+      throw new ApiProblem('offline', 'The bench does not answer.');
+    }
+    if (this.refuseNext) {
+      const refusal = this.refuseNext;
+      this.refuseNext = null;
+      throw refusal;
+    }
+  }
+  private answer(patches: Patch[], label: string): ChangeAnswer {
+    const change = { patches, revision: ++this.doc.revision, label } as unknown as Change;
+    return { change, canUndo: label, canRedo: null };
+  }
+
+  change = async (draft: ChangeDraft): Promise<ChangeAnswer> => {
+    this.gate();
+    this.drafts.push(draft);
+    this.lastInverse = draft.patches.flatMap((p): Patch[] => {
+      const old = [...this.doc.surfaces, ...this.doc.places].find((r) => r.id === p.id) as Record<string, unknown> | undefined;
+      return p.op === 'set' && old ? [{ ...p, value: old[p.field] }] : [];
+    });
+    this.doc = applyPatches(this.doc, draft.patches);
+    return this.answer(draft.patches, draft.label);
+  };
+  undo = async (_jobId: string, request: UndoRequest): Promise<ChangeAnswer> => {
+    this.gate();
+    this.undone.push(request);
+    this.doc = applyPatches(this.doc, this.lastInverse);
+    return this.answer(this.lastInverse, '');
+  };
+}

@@ -1,0 +1,132 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { allowances, decimalPrice, type Allowances, type UnitSystem } from '@yellow-pane/contracts';
+import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { v7 as uuidv7 } from 'uuid';
+import { BenchBar } from '../../kit/bench-bar';
+import { BenchStore } from '../../record/bench.store';
+
+const allowanceFields = [
+  { field: 'overhangMm', name: 'Overhang', why: 'Film past the frame on a side that is trimmed on the glass.' },
+  { field: 'overhangTopMm', name: 'Overhang at the top', why: 'More where tape tabs hang.' },
+  { field: 'edgeGapMm', name: 'Edge gap', why: 'Free glass where nothing is trimmed, so that water can leave.' },
+] as const;
+
+/** The firm: who works here, what an hour is worth, and the allowances that every job starts from. */
+@Component({
+  selector: 'yp-firm-page',
+  imports: [BenchBar],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <yp-bench-bar [firm]="bench.doc()?.firm?.name ?? ''" />
+    <main class="mx-auto max-w-4xl p-6">
+      <div class="mb-4 flex items-center justify-between">
+        <h1 class="text-2xl">Firm</h1>
+        <button type="button" class="btn" [disabled]="!bench.doc()?.canUndo" (click)="bench.reverse('undo')">Undo</button>
+      </div>
+      @if (bench.doc(); as doc) {
+        <div class="grid gap-6 md:grid-cols-2">
+          <section aria-labelledby="own">
+            <h2 id="own" class="cap mb-2">The firm</h2>
+            <label class="mb-2 block text-sm"
+              >Name<input #name class="field" maxlength="120" [value]="doc.firm.name" (change)="set('Name of the firm', 'name', name.value.trim())"
+            /></label>
+            <div class="grid grid-cols-3 gap-3">
+              <label class="block text-sm">Hour rate<input #rate class="field figure" [value]="doc.firm.hourRate" (change)="setRate(rate)" /> </label>
+              <label class="block text-sm"
+                >Currency<input #money class="field" maxlength="3" [value]="doc.firm.currency" (change)="setCurrency(money)"
+              /></label>
+              <label class="block text-sm"
+                >Tapes in<select #units class="field" (change)="set('Units of the firm', 'units', units.value)">
+                  <option value="mm" [selected]="doc.firm.units === 'mm'">mm</option>
+                  <option value="in" [selected]="doc.firm.units === 'in'">inches</option>
+                </select></label
+              >
+            </div>
+            <p class="mt-2 text-sm text-soft">The hour rate weighs minutes against metres where cutting methods are compared.</p>
+            <h2 class="cap mt-6 mb-2">People</h2>
+            @for (p of doc.persons; track p.id) {
+              <div class="mb-2 grid grid-cols-2 gap-2">
+                <input #who class="field" maxlength="80" aria-label="Name" [value]="p.name" (change)="setPerson(p.id, 'name', who.value)" />
+                <input #role class="field" maxlength="80" aria-label="Trade" [value]="p.role" (change)="setPerson(p.id, 'role', role.value)" />
+              </div>
+            }
+            <form class="flex gap-2" (submit)="$event.preventDefault(); addPerson(fresh)">
+              <input #fresh class="field" maxlength="80" placeholder="Somebody new" aria-label="Somebody new" />
+              <button class="btn">Add</button>
+            </form>
+          </section>
+          <section aria-labelledby="allow">
+            <h2 id="allow" class="cap mb-2">Allowances that every job starts from</h2>
+            @for (a of fields(); track a.field) {
+              <label class="mb-3 grid grid-cols-[1fr_7rem] items-center gap-3"
+                ><span
+                  >{{ a.name }}<span class="block text-sm text-soft">{{ a.why }}</span></span
+                ><input #box class="field figure" [value]="a.value" (change)="setAllowance(a.field, box)"
+              /></label>
+            }
+            <p class="text-sm text-soft">
+              A job may set its own, and a pane its own again. Pieces of open jobs follow at once; a plan the knife has been at stays.
+            </p>
+          </section>
+        </div>
+      } @else {
+        <p class="text-soft" aria-busy="true">{{ bench.failed() ?? 'Looking …' }}</p>
+      }
+      @if (note() || bench.refusal(); as text) {
+        <p role="alert" class="mt-4 border-l-4 border-ink bg-tint p-3">{{ text }}</p>
+      }
+    </main>
+  `,
+})
+export class FirmPage {
+  protected readonly bench = inject(BenchStore);
+  protected readonly note = signal('');
+
+  protected readonly fields = computed(() => {
+    const firm = this.bench.doc()?.firm;
+    return firm ? allowanceFields.map((a) => ({ ...a, value: shown(firm.allowances[a.field], firm.units) })) : [];
+  });
+
+  constructor() {
+    void this.bench.load();
+  }
+
+  protected set(label: string, field: string, value: unknown): void {
+    const firm = this.bench.doc()?.firm;
+    if (!firm || value === '') return;
+    this.note.set('');
+    void this.bench.change(label, [{ op: 'set', kind: 'firm', id: firm.id, field, value }]);
+  }
+  protected setRate(box: HTMLInputElement): void {
+    const read = decimalPrice.safeParse(box.value.trim().replace(',', '.'));
+    if (!read.success) return this.note.set('Hour rate: a number such as 48.00.');
+    this.set('Hour rate', 'hourRate', read.data);
+  }
+  protected setCurrency(box: HTMLInputElement): void {
+    const code = box.value.trim().toUpperCase();
+    if (!/^[A-Z]{3}$/.test(code)) return this.note.set('Currency: three letters, such as EUR or USD.');
+    this.set('Currency', 'currency', code);
+  }
+  protected setAllowance(field: keyof Allowances, box: HTMLInputElement): void {
+    const firm = this.bench.doc()?.firm;
+    if (!firm) return;
+    const read = parseLength(box.value, firm.units);
+    if (!read.ok) return this.note.set(read.message);
+    const next = { ...firm.allowances, [field]: read.value.lengthMm };
+    if (!allowances.safeParse(next).success) return this.note.set(`At most ${field === 'edgeGapMm' ? 10 : 300} mm.`);
+    this.set('Allowances of the firm', 'allowances', next);
+  }
+  protected setPerson(id: string, field: 'name' | 'role', value: string): void {
+    if (value.trim()) void this.bench.change('Who works here', [{ op: 'set', kind: 'person', id, field, value: value.trim() }]);
+  }
+  protected addPerson(box: HTMLInputElement): void {
+    const firm = this.bench.doc()?.firm;
+    if (!firm || !box.value.trim()) return;
+    const person = { id: uuidv7(), firmId: firm.id, name: box.value.trim(), role: 'installer' };
+    void this.bench.change(`${person.name} works here`, [{ op: 'add', kind: 'person', id: person.id, value: person }]);
+    box.value = '';
+  }
+}
+
+/** An edge gap is told in tenths of a millimetre. */
+const shown = (mm: number, units: UnitSystem): string => (units === 'mm' ? String(Math.round(mm * 10) / 10) : formatLength(mm, 'in'));
