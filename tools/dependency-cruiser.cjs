@@ -1,5 +1,5 @@
 /** Who may import whom: docs/conventions.md draws the same. */
-const stages = ['measure', 'cut'];
+const stages = ['measure', 'films', 'choose', 'cut'];
 const core = (inner) => `^core/src/${inner}/`;
 module.exports = {
   forbidden: [
@@ -20,11 +20,17 @@ module.exports = {
     {
       name: 'core-libraries-behind-one-file',
       severity: 'error',
-      from: { path: '^core/src', pathNot: '(\\.spec\\.ts$|^core/src/geometry/linear\\.ts$)' },
+      from: { path: '^core/src', pathNot: '(\\.spec\\.ts$|^core/src/geometry/linear\\.ts$|^core/src/physics/sun-position\\.ts$)' },
       to: { path: 'node_modules', pathNot: 'node_modules/@yellow-pane' },
     },
     { name: 'ground-stands-alone', severity: 'error', from: { path: core('ground') }, to: { path: '^core/src/(?!ground/)' } },
     { name: 'geometry-on-ground', severity: 'error', from: { path: core('geometry') }, to: { path: '^core/src/(?!ground/|geometry/)' } },
+    {
+      name: 'physics-on-geometry',
+      severity: 'error',
+      from: { path: core('physics'), pathNot: '\\.spec\\.ts$' },
+      to: { path: '^core/src/(?!ground/|geometry/|physics/)' },
+    },
     ...stages.map((stage, i) => ({
       name: `${stage}-only-looks-back`,
       severity: 'error',
@@ -34,8 +40,8 @@ module.exports = {
     {
       name: 'stages-meet-at-the-index',
       severity: 'error',
-      from: { path: core('cut'), pathNot: '\\.spec\\.ts$' },
-      to: { path: '^core/src/measure/', pathNot: 'measure/index\\.ts$' },
+      from: { path: '^core/src/(measure|films|choose|cut)/', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^core/src/(measure|films|choose|cut)/', pathNot: '(^core/src/$1/|/index\\.ts$)' },
     },
     { name: 'routes-know-no-tables', severity: 'error', from: { path: '\\.routes\\.ts$' }, to: { path: '(drizzle|^core/|tables\\.ts$)' } },
     {

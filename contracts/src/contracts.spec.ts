@@ -1,6 +1,8 @@
 import * as z from 'zod';
-import { lanternStreet, ternPoint } from '../../demo/src/index.js';
+import { demoFilms, demoLibrary, lanternStreet, ternPoint } from '../../demo/src/index.js';
+import { glazing } from './choose/glazing.js';
 import { errorTable } from './errors.js';
+import { film, type FilmOptics } from './films/film.js';
 import { jobFile } from './job-document.js';
 import { lengthMm } from './quantities.js';
 import { routes, type RouteDefinition } from './routes.js';
@@ -36,4 +38,47 @@ test('a price is an exact decimal, never a float', () => {
 
 test('every refusal a call can answer stands in the error table', () => {
   for (const r of Object.values(routes) as RouteDefinition[]) for (const code of r.errors) expect(errorTable[code].sentence.length).toBeGreaterThan(20);
+});
+
+describe('a film', () => {
+  const sheet = demoFilms.shade.optics!;
+  const refusal = (optics: FilmOptics): string =>
+    film
+      .safeParse({ ...demoFilms.shade, optics })
+      .error?.issues.map((i) => i.message)
+      .join(' ') ?? '';
+
+  test('every film of the library is one that can be', () => {
+    for (const f of demoLibrary) expect([f.name, film.safeParse(f).error?.issues ?? []]).toEqual([f.name, []]);
+    expect(demoLibrary.length).toBeGreaterThanOrEqual(30);
+    expect(new Set(demoLibrary.map((f) => f.id)).size).toBe(demoLibrary.length);
+  });
+  test('is refused with a sentence when transmission and reflection make more than all', () =>
+    expect(refusal({ ...sheet, visible: { ...sheet.visible, reflectanceGlassSideFrac: 0.7 } })).toBe(
+      'In the visible band transmission 35 % and reflection 70 % on the glass side make more than 100 %. Look at the sheet again.',
+    ));
+  test('is refused when transmission, reflection and absorption do not make 100 %', () =>
+    expect(refusal({ ...sheet, solar: { ...sheet.solar, absorptanceGlassSideFrac: 0.3 } })).toContain('add up to 85 %; they must make 100 %'));
+  test('rated on glass cannot reflect less than the glass face alone', () =>
+    expect(refusal({ ...sheet, visible: { ...sheet.visible, reflectanceGlassSideFrac: 0.02 } })).toContain('under 4 %'));
+  test('swapped ultraviolet and light are noticed', () => expect(refusal({ ...sheet, uvTransmittanceFrac: 0.9 })).toContain('swapped'));
+  test('of the first version reads, with what is new not yet known', () => {
+    const { id, name, version, kind, wound, direction, hatch, thicknessUm, createdAt } = demoFilms.shade;
+    const read = film.parse({ id, name, version, kind, wound, direction, hatch, thicknessUm, createdAt });
+    expect(read).toMatchObject({ optics: null, offers: [], retiredAt: null, mounting: 'inside' });
+  });
+});
+
+test('a job file of version 1 still reads: glass, exposure and wants are not yet known', () => {
+  const { glazing: _g, exposure: _e, choose: _c, ...oldSurface } = ternPoint().surfaces[0]!;
+  const { choose: _w, ...oldJob } = ternPoint().job;
+  const read = jobFile.parse({ ...ternPoint(), formatVersion: 1, job: oldJob, surfaces: [oldSurface] });
+  expect(read.surfaces[0]).toMatchObject({ glazing: null, exposure: null, choose: null });
+  expect(read.job.choose).toBeNull();
+});
+
+test('between each two panes of a build-up there is one cavity', () => {
+  const unit = ternPoint().surfaces[0]!.glazing!;
+  expect(glazing.safeParse(unit).success).toBe(true);
+  expect(glazing.safeParse({ ...unit, cavities: [] }).error!.issues[0]!.message).toContain('exactly one cavity');
 });

@@ -1,4 +1,5 @@
-import { defaultAllowances, defaultCutSettings, type Film, type Firm, type Job, type Person, type Roll } from '@yellow-pane/contracts';
+import { defaultAllowances, defaultChooseSettings, defaultCutSettings, type Firm, type Job, type Person, type Roll } from '@yellow-pane/contracts';
+import { demoFilms } from './films.js';
 import { demoAt, demoId } from './ids.js';
 
 /** A made-up firm of two and a half people. */
@@ -9,21 +10,7 @@ export const demoPersons: Person[] = [
   { id: demoId(3), firmId: demoFirm.id, name: 'Okan', role: 'installer' },
 ];
 
-const film = (n: number, f: Pick<Film, 'name' | 'kind' | 'wound' | 'direction' | 'hatch' | 'thicknessUm'>): Film => ({
-  id: demoId(n),
-  version: 1,
-  createdAt: demoAt(0),
-  ...f,
-});
-
-/** Made-up films. */
-export const demoFilms = {
-  shade: film(10, { name: 'Tern Shade 35', kind: 'solar', wound: 'liner-out', direction: 'none', hatch: 'slant', thicknessUm: 38 }),
-  guard: film(11, { name: 'Breakwater 200', kind: 'security', wound: 'liner-in', direction: 'none', hatch: 'cross', thicknessUm: 200 }),
-  frost: film(12, { name: 'Quay Frost plain', kind: 'frosted', wound: 'liner-out', direction: 'two-way', hatch: 'dots', thicknessUm: 80 }),
-};
-
-const roll = (n: number, r: Omit<Roll, 'id' | 'deletedAt'>): Roll => ({ id: demoId(n), deletedAt: null, ...r });
+const roll = (n: number, r: Omit<Roll, 'id' | 'deletedAt' | 'isToOrder'>): Roll => ({ id: demoId(n), isToOrder: false, deletedAt: null, ...r });
 
 /** Three rolls: one for each film. */
 export const demoRolls: Roll[] = [
@@ -41,6 +28,7 @@ export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' 
   currency: 'EUR',
   allowances: null,
   cut: defaultCutSettings,
+  choose: defaultChooseSettings,
   reachMm: 2100,
   createdAt: demoAt(0),
   deletedAt: null,

@@ -1,5 +1,6 @@
 import type { JobFile, Job, MeasureKey, Place, Reading, Surface } from '@yellow-pane/contracts';
-import { demoFilms, demoPersons, demoRolls } from './firm.js';
+import { demoFilms } from './films.js';
+import { demoPersons, demoRolls } from './firm.js';
 import { demoAt, demoId } from './ids.js';
 
 /** What was typed, by measure. */
@@ -70,6 +71,9 @@ export class JobWriter {
       filmFace: 'room',
       calledCrooked: false,
       filmId: demoFilms.shade.id,
+      glazing: null,
+      exposure: null,
+      choose: null,
       method: null,
       allowances: null,
       signed: null,
@@ -115,7 +119,7 @@ export class JobWriter {
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 1,
+      formatVersion: 2,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,

@@ -1,5 +1,7 @@
 import type { JobFile } from '@yellow-pane/contracts';
-import { demoFilms, demoJob } from './firm.js';
+import { demoFilms } from './films.js';
+import { ternGlass } from './glass.js';
+import { demoJob } from './firm.js';
 import { eight, JobWriter, two } from './job-writer.js';
 
 /** A small job in inches: a made-up bakery with a shop front and an old back door. */
@@ -14,7 +16,7 @@ export function lanternStreet(): JobFile {
   });
   const w = new JobWriter(job, 5000);
   const front = w.place('Shop front');
-  const shade = { filmId: demoFilms.shade.id } as const;
+  const shade = { filmId: demoFilms.shade.id, ...ternGlass.shopFront } as const;
   w.pane(front, 'F1', two('35 5/8"', '58 1/4"'), shade);
   w.pane(front, 'F2', two('35 9/16"', '58 1/4"'), shade);
   w.pane(front, 'Transom', two('72 3/8"', '14 1/8"'), shade);

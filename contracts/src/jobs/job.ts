@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { decimalPrice, id, instant, lengthMm, unitSystem, words } from '../quantities.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
+import { chooseSettings } from '../choose/glazing.js';
 import { cutSettings } from '../cut/settings.js';
 
 /** The firm that owns the bench: one per data folder for now. */
@@ -36,6 +37,7 @@ export const job = z.object({
   method: cutMethod,
   allowances: allowances.partial().nullable(),
   cut: cutSettings,
+  choose: chooseSettings.nullable().default(null),
   /** Straight edge to the longest side a person can reach without a ladder; null = not said. */
   reachMm: lengthMm.nullable(),
   createdAt: instant,

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantities.js';
+import { chooseSettings, exposure, glazing } from '../choose/glazing.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
 
 /**
@@ -75,6 +76,11 @@ export const surface = z.object({
   /** The person saw that it is crooked: ask for all tapes and expect more taper. */
   calledCrooked: z.boolean(),
   filmId: id.nullable(),
+  /** Null: nobody has looked at the glass yet. */
+  glazing: glazing.nullable().default(null),
+  exposure: exposure.nullable().default(null),
+  /** What is wanted here; null = as the job. */
+  choose: chooseSettings.nullable().default(null),
   method: cutMethod.nullable(),
   allowances: allowances.partial().nullable(),
   /** "The computed size is mine": signed by a person for exactly these readings. */

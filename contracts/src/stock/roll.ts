@@ -12,6 +12,8 @@ export const roll = z.object({
   /** Crushed or crooked start that is cut away before the first drop. */
   leadInMm: z.number().min(0).max(5000).meta({ unit: 'mm' }),
   pricePerM: decimalPrice,
+  /** True while it is only planned on and still has to be ordered. */
+  isToOrder: z.boolean().default(false),
   deletedAt: instant.nullable(),
 });
 export type Roll = z.infer<typeof roll>;

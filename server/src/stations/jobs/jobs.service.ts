@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import {
+  defaultChooseSettings,
   defaultCutSettings,
   jobFile,
   type BenchDocument,
@@ -135,6 +136,7 @@ export class JobsService {
       method: 'overhang',
       allowances: null,
       cut: defaultCutSettings,
+      choose: defaultChooseSettings,
       reachMm: null,
       createdAt: this.now().toISOString(),
       deletedAt: null,
@@ -154,7 +156,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 1,
+      formatVersion: 2,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),

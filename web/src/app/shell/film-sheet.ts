@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, signal, viewChild } from '@angular/core';
-import type { Film, Patch, Roll } from '@yellow-pane/contracts';
+import { film as filmSchema, type Film, type Patch, type Roll } from '@yellow-pane/contracts';
 import { parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../record/record.store';
@@ -128,7 +128,7 @@ export class FilmSheet {
     let filmId = f.film;
     if (filmId === '') {
       const kind = kinds.find((k) => k.value === f.kind)!;
-      const film: Film = {
+      const film: Film = filmSchema.parse({
         id: uuidv7(),
         name: f.name.trim(),
         version: 1,
@@ -138,7 +138,7 @@ export class FilmSheet {
         hatch: kind.hatch,
         thicknessUm: 50,
         createdAt: now,
-      };
+      });
       filmId = film.id;
       patches.push({ op: 'add', kind: 'film', id: film.id, value: film });
     }
@@ -151,6 +151,7 @@ export class FilmSheet {
       lengthM: metres,
       leadInMm: 0,
       pricePerM: price.toFixed(2),
+      isToOrder: false,
       deletedAt: null,
     };
     patches.push({ op: 'add', kind: 'roll', id: roll.id, value: roll });

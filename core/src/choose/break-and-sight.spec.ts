@@ -1,0 +1,267 @@
+import fc from 'fast-check';
+import { defaultChooseSettings, type Film, type VerdictInput } from '@yellow-pane/contracts';
+import { demoLibrary, ternPoint } from '../../../demo/src/index.js';
+import { commonGlazings } from './common-glazings.js';
+import { edgeStrengthMPa, edgeStressMPa } from './edge-strength.js';
+import { outsideC, summerShare } from './facade.js';
+import { edgeC, stepPanes, type PaneNetwork } from './pane-temperature.js';
+import { contrastThrough, HIDDEN_BELOW, sightAt, tippingRatio } from './privacy.js';
+import { pricePerM2, wantWeights } from './ranking.js';
+import { judgeFilm, judgePane, preparePane } from './verdict.js';
+
+const file = ternPoint();
+const filmNamed = (name: string): Film => demoLibrary.find((f) => f.name === name)!;
+const inputFor = (pane: string, more: Partial<VerdictInput> = {}): VerdictInput => {
+  const s = file.surfaces.find((x) => x.name === pane)!;
+  return {
+    glazing: s.glazing!,
+    exposure: s.exposure!,
+    filmFace: 'room',
+    widthMm: 1200,
+    heightMm: 2000,
+    revealMm: 0,
+    latDeg: 38.6,
+    lonDeg: -9.1,
+    zoneMinutes: 0,
+    year: 2026,
+    settings: defaultChooseSettings,
+    ...more,
+  };
+};
+const judge = (pane: string, film: string, more: Partial<VerdictInput> = {}) => judgeFilm(preparePane(inputFor(pane, more)), filmNamed(film));
+
+describe('how warm a pane gets', () => {
+  const one: PaneNetwork = { thicknessMm: [6], between: [], outside: 23, inside: 8 };
+  test('settled: half of 600 W/m² soaked up, 0 °C outside and 20 °C inside: 14.839 °C (computed, he 23, hi 8)', () =>
+    expect(stepPanes(one, [0], [300], 0, 20, Infinity)[0]).toBeCloseTo(14.839, 3));
+
+  test('a step of any length ends between now and settled, and many small ones reach it', () => {
+    let t = [0];
+    for (let i = 0; i < 200; i++) {
+      const next = stepPanes(one, t, [300], 0, 20, 60);
+      expect(next[0]).toBeGreaterThan(t[0]!);
+      expect(next[0]).toBeLessThanOrEqual(14.8388);
+      t = next;
+    }
+    expect(t[0]).toBeCloseTo(14.839, 2);
+  });
+
+  test('heat in is heat stored and lost, for any panes (1e-9)', () =>
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 2, max: 20, noNaN: true }), { minLength: 1, maxLength: 4 }),
+        fc.double({ min: 0, max: 600, noNaN: true }),
+        (mm, sun) => {
+          const n: PaneNetwork = { thicknessMm: mm, between: mm.slice(1).map(() => 6), outside: 11, inside: 7.7 };
+          const soaked = mm.map((_, i) => sun / (i + 1));
+          const before = mm.map((_, i) => 5 + 3 * i);
+          const after = stepPanes(n, before, soaked, -3, 21, 300);
+          const stored = mm.reduce((s, d, i) => s + (2500 * 720 * (d / 1000) * (after[i]! - before[i]!)) / 300, 0);
+          const lost = 11 * (after[0]! + 3) + 7.7 * (after.at(-1)! - 21);
+          expect(Math.abs(soaked.reduce((s, x) => s + x, 0) - stored - lost)).toBeLessThan(1e-8);
+        },
+      ),
+      { seed: 5, numRuns: 200 },
+    ));
+
+  test('the edge lies between frame and middle: deeper cover, colder edge; no cover, nearly the middle', () => {
+    const at = (cover: number) => edgeC(40, 5, 6, cover, 110, 20);
+    expect(at(20)).toBeLessThan(at(8));
+    expect(at(60)).toBeCloseTo(5, 1);
+    expect(at(0)).toBeCloseTo(40, 6);
+  });
+
+  test('the covered fin agrees with finite differences along the glass', () => {
+    // 6 mm glass, 12 mm cover at 110 W/m²K to the frame, 80 mm of open glass losing 20 W/m²K about 40 °C
+    const dx = 0.0005;
+    const cells = Array.from({ length: 184 }, (_, i) => i * dx + dx / 2);
+    let t = cells.map(() => 20);
+    for (let sweep = 0; sweep < 60_000; sweep++)
+      t = t.map((own, i) => {
+        const [h, sink] = cells[i]! < 0.012 ? [110, 5] : [20, 40];
+        const k = 0.006 / dx / dx;
+        const left = i > 0 ? k * t[i - 1]! : 0;
+        const right = i < t.length - 1 ? k * t[i + 1]! : 0;
+        const sum = (i > 0 ? k : 0) + (i < t.length - 1 ? k : 0);
+        return own + 1.0 * ((left + right + h * sink) / (sum + h) - own);
+      });
+    expect(Math.abs(t[0]! - edgeC(40, 5, 6, 12, 110, 20))).toBeLessThan(0.15);
+  }, 120_000);
+});
+
+describe('whether heat breaks it', () => {
+  test('10 K apart is 6.3 MPa (EN 572-1 constants, from memory)', () => expect(edgeStressMPa(10)).toBeCloseTo(6.3, 9));
+
+  test('tempered stands most, then heat-strengthened, float, laminated, wired; a damaged edge less than an unseen one', () => {
+    const kinds = (['tempered', 'heat-strengthened', 'float', 'laminated', 'wired'] as const).map((k) => edgeStrengthMPa(k, 'cut', 6, null));
+    expect(kinds).toEqual([...kinds].sort((a, b) => b - a));
+    const edges = (['ground', 'cut', 'hidden', 'damaged'] as const).map((e) => edgeStrengthMPa('float', e, 6, null));
+    expect(edges).toEqual([...edges].sort((a, b) => b - a));
+    expect(edgeStrengthMPa('float', 'cut', 14, null)).toBeLessThan(edgeStrengthMPa('float', 'cut', 6, null));
+    expect(edgeStrengthMPa('unknown', 'cut', 6, null)).toBe(edgeStrengthMPa('float', 'cut', 6, null));
+  });
+
+  test('refuses a dark film on coated double glazing looking west, and says which pane and how warm', () => {
+    const v = judge('O1', 'Ebb Grey 5');
+    expect(v.grade).toBe('do-not');
+    expect(v.reasons[0]).toMatch(/^Pane 2 from the street gets to \d\d °C in the middle and \d\d °C at its edge/);
+    expect(v.reasons.join(' ')).toContain('Coated double glazing');
+    expect(v.wouldChange.join(' ')).toContain('street face');
+    expect(v.breakRisk!.hottestPaneC).toBeGreaterThan(55);
+  });
+
+  test('asks the glass maker for a solar film on old grey float in masonry with a shadow edge', () => {
+    const v = judge('H3', 'Slack Water 70');
+    expect(v.grade).toBe('ask');
+    expect(v.reasons.join(' ')).toMatch(/already tinted.*shadow edge|shadow edge.*already tinted/);
+  });
+
+  test('lets clear security film go on the ticket office', () => expect(judge('O1', 'Breakwater 200').grade).toBe('go'));
+
+  test('tempered glass in the same place stands what float does not', () => {
+    const glazing = { ...inputFor('H3').glazing, panes: [{ ...inputFor('H3').glazing.panes[0]!, kind: 'tempered' as const }] };
+    const [float, tempered] = [judge('H3', 'Ebb Grey 5'), judge('H3', 'Ebb Grey 5', { glazing })];
+    expect(float.grade).not.toBe('go');
+    expect(tempered.breakRisk!.stressMPa / tempered.breakRisk!.strengthMPa).toBeLessThan(0.4);
+  });
+
+  test('a lasting shadow edge makes it worse; a pane between two rooms is never broken by sun', () => {
+    const base = inputFor('W1');
+    const shadowed = judge('W1', 'Kelp Ceramic 45', { exposure: { ...base.exposure, partialShadow: 'permanent' } });
+    expect(shadowed.breakRisk!.differenceK).toBeGreaterThan(judge('W1', 'Kelp Ceramic 45').breakRisk!.differenceK);
+    expect(judge('M1', 'Ebb Grey 5').breakRisk!.differenceK).toBeLessThan(1);
+  });
+
+  test('what is unknown is taken unfavourably: an unknown bearing is never better than a known one', () => {
+    const base = inputFor('Toilet 1');
+    const unknown = judge('Toilet 1', 'Ebb Grey 5', { exposure: { ...base.exposure, facadeDeg: null } });
+    for (const facadeDeg of [0, 90, 180, 270])
+      expect(unknown.breakRisk!.bareDifferenceK).toBeGreaterThanOrEqual(
+        judge('Toilet 1', 'Ebb Grey 5', { exposure: { ...base.exposure, facadeDeg } }).breakRisk!.bareDifferenceK - 1e-9,
+      );
+  });
+
+  test('wired glass is never a plain go once a film warms it', () => {
+    const wired = commonGlazings.find((g) => g.name.includes('wired'))!.glazing;
+    const v = judge('Toilet 1', 'Ebb Grey 35', { glazing: { ...wired, frame: 'wood', edge: 'cut' } });
+    expect(v.grade).not.toBe('go');
+    expect(v.reasons.join(' ')).toContain('Wired glass');
+  });
+
+  test('seasons turn over at the equator, and a day is warmest in the afternoon', () => {
+    expect(summerShare(201, 40)).toBeCloseTo(1, 3);
+    expect(summerShare(201, -40)).toBeLessThan(0.01);
+    const climate = { hotC: 35, coldC: -5, insideC: 22 };
+    expect(outsideC(climate, 40, 201, 15)).toBeCloseTo(35, 1);
+    expect(outsideC(climate, 40, 19, 3)).toBeCloseTo(-5, 1);
+  });
+});
+
+describe('what no film may be laid on (common practice)', () => {
+  const grade = (more: Partial<VerdictInput['glazing']>, film = 'Tern Shade 50', filmFace: 'room' | 'street' = 'room') =>
+    judge('W1', film, { glazing: { ...inputFor('W1').glazing, ...more }, filmFace });
+  test.each([
+    ['plastic', { panes: [{ kind: 'plastic', thicknessMm: 5, tint: 'clear', coating: 'none', coatingFace: 'inner' }], cavities: [] }, 'give off gas'],
+    [
+      'a patterned face',
+      { panes: [{ kind: 'patterned', thicknessMm: 4, tint: 'clear', coating: 'none', coatingFace: 'inner' }], cavities: [] },
+      'touches only the tops',
+    ],
+    ['fire-rated glazing', { isFireRated: true }, 'written yes'],
+    ['lookout glass', { isLookout: true }, 'authority'],
+    ['leaded lights', { isLeaded: true }, 'Leaded'],
+    ['a failed unit', { hasFailedSeal: true }, 'seal has failed'],
+  ] as const)('%s', (_name, more, words) => {
+    const v = grade(more as Partial<VerdictInput['glazing']>);
+    expect(v.grade).toBe('do-not');
+    expect(v.reasons[0]).toContain(words);
+  });
+  test('a film on the face that it is not made for', () => {
+    expect(grade({}, 'Tern Shade 50', 'street').reasons[0]).toContain('room face');
+    expect(grade({}, 'Weather Side 45', 'room').reasons[0]).toContain('street face');
+    expect(grade({}, 'Weather Side 45', 'street').grade).not.toBe('do-not');
+    expect(grade({}, 'Breakwater 200', 'street').reasons.join(' ')).toContain('splinters');
+    expect(grade({}, 'Ash Plank').grade).toBe('do-not');
+  });
+  test('a limit that was entered, and the inverse question: which films keep at least 35 %', () => {
+    const settings = { ...defaultChooseSettings, leastVisibleFrac: 0.35 };
+    const v = judgePane(inputFor('W1', { settings }), demoLibrary);
+    for (const f of v.films.filter((x) => x.figures)) expect(f.keepsLimit).toBe(f.figures!.visibleTransmittanceFrac >= 0.35);
+    expect(v.films.find((f) => f.filmId === filmNamed('Tern Shade 20').id)!.grade).toBe('do-not');
+  });
+});
+
+describe('who sees whom', () => {
+  test('a mirror hides the brighter-lit looker’s far side by day and turns round at night', () => {
+    const day = sightAt(0.15, 0.55, 0.5, 0, 10_000, 300);
+    const night = sightAt(0.15, 0.55, 0.5, 0, 10, 300);
+    expect([day.inwards, day.outwards]).toEqual(['hidden', 'clear']);
+    expect([night.inwards, night.outwards]).toEqual(['clear', 'hidden']);
+  });
+  test('the ratio at which it tips is where the contrast is just at the threshold (closed form)', () =>
+    fc.assert(
+      fc.property(fc.double({ min: 0.05, max: 0.9, noNaN: true }), fc.double({ min: 0.04, max: 0.6, noNaN: true }), (t, r) => {
+        const s = { transmittanceFrac: t, reflectanceNearFrac: r, hazeFrac: 0 };
+        expect(contrastThrough(s, 100, 100 * tippingRatio(s)!)).toBeCloseTo(HIDDEN_BELOW, 9);
+      }),
+      { seed: 8, numRuns: 200 },
+    ));
+  test('plain frost hides by day and by night, whatever the light; fine frost shows shapes', () => {
+    expect(tippingRatio({ transmittanceFrac: 0.66, reflectanceNearFrac: 0.13, hazeFrac: 0.94 })).toBe(0);
+    expect(sightAt(0.66, 0.14, 0.13, 0.94, 10, 300).inwards).toBe('hidden');
+    expect(sightAt(0.78, 0.11, 0.11, 0.72, 10, 300).inwards).toBe('shapes');
+  });
+  test('in the dark there is nothing to see', () => expect(contrastThrough({ transmittanceFrac: 0.9, reflectanceNearFrac: 0.08, hazeFrac: 0 }, 0, 0)).toBe(0));
+});
+
+describe('the order of the films', () => {
+  test('weights go by the order of tapping and make up one', () => {
+    expect(wantWeights(['heat', 'glare', 'light']).map((w) => Number(w.toFixed(4)))).toEqual([0.5455, 0.2727, 0.1818]);
+    expect(wantWeights([])).toEqual([]);
+  });
+  test('what may be laid comes before what must be asked before what must not; within, by score', () => {
+    const { films } = judgePane(inputFor('W1'), demoLibrary);
+    expect(films).toHaveLength(demoLibrary.length);
+    const rank = { go: 0, ask: 1, 'do-not': 2 };
+    films.slice(1).forEach((f, i) => {
+      const before = films[i]!;
+      expect(rank[f.grade] > rank[before.grade] || (f.grade === before.grade && f.score <= before.score)).toBe(true);
+    });
+    for (const f of films) expect(f.grade === 'go' || f.reasons.length > 0).toBe(true);
+  });
+  test('the score is the sum of its parts, and each part has its words', () => {
+    const { films } = judgePane(inputFor('W1'), demoLibrary);
+    for (const f of films.filter((x) => x.wants.length)) {
+      expect(f.score).toBeCloseTo(
+        f.wants.reduce((s, w) => s + w.weightFrac * w.metFrac, 0),
+        12,
+      );
+      for (const w of f.wants) expect(w.words.length).toBeGreaterThan(5);
+    }
+  });
+  test('other wants, another film: for privacy by night a frost leads, for safety a security film', () => {
+    const first = (wants: typeof defaultChooseSettings.wants) => {
+      const { films } = judgePane(inputFor('M1', { settings: { ...defaultChooseSettings, wants } }), demoLibrary);
+      return demoLibrary.find((f) => f.id === films[0]!.filmId)!;
+    };
+    expect(first(['privacy-night', 'light']).kind).toBe('frosted');
+    expect(first(['safety', 'light', 'view']).kind).toBe('security');
+    expect(first(['cost']).name).toBe(
+      demoLibrary
+        .filter((f) => f.optics && f.mounting !== 'not-on-glass' && f.mounting !== 'outside' && !f.retiredAt)
+        .sort((a, b) => pricePerM2(a)! - pricePerM2(b)!)[0]!.name,
+    );
+  });
+  test('a film without its sheet is asked about, not guessed', () => {
+    const v = judge('W1', 'Pier Letters');
+    expect([v.grade, v.figures]).toEqual(['ask', null]);
+    expect(v.reasons.join(' ')).toContain('have not been entered');
+  });
+  test('heat let in over the day: the sum is the curve’s area, west looks to the afternoon', () => {
+    const { heatDay } = judgePane(inputFor('W1'), []);
+    const area = heatDay.points.reduce((s, p) => s + p.bareWPerM2 * 0.5, 0);
+    expect(Math.abs(area / heatDay.bareWhPerM2 - 1)).toBeLessThan(0.02);
+    const peak = heatDay.points.reduce((a, b) => (b.bareWPerM2 > a.bareWPerM2 ? b : a));
+    expect(peak.hour).toBeGreaterThan(15);
+  });
+});

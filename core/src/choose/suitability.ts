@@ -1,0 +1,51 @@
+import type { Film, Glazing, Grade } from '@yellow-pane/contracts';
+
+/** A rule that holds whatever the sum says. */
+export interface Ruling {
+  readonly grade: Exclude<Grade, 'go'>;
+  readonly reason: string;
+  readonly change: string | null;
+}
+
+const tinted: readonly Film['kind'][] = ['solar', 'exterior-solar', 'mirror', 'frosted', 'printed-decor', 'lettering'];
+
+/** Films made for walls, doors and furniture. */
+const notForGlass: readonly Film['kind'][] = ['interior', 'textured-wall', 'cast-wrap', 'printed-decor'];
+
+/**
+ * What film and glass are not made for each other, each with its reason and what would change it.
+ * @source TRADE, "leave alone or refuse": common practice
+ */
+export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street'): Ruling[] {
+  const out: Ruling[] = [];
+  const no = (reason: string, change: string | null = null) => void out.push({ grade: 'do-not', reason, change });
+  const ask = (reason: string, change: string | null = null) => void out.push({ grade: 'ask', reason, change });
+  const filmed = filmFace === 'room' ? glazing.panes.at(-1)! : glazing.panes[0]!;
+  if (filmed.kind === 'plastic') no('Acrylic and polycarbonate give off gas: the film blisters.', 'Glass in its place.');
+  if (filmed.kind === 'patterned')
+    no('Film does not lie on a patterned or sandblasted face: it touches only the tops.', 'The other face, if that one is smooth.');
+  if (glazing.isLeaded) no('Leaded lights move and are not flat: the film tears or bridges.', null);
+  if (glazing.hasFailedSeal) no('The unit is blind inside: its seal has failed, and film keeps the wet in view.', 'A new unit first.');
+  if (glazing.isFireRated) no('Fire-rated glazing: no film without the maker’s written yes.', 'The maker’s written yes.');
+  if (glazing.isLookout) {
+    if (tinted.includes(film.kind)) no('Lookout glass: no tint unless the authority allows it.', 'A written permit of the authority.');
+    else ask('Lookout glass: ask the authority before anything is laid on it.', 'A written permit of the authority.');
+  }
+  if (film.mounting === 'not-on-glass' || notForGlass.includes(film.kind)) no('This film is made for walls, doors and furniture, not for glass.', null);
+  else if (film.mounting === 'inside' && filmFace === 'street')
+    no('This film is made for the room face: weather would take it in a season.', 'The room face, or an exterior film.');
+  else if (film.mounting === 'outside' && filmFace === 'room') no('This film is made for the street face.', 'The street face, or a film for inside.');
+  if (film.kind === 'security' && filmFace === 'street')
+    no('Security film holds the splinters on the room side: it goes on the room face of the innermost pane.', 'The room face.');
+  if (film.kind === 'windscreen-protection') no('This film is made for the outside of windscreens.', null);
+  if (film.retiredAt) ask('This film is retired: there may be none left to buy.', null);
+  return out;
+}
+
+/** What the customer must hear of a kind of film. @source TRADE common practice */
+export const kindCautions: Partial<Record<Film['kind'], string>> = {
+  security: 'Security film slows a break-in; it does not make glass unbreakable. It fails first where it stops short of the edge or is not anchored.',
+  mirror: 'A mirror works for whoever stands on the brighter side. At night, with the lights on, it turns round.',
+  'exterior-solar': 'Film outside lives about half as long as inside; its edges are sealed.',
+  'anti-graffiti': 'A sacrificial film: it is changed when it is scratched.',
+};

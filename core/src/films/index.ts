@@ -1,0 +1,2 @@
+export * from './glass-slab.js';
+export * from './film-optics.js';

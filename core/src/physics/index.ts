@@ -1,0 +1,2 @@
+export * from './sun-position.js';
+export * from './clear-sky.js';
