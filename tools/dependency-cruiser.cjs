@@ -1,5 +1,5 @@
 /** Who may import whom: docs/conventions.md draws the same. */
-const stages = ['measure', 'films', 'choose', 'cut'];
+const stages = ['measure', 'films', 'choose', 'cut', 'handover'];
 const core = (inner) => `^core/src/${inner}/`;
 module.exports = {
   forbidden: [
@@ -40,8 +40,8 @@ module.exports = {
     {
       name: 'stages-meet-at-the-index',
       severity: 'error',
-      from: { path: '^core/src/(measure|films|choose|cut)/', pathNot: '\\.spec\\.ts$' },
-      to: { path: '^core/src/(measure|films|choose|cut)/', pathNot: '(^core/src/$1/|/index\\.ts$)' },
+      from: { path: '^core/src/(measure|films|choose|cut|handover)/', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^core/src/(measure|films|choose|cut|handover)/', pathNot: '(^core/src/$1/|/index\\.ts$)' },
     },
     { name: 'routes-know-no-tables', severity: 'error', from: { path: '\\.routes\\.ts$' }, to: { path: '(drizzle|^core/|tables\\.ts$)' } },
     {

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { firm, person } from './jobs/job.js';
 import { film } from './films/film.js';
+import { quote, rates } from './handover/quote.js';
 import { roll } from './stock/roll.js';
 
 /** What belongs to the firm and to no job: its people, its films and its rolls; its history is kept under the firm's id. */
@@ -10,6 +11,9 @@ export const benchDocument = z.object({
   persons: z.array(person),
   films: z.array(film),
   rolls: z.array(roll),
+  /** All versions, the newest last. */
+  rates: z.array(rates),
+  quotes: z.array(quote),
   /** On how many panes of all jobs a film is, by the film's id; absent = none. */
   panesWithFilm: z.record(z.string(), z.int()),
   canUndo: z.string().nullable(),

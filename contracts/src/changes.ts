@@ -5,9 +5,10 @@ import { reading, surface } from './measure/surface.js';
 import { film } from './films/film.js';
 import { roll } from './stock/roll.js';
 import { logEntry, plan } from './cut/plan.js';
+import { quote, rates } from './handover/quote.js';
 
 /** Every kind of record that a change may touch, with its schema. */
-export const recordSchemas = { firm, person, job, place, surface, reading, film, roll, plan, logEntry } as const;
+export const recordSchemas = { firm, person, job, place, surface, reading, film, roll, plan, logEntry, rates, quote } as const;
 export type RecordKind = keyof typeof recordSchemas;
 export const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
 export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;

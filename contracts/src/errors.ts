@@ -16,6 +16,7 @@ export const errorTable = {
   'fact-stands': { status: 409, sentence: 'What was done is done: write a further entry that corrects it.' },
   'plan-refused': { status: 422, sentence: 'This cut plan does not pass the check.' },
   'not-cuttable': { status: 422, sentence: 'There is nothing that can be cut yet.' },
+  'films-known': { status: 409, sentence: 'Some of these films are already here by name.' },
   'wrong-origin': { status: 403, sentence: 'This address is not one that Yellow Pane answers to.' },
   'too-large': { status: 413, sentence: 'That file is larger than Yellow Pane takes (8 MB).' },
   'too-many': { status: 429, sentence: 'Too many requests at once. Wait a moment and try again.' },

@@ -10,6 +10,7 @@ export * from './stock/roll.js';
 export * from './cut/layout.js';
 export * from './cut/plan.js';
 export * from './jobs/job.js';
+export * from './handover/quote.js';
 export * from './changes.js';
 export * from './job-document.js';
 export * from './bench-document.js';

@@ -3,6 +3,8 @@ import { id, unitSystem, words } from './quantities.js';
 import { firm, job, person } from './jobs/job.js';
 import { change, changeAnswer, changeDraft, undoRequest } from './changes.js';
 import { benchDocument } from './bench-document.js';
+import { film } from './films/film.js';
+import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { jobDocument, jobFile, jobSummary } from './job-document.js';
 import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
 import type { ErrorCode } from './errors.js';
@@ -203,6 +205,25 @@ export const routes = {
     body: layoutInput,
     result: layoutResult,
     errors: ['bad-input'],
+  },
+  computeVerdict: {
+    method: 'post',
+    path: '/api/compute/verdict',
+    summary: 'Judge films on one pane: light, heat, thermal break, privacy, suitability, order',
+    body: verdictRequest,
+    result: paneVerdict,
+    errors: ['bad-input'],
+  },
+  films: { method: 'get', path: '/api/films', summary: 'The film library, newest versions', result: z.array(film), errors: [] },
+  filmsCsv: { method: 'get', path: '/api/films.csv', summary: 'The film library as CSV', result: null, fileType: 'text/csv', errors: [] },
+  importFilms: {
+    method: 'post',
+    path: '/api/films',
+    summary: 'Bring films in from CSV or a list; nothing comes in unless every one reads',
+    query: z.object({ personId: id, deviceId: id, same: z.enum(['ask', 'skip', 'new-version']).default('ask') }),
+    body: z.unknown(),
+    result: z.object({ added: z.int(), renewed: z.int(), skipped: z.int() }),
+    errors: ['bad-input', 'films-known'],
   },
   methods: {
     method: 'get',

@@ -5,3 +5,4 @@ export * from './measure/index.js';
 export * from './films/index.js';
 export * from './choose/index.js';
 export * from './cut/index.js';
+export * from './handover/index.js';

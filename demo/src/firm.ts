@@ -1,4 +1,14 @@
-import { defaultAllowances, defaultChooseSettings, defaultCutSettings, type Firm, type Job, type Person, type Roll } from '@yellow-pane/contracts';
+import {
+  defaultRates,
+  defaultAllowances,
+  defaultChooseSettings,
+  defaultCutSettings,
+  type Firm,
+  type Job,
+  type Person,
+  type Rates,
+  type Roll,
+} from '@yellow-pane/contracts';
 import { demoFilms } from './films.js';
 import { demoAt, demoId } from './ids.js';
 
@@ -9,6 +19,9 @@ export const demoPersons: Person[] = [
   { id: demoId(2), firmId: demoFirm.id, name: 'Ines', role: 'installer' },
   { id: demoId(3), firmId: demoFirm.id, name: 'Okan', role: 'installer' },
 ];
+
+/** The demo firm's own rates. */
+export const demoRates: Rates = { id: demoId(5), firmId: demoFirm.id, version: 1, createdAt: demoAt(0), ...defaultRates, hourRate: '48.00', taxPct: 21 };
 
 const roll = (n: number, r: Omit<Roll, 'id' | 'deletedAt' | 'isToOrder'>): Roll => ({ id: demoId(n), isToOrder: false, deletedAt: null, ...r });
 

@@ -1,5 +1,5 @@
 export { demoFilms, demoLibrary } from './films.js';
-export { demoFirm, demoPersons, demoRolls } from './firm.js';
+export { demoFirm, demoPersons, demoRates, demoRolls } from './firm.js';
 export { demoId } from './ids.js';
 export { ternPoint } from './tern-point.js';
 export { lanternStreet } from './lantern-street.js';

@@ -17,6 +17,9 @@ import { localOnly } from './http/origin.js';
 import { Refusal } from './problem.js';
 import { cutRoutes } from './stations/cut/cut.routes.js';
 import { CutService, planGuard } from './stations/cut/cut.service.js';
+import { chooseRoutes } from './stations/choose/choose.routes.js';
+import { filmsRoutes } from './stations/films/films.routes.js';
+import { FilmsService } from './stations/films/films.service.js';
 import { jobsRoutes } from './stations/jobs/jobs.routes.js';
 import { JobsService } from './stations/jobs/jobs.service.js';
 import { measureRoutes } from './stations/measure/measure.routes.js';
@@ -87,6 +90,8 @@ export function createApp(bench: Bench): App {
   http.use(jobsRoutes(jobs, changes, records));
   http.use(measureRoutes(new MeasureService(jobs, bench.now)));
   http.use(cutRoutes(new CutService(jobs, bench.compute)));
+  http.use(chooseRoutes(bench.compute));
+  http.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
   http.get('/api/openapi.json', (_req, res) => void res.json(openApiDocument()));
   http.get('/api/docs', (_req, res) => void res.type('html').send(apiPage()));
   http.use('/api', () => {

@@ -1,16 +1,26 @@
 import { v7 as uuidv7 } from 'uuid';
-import { defaultAllowances, type Firm, type Patch, type Person } from '@yellow-pane/contracts';
-import { demoFirm, demoId, demoPersons, lanternStreet, ternPoint } from '@yellow-pane/demo';
+import { defaultAllowances, defaultRates, type Film, type Firm, type Patch, type Person, type Rates } from '@yellow-pane/contracts';
+import { demoFirm, demoId, demoLibrary, demoPersons, demoRates, lanternStreet, ternPoint } from '@yellow-pane/demo';
 import type { App } from './app.js';
 
 /** The bench itself as a device, for what the server does on its own. */
 const setupDevice = demoId(9);
 
-const add = (kind: Patch['kind'], record: Firm | Person): Patch => ({ op: 'add', kind, id: record.id, value: record });
+const add = (kind: Patch['kind'], record: Firm | Person | Film | Rates): Patch => ({ op: 'add', kind, id: record.id, value: record });
+
+const firstRates = (firm: Firm): Rates => ({
+  ...defaultRates,
+  id: uuidv7(),
+  firmId: firm.id,
+  version: 1,
+  hourRate: firm.hourRate,
+  createdAt: new Date().toISOString(),
+});
 
 /** A new data folder gets a firm and a person; the demo gets its made-up ones and their two jobs. Does nothing twice. */
 export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void> {
-  if ((await app.records.all('firm')).length > 0) return;
+  const [there] = await app.records.all('firm');
+  if (there) return addMissingRates(app, there);
   if (seed === 'demo') {
     await app.changes.apply({
       id: demoId(8),
@@ -20,7 +30,7 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
       deviceSeq: 1,
       baseRevision: 0,
       label: 'Set up the bench',
-      patches: [add('firm', demoFirm), ...demoPersons.map((p) => add('person', p))],
+      patches: [add('firm', demoFirm), ...demoPersons.map((p) => add('person', p)), add('rates', demoRates), ...demoLibrary.map((f) => add('film', f))],
     });
     const who = { personId: demoPersons[0]!.id, deviceId: setupDevice };
     await app.jobs.import(ternPoint(), who);
@@ -37,6 +47,13 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     deviceSeq: 1,
     baseRevision: 0,
     label: 'Set up the bench',
-    patches: [add('firm', firm), add('person', person)],
+    patches: [add('firm', firm), add('person', person), add('rates', firstRates(firm))],
   });
+}
+
+/** A bench from before there were rates gets the first version. */
+async function addMissingRates(app: App, firm: Firm): Promise<void> {
+  const [person] = await app.records.all('person');
+  if (!person || (await app.records.all('rates')).length > 0) return;
+  await app.jobs.change(firm.id, { personId: person.id, deviceId: uuidv7() }, 'First rates', [add('rates', firstRates(firm))]);
 }

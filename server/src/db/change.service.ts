@@ -194,7 +194,9 @@ export class ChangeService {
   }
 
   private async applyPatch(tx: RecordsRepository, patch: Patch): Promise<void> {
-    if (patch.op === 'add') return tx.put(patch.kind, patch.id, patch.value);
+    // read by today's schema: an edit journalled by an older version gets what is new since
+    if (patch.op === 'add')
+      return tx.put(patch.kind, patch.id, (recordSchemas[patch.kind].safeParse(patch.value).data ?? patch.value) as Record<string, unknown>);
     const old = (await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null;
     if (old) await tx.put(patch.kind, patch.id, { ...old, [patch.field]: patch.value });
   }
@@ -204,6 +206,7 @@ export class ChangeService {
 function refuseFactEdit(kind: RecordKind, field: string, old: Record<string, unknown>): void {
   if (kind === 'logEntry') throw new Refusal('fact-stands');
   if (kind === 'reading' && !readingMaySet.has(field)) throw new Refusal('fact-stands', 'A reading is never overwritten: add a new one that supersedes it.');
-  if (kind === 'film') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');
+  if (kind === 'rates') throw new Refusal('fact-stands', 'Rates stand as they were used: add a new version.');
+  if (kind === 'film' && field !== 'retiredAt') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');
   if (kind === 'plan' && old['status'] === 'committed') throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
 }

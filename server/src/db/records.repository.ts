@@ -2,7 +2,7 @@ import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Change, RecordKind, RecordOf } from '@yellow-pane/contracts';
 import type { Database } from './database.js';
-import { changes, films, firms, jobs, logEntries, persons, places, plans, readings, rolls, surfaces } from './tables.js';
+import { changes, films, firms, jobs, logEntries, persons, places, plans, quotes, rates, readings, rolls, surfaces } from './tables.js';
 
 /** All record tables have an id and a body; that is all that is asked of them here. */
 type RecordTable = typeof firms;
@@ -18,6 +18,8 @@ const tables: Record<RecordKind, RecordTable> = {
   roll: asRecords(rolls),
   plan: asRecords(plans),
   logEntry: asRecords(logEntries),
+  rates: asRecords(rates),
+  quote: asRecords(quotes),
 };
 const tableOf = (kind: RecordKind): RecordTable => tables[kind];
 const jobColumn: Partial<Record<RecordKind, PgColumn>> = {

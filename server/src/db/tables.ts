@@ -53,6 +53,9 @@ export const logEntries = pgTable('log_entry', { ...record, jobId: uuidOf('job_i
   index('log_entry_job').on(t.jobId),
 ]);
 
+export const rates = pgTable('rates', { ...record, firmId: uuidOf('firm_id', 'firmId') });
+export const quotes = pgTable('quote', { ...record, firmId: uuidOf('firm_id', 'firmId'), customer: textOf('customer', 'customer') });
+
 /** The history: every edit, in the order it was applied. `position` is the revision. */
 export const changes = pgTable(
   'change',

@@ -83,6 +83,8 @@ export class JobsService {
       persons: await this.records.all('person'),
       films: await this.records.all('film'),
       rolls: alive(await this.records.all('roll')),
+      rates: (await this.records.all('rates')).sort((a, b) => a.version - b.version),
+      quotes: alive(await this.records.all('quote')),
       panesWithFilm,
       ...(personId ? await this.changes.canUndo(firm.id, personId) : { canUndo: null, canRedo: null }),
     };

@@ -26,6 +26,8 @@ export class FakeApi {
     persons: this.doc.persons,
     films: this.doc.films,
     rolls: this.doc.rolls,
+    rates: [],
+    quotes: [],
     panesWithFilm: {},
     canUndo: null,
     canRedo: null,

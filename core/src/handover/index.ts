@@ -1,0 +1,2 @@
+export * from './material.js';
+export * from './price.js';

@@ -1,0 +1,96 @@
+import type { Allowances, CutSettings, Film, Quote, QuoteLine, QuotePrice, Rates, WorkClass } from '@yellow-pane/contracts';
+import { materialFor, type Material } from './material.js';
+
+/** Minor units from an amount: the one rounding rule, halves away from zero, once per line. */
+export const toMinor = (amount: number): number => Math.sign(amount) * Math.round(Math.abs(amount) * 100 + 1e-9);
+
+/** Which minutes a film is worked at. */
+export const workClassOf = (film: Pick<Film, 'kind'>): WorkClass =>
+  film.kind === 'security' || film.kind === 'windscreen-protection' ? 'security' : film.kind === 'frosted' || film.kind === 'lettering' ? 'frost' : 'tint';
+
+/** Minutes of one line, by what they are for. */
+export interface LineMinutes {
+  readonly laying: number;
+  readonly cleaning: number;
+  readonly oldFilm: number;
+  readonly silicone: number;
+}
+
+/** Minutes of one line of equal panes; a ladder or a tower slows everything done on the pane. */
+export function lineMinutes(line: QuoteLine, rates: Rates, work: WorkClass): LineMinutes {
+  const areaM2 = (line.widthMm * line.heightMm) / 1e6;
+  const frameM = (2 * (line.widthMm + line.heightMm)) / 1000;
+  const slow = (line.reach === 'floor' ? 1 : line.reach === 'ladder' ? rates.ladderFactor : rates.towerFactor) * line.count;
+  return {
+    laying: slow * (rates.paneMinutes + rates.minutesPerM2[work] * areaM2),
+    cleaning: slow * rates.cleaningMinutesPerM2 * areaM2,
+    oldFilm: line.hasOldFilm ? slow * rates.oldFilmMinutesPerM2 * areaM2 : 0,
+    silicone: line.hasProudSilicone ? slow * rates.siliconeMinutesPerM * frameM : 0,
+  };
+}
+
+const hoursText = (minutes: number): string => `${(minutes / 60).toFixed(1)} h`;
+
+/**
+ * The price of one film for a quote. The make-up is the firm's; the customer sees the total.
+ * Order: film with its margin, minutes at the hour rate by kind of work, travel both ways; raised to the minimum; tax on the net.
+ * @source docs/models/price.md
+ */
+export function priceQuote(quote: Pick<Quote, 'lines' | 'kmThere'>, film: Film, rates: Rates, allowances: Allowances, cut: CutSettings): QuotePrice {
+  const work = workClassOf(film);
+  const material = materialFor(quote.lines, film, allowances, cut);
+  const minutes = quote.lines.map((l) => lineMinutes(l, rates, work));
+  const sum = (pick: (m: LineMinutes) => number) => minutes.reduce((s, m) => s + pick(m), 0);
+  const rate = Number(rates.hourRate);
+  const makeUp: QuotePrice['makeUp'] = [];
+  const add = (name: string, how: string, amount: number) => void (amount !== 0 && makeUp.push({ name, how, amountMinor: toMinor(amount) }));
+  const timed = (name: string, m: number) => add(name, `${hoursText(m)} at ${rate.toFixed(2)}`, (m / 60) * rate);
+  const width = material.offer?.widthMm ?? null;
+  add('Film', `${material.usedM.toFixed(2)} m of ${width ?? '–'} mm, ${rates.materialMarginPct} % on top`, material.cost * (1 + rates.materialMarginPct / 100));
+  timed(
+    'Laying',
+    sum((m) => m.laying),
+  );
+  timed(
+    'Cleaning',
+    sum((m) => m.cleaning),
+  );
+  timed(
+    'Old film off',
+    sum((m) => m.oldFilm),
+  );
+  timed(
+    'Silicone',
+    sum((m) => m.silicone),
+  );
+  timed('Setting up', rates.setUpMinutes);
+  add('Travel', `2 × ${quote.kmThere} km at ${rates.travelPerKm}`, 2 * quote.kmThere * Number(rates.travelPerKm));
+  const made = makeUp.reduce((s, l) => s + l.amountMinor, 0);
+  const least = toMinor(Number(rates.minimum));
+  const isMinimum = made < least;
+  if (isMinimum) makeUp.push({ name: 'Up to the minimum', how: `nothing under ${rates.minimum}`, amountMinor: least - made });
+  const netMinor = Math.max(made, least);
+  const taxMinor = toMinor((netMinor / 100) * (rates.taxPct / 100));
+  const all = sum((m) => m.laying + m.cleaning + m.oldFilm + m.silicone) + rates.setUpMinutes;
+  return {
+    filmId: film.id,
+    usedM: material.usedM,
+    rollWidthMm: width,
+    hours: all / 60,
+    makeUp,
+    netMinor,
+    taxMinor,
+    totalMinor: netMinor + taxMinor,
+    isMinimum,
+    fault: faultOf(quote, film, material),
+  };
+}
+
+/** Why this film has no honest price for these panes; null = it has one. */
+function faultOf(quote: Pick<Quote, 'lines'>, film: Film, material: Material): string | null {
+  if (quote.lines.length === 0) return 'No window yet.';
+  if (film.offers.length === 0) return 'No size and price are entered for this film.';
+  if (material.tooWide > 0)
+    return `${material.tooWide} ${material.tooWide === 1 ? 'pane is' : 'panes are'} too large for any roll of this film: a seam, or another film.`;
+  return null;
+}
