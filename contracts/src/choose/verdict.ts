@@ -7,8 +7,8 @@ import { chooseSettings, exposure, glazing, want } from './glazing.js';
 export const verdictInput = z.object({
   glazing,
   exposure,
-  /** Which face of the build-up gets the film. */
-  filmFace: z.enum(['room', 'street']),
+  /** Which face of the build-up gets the film; `as-made`: each film on the face that it is made for. */
+  filmFace: z.enum(['room', 'street', 'as-made']),
   widthMm: positiveLengthMm,
   heightMm: positiveLengthMm,
   revealMm: z.number().min(0).max(5000).meta({ unit: 'mm' }),
@@ -77,6 +77,8 @@ export type Sight = z.infer<typeof sight>;
 /** What one film does to one pane; `film` null is the bare glass. */
 export const filmVerdict = z.object({
   filmId: id.nullable(),
+  /** The face it was judged on. */
+  face: z.enum(['room', 'street']),
   grade,
   /** Why it is not a plain go, the weightiest first. */
   reasons: z.array(z.string()),

@@ -182,6 +182,8 @@ describe('what no film may be laid on (common practice)', () => {
     expect(grade({}, 'Weather Side 45', 'street').grade).not.toBe('do-not');
     expect(grade({}, 'Breakwater 200', 'street').reasons.join(' ')).toContain('splinters');
     expect(grade({}, 'Ash Plank').grade).toBe('do-not');
+    const asMade = judge('W1', 'Weather Side 45', { filmFace: 'as-made' });
+    expect([asMade.face, asMade.grade]).toEqual(['street', judge('W1', 'Weather Side 45', { filmFace: 'street' }).grade]);
   });
   test('a limit that was entered, and the inverse question: which films keep at least 35 %', () => {
     const settings = { ...defaultChooseSettings, leastVisibleFrac: 0.35 };

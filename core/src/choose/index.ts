@@ -11,3 +11,4 @@ export * from './privacy.js';
 export * from './suitability.js';
 export * from './ranking.js';
 export * from './verdict.js';
+export * from './words.js';

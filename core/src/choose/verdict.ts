@@ -115,10 +115,12 @@ const worse = (a: Grade, b: Grade): Grade => (a === 'do-not' || b === 'do-not' ?
 /** What one film does to a prepared pane. */
 export function judgeFilm(pane: PreparedPane, film: Film): FilmVerdict {
   const { input, bare } = pane;
-  const rules = rulings(film, input.glazing, input.filmFace);
+  const face = input.filmFace !== 'as-made' ? input.filmFace : film.mounting === 'outside' ? 'street' : 'room';
+  const rules = rulings(film, input.glazing, face);
   const block = film.optics ? filmBlock(film.optics) : null;
   const base = {
     filmId: film.id,
+    face,
     grade: rules.reduce<Grade>((g, r) => worse(g, r.grade), 'go'),
     reasons: rules.map((r) => r.reason),
     wouldChange: rules.flatMap((r) => r.change ?? []),
@@ -132,8 +134,8 @@ export function judgeFilm(pane: PreparedPane, film: Film): FilmVerdict {
     };
   const put: FilmOnFace = {
     block: block.value,
-    paneIndex: input.filmFace === 'room' ? pane.panes.length - 1 : 0,
-    face: input.filmFace === 'room' ? 'inner' : 'outer',
+    paneIndex: face === 'room' ? pane.panes.length - 1 : 0,
+    face: face === 'room' ? 'inner' : 'outer',
     emissivityFrac: film.emissivityFrac ?? PLAIN_FILM_EMISSIVITY,
   };
   const figures = glazingFigures(pane.panes, pane.cavities, put, film.hazeFrac ?? 0);
@@ -153,6 +155,7 @@ export function judgeFilm(pane: PreparedPane, film: Film): FilmVerdict {
   ];
   return {
     filmId: film.id,
+    face,
     grade: [risk.grade, keepsLimit === false ? ('do-not' as const) : ('go' as const), tooHot ? ('ask' as const) : ('go' as const)].reduce(worse, base.grade),
     reasons,
     wouldChange: [...base.wouldChange, ...risk.wouldChange],
@@ -204,6 +207,7 @@ export function judgePane(input: VerdictInput, films: readonly Film[], prepared:
     bare: {
       ...nothingKnown,
       filmId: null,
+      face: 'room',
       grade: bareRisk.grade,
       reasons: bareRisk.grade === 'go' ? [] : bareRisk.reasons,
       wouldChange: [],

@@ -9,6 +9,7 @@ export const routes: Routes = [
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'measure' },
       { path: 'measure', title: 'Measure', loadComponent: () => import('../stations/measure/measure-page').then((m) => m.MeasurePage) },
+      { path: 'choose', title: 'Choose', loadComponent: () => import('../stations/choose/choose-page').then((m) => m.ChoosePage) },
       { path: 'cut', title: 'Cut', loadComponent: () => import('../stations/cut/cut-page').then((m) => m.CutPage) },
     ],
   },

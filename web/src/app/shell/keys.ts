@@ -10,6 +10,7 @@ export interface KeyAction {
 /** The keys as shipped. Letters may be changed; arrows stay. */
 export const shippedKeys: readonly KeyAction[] = [
   { id: 'measure', key: '1', label: 'Measure' },
+  { id: 'choose', key: '2', label: 'Choose' },
   { id: 'cut', key: '3', label: 'Cut' },
   { id: 'up', key: 'ArrowUp', label: 'Surface before' },
   { id: 'down', key: 'ArrowDown', label: 'Next surface' },

@@ -165,6 +165,7 @@ export class Workspace {
   protected readonly isCut = computed(() => /\/cut(\?|$)/.test(this.url()));
   protected readonly stages = computed(() => [
     { path: 'measure', name: 'Measure', count: `${this.progress.measuredCount()} of ${this.doc()?.surfaces.length ?? 0}` },
+    { path: 'choose', name: 'Choose', count: `${this.doc()?.surfaces.filter((s) => s.filmId).length ?? 0}` },
     { path: 'cut', name: 'Cut', count: String(this.progress.cutCount()) },
   ]);
   protected readonly saveText = computed(
@@ -190,6 +191,7 @@ export class Workspace {
     const go = (stage: string) => void this.router.navigate(['jobs', this.jobId(), stage], { queryParamsHandling: 'preserve' });
     const acts: Record<string, () => void> = {
       measure: () => go('measure'),
+      choose: () => go('choose'),
       cut: () => go('cut'),
       up: () => this.record.step(-1),
       down: () => this.record.step(1),

@@ -107,7 +107,7 @@ export class SurfaceDetails {
   protected readonly methods = cutMethod.options;
   protected readonly frames = frameKind.options;
   protected readonly obstructions = obstructionKind.options;
-  protected readonly films = computed(() => this.record.doc()?.films ?? []);
+  protected readonly films = computed(() => (this.record.doc()?.films ?? []).filter((f) => f.id === this.surface().filmId || f.retiredAt === null));
   protected readonly jobMethod = computed(() => this.record.doc()?.job.method ?? 'overhang');
   protected length = (mm: number): string => formatLength(mm, this.record.units());
 

@@ -1,0 +1,30 @@
+import { Injectable } from '@angular/core';
+import { proxy, wrap, type Remote } from 'comlink';
+import type { Allowances, CutSettings, Film, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
+import type { Material, PaneSize } from '@yellow-pane/core/handover';
+import type { VerdictWorker } from './verdict.worker';
+
+/** The verdict on a pane, and what films cost, in a web worker. */
+@Injectable({ providedIn: 'root' })
+export class VerdictSearch {
+  private remote: Remote<VerdictWorker> | null = null;
+
+  private worker(): Remote<VerdictWorker> {
+    this.remote ??= wrap<VerdictWorker>(new Worker(new URL('./verdict.worker', import.meta.url), { type: 'module' }));
+    return this.remote;
+  }
+
+  judge(input: VerdictInput, films: readonly Film[]): Promise<PaneVerdict> {
+    return this.worker().judge(input, [...films]);
+  }
+
+  costs(
+    panes: readonly PaneSize[],
+    films: readonly Film[],
+    allowances: Allowances,
+    cut: CutSettings,
+    report: (filmId: string, material: Material) => void,
+  ): Promise<void> {
+    return this.worker().costs([...panes], [...films], allowances, cut, proxy(report));
+  }
+}
