@@ -45,31 +45,29 @@ const GAP_MM = 1.5;
         <rect [attr.x]="x - 3" y="14" width="6" [attr.height]="h - 36" fill="#F4B400" stroke="#1C2226" />
       }
       @if (figures(); as f) {
-        <polygon [attr.points]="arrow(6, 30, d().left - 3, 84, 24)" fill="#F4B400" stroke="#1C2226" stroke-width="1" />
-        <text x="10" y="24" font-size="13" font-weight="700">sun 100</text>
-        <polygon [attr.points]="arrow(d().left - 3, 92, 12, 138, 24 * f.solarReflectanceOutFrac)" fill="#FFE9A8" stroke="#1C2226" stroke-width="0.8" />
-        <text x="10" y="158" font-size="13">
-          <tspan font-weight="700" class="figure">{{ pct(f.solarReflectanceOutFrac) }}</tspan>
+        <polygon [attr.points]="arrow(6, 46, d().left - 3, 92, 24)" fill="#F4B400" stroke="#1C2226" stroke-width="1" />
+        <text x="8" y="26" font-size="13" font-weight="700">sun 100 %</text>
+        <polygon [attr.points]="arrow(d().left - 3, 100, 12, 142, 24 * f.solarReflectanceOutFrac)" fill="#FFE9A8" stroke="#1C2226" stroke-width="0.8" />
+        <text x="8" y="170" font-size="13">
+          <tspan font-weight="700">{{ pct(f.solarReflectanceOutFrac) }}</tspan>
           back
         </text>
+        <polygon [attr.points]="arrow(d().right + 5, 66, d().right + 50, 54, 24 * warm())" fill="#C2501C" stroke="#1C2226" stroke-width="0.8" />
+        <text [attr.x]="w - 6" y="38" font-size="13" text-anchor="end" fill="#A8431A">
+          <tspan font-weight="700">{{ pct(warm()) }}</tspan>
+          as warmth
+        </text>
         <polygon
-          [attr.points]="arrow(d().right + 4, 92, d().right + 62, 124, 24 * f.solarTransmittanceFrac)"
+          [attr.points]="arrow(d().right + 5, 96, d().right + 62, 122, 24 * f.solarTransmittanceFrac)"
           fill="#F4B400"
           stroke="#1C2226"
           stroke-width="0.8"
         />
-        <text [attr.x]="w - 6" y="112" font-size="13" text-anchor="end">
-          <tspan font-weight="700" class="figure">{{ pct(f.solarTransmittanceFrac) }}</tspan>
+        <text [attr.x]="w - 6" y="152" font-size="13" text-anchor="end">
+          <tspan font-weight="700">{{ pct(f.solarTransmittanceFrac) }}</tspan>
           through
         </text>
-        <polygon [attr.points]="arrow(d().right + 4, 48, d().right + 46, 40, 24 * warm())" fill="#C2501C" stroke="#1C2226" stroke-width="0.8" />
-        <text [attr.x]="w - 6" y="46" font-size="13" text-anchor="end" fill="#A8431A">
-          <tspan font-weight="700" class="figure">{{ pct(warm()) }}</tspan>
-          as warmth
-        </text>
-        <text [attr.x]="w - 6" y="150" font-size="13" text-anchor="end">
-          <tspan font-weight="700">in all {{ pct(f.gFrac) }}</tspan>
-        </text>
+        <text [attr.x]="w - 6" y="171" font-size="13" text-anchor="end" font-weight="700">{{ pct(f.gFrac) }} in all</text>
         <text [attr.x]="(d().left + d().right) / 2" y="10" font-size="12" text-anchor="middle" fill="#A8431A">soaks up {{ pct(soaked()) }}</text>
       }
     </svg>

@@ -76,6 +76,12 @@ export class Api {
   redo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/redo`, request);
   importJob = (file: unknown, who: { personId: string; deviceId: string }) =>
     this.post<{ jobId: string; isCopy: boolean }>(`/api/job-files?personId=${who.personId}&deviceId=${who.deviceId}`, file);
+  importFilms = (body: unknown, same: string, who: { personId: string; deviceId: string }) =>
+    this.post<{ added: number; renewed: number; skipped: number }>(
+      `/api/films?personId=${who.personId}&deviceId=${who.deviceId}&same=${same}`,
+      body,
+      typeof body === 'string' ? { 'Content-Type': 'text/csv' } : {},
+    );
   importMeasures = (jobId: string, csv: string, who: { personId: string; deviceId: string }) =>
     this.post<{ readings: number; surfaces: number }>(`/api/jobs/${jobId}/measures.csv?personId=${who.personId}&deviceId=${who.deviceId}`, csv, {
       'Content-Type': 'text/csv',

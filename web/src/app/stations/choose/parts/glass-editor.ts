@@ -38,7 +38,7 @@ const say = (v: string): string => words[v] ?? v;
   imports: [Compass],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="grid gap-x-6 gap-y-3 text-sm lg:grid-cols-[1fr_300px]">
+    <div class="grid gap-x-6 gap-y-3 text-sm lg:grid-cols-[1fr_250px]">
       <section aria-labelledby="build">
         <div class="mb-2 flex flex-wrap items-end gap-2">
           <h3 id="build" class="cap mr-auto">Glass, from the street to the room</h3>
@@ -53,7 +53,7 @@ const say = (v: string): string => words[v] ?? v;
         </div>
         @if (glazing(); as g) {
           @for (p of g.panes; track $index) {
-            <fieldset class="mb-1 grid grid-cols-2 gap-2 border border-hair bg-card p-2 sm:grid-cols-[1.3fr_0.8fr_1fr_1.6fr]">
+            <fieldset class="mb-1 grid grid-cols-[1.4fr_1fr] gap-x-2 gap-y-1 border border-hair bg-card p-2 2xl:grid-cols-[1.3fr_0.8fr_1fr_1.6fr]">
               <legend class="px-1 text-soft">{{ g.panes.length === 1 ? 'The pane' : 'Pane ' + ($index + 1) }}</legend>
               <label
                 >Kind<select #kind class="field" (change)="pane($index, { kind: $any(kind.value) })">
@@ -63,7 +63,7 @@ const say = (v: string): string => words[v] ?? v;
                 </select></label
               >
               <label
-                >Thick, mm<input
+                >Thickness, mm<input
                   #thick
                   class="field figure"
                   inputmode="decimal"
@@ -121,7 +121,7 @@ const say = (v: string): string => words[v] ?? v;
             <button type="button" class="btn" [disabled]="g.panes.length > 3" (click)="addPane()">One pane more</button>
             <button type="button" class="btn" [disabled]="g.panes.length < 2" (click)="dropPane()">One pane less</button>
           </div>
-          <div class="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-4">
+          <div class="mt-3 grid grid-cols-2 gap-2 2xl:grid-cols-4">
             <label
               >Frame<select #frame class="field" (change)="put({ frame: $any(frame.value) })">
                 @for (f of frames; track f) {
@@ -130,7 +130,7 @@ const say = (v: string): string => words[v] ?? v;
               </select></label
             >
             <label
-              >Covers the edge, mm<input #cover class="field figure" placeholder="?" [value]="g.edgeCoverMm ?? ''" (change)="number('edgeCoverMm', cover, 60)"
+              >Edge cover, mm<input #cover class="field figure" placeholder="?" [value]="g.edgeCoverMm ?? ''" (change)="number('edgeCoverMm', cover, 60)"
             /></label>
             <label
               >Edge<select #edge class="field" (change)="put({ edge: $any(edge.value) })">
