@@ -5,6 +5,7 @@ import { change, changeAnswer, changeDraft, undoRequest } from './changes.js';
 import { benchDocument } from './bench-document.js';
 import { film } from './films/film.js';
 import { paneVerdict, verdictRequest } from './choose/verdict.js';
+import { quotePrice } from './handover/quote.js';
 import { jobDocument, jobFile, jobSummary } from './job-document.js';
 import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
 import type { ErrorCode } from './errors.js';
@@ -224,6 +225,33 @@ export const routes = {
     body: z.unknown(),
     result: z.object({ added: z.int(), renewed: z.int(), skipped: z.int() }),
     errors: ['bad-input', 'films-known'],
+  },
+  quotePdf: {
+    method: 'get',
+    path: '/api/quotes/:quoteId/quote.pdf',
+    summary: 'The quote for the customer: one price per film, no make-up',
+    params: z.object({ quoteId: id }),
+    query: paper,
+    result: null,
+    fileType: 'application/pdf',
+    errors: ['bad-input', 'quote-not-found', 'no-price'],
+  },
+  quotePrices: {
+    method: 'get',
+    path: '/api/quotes/:quoteId/prices',
+    summary: 'Price of each film of a quote with its make-up',
+    params: z.object({ quoteId: id }),
+    result: z.array(quotePrice),
+    errors: ['bad-input', 'quote-not-found'],
+  },
+  acceptQuote: {
+    method: 'post',
+    path: '/api/quotes/:quoteId/accept',
+    summary: 'The customer says yes to one film: the quote becomes a job with its panes and tapes, nothing retyped',
+    params: z.object({ quoteId: id }),
+    body: z.object({ filmId: id, personId: id, deviceId: id }),
+    result: z.object({ jobId: id }),
+    errors: ['bad-input', 'quote-not-found', 'quote-accepted', 'no-price'],
   },
   methods: {
     method: 'get',

@@ -1,4 +1,4 @@
-import type { Exposure, GlassPane, Glazing } from '@yellow-pane/contracts';
+import { defaultChooseSettings, type ChooseSettings, type Exposure, type GlassPane, type Glazing, type Want } from '@yellow-pane/contracts';
 
 const pane = (thicknessMm: number, more: Partial<GlassPane> = {}): GlassPane => ({
   kind: 'float',
@@ -30,6 +30,7 @@ const exposure = (facadeDeg: number, more: Partial<Exposure> = {}): Exposure => 
   heightAboveFloorMm: 200,
   ...more,
 });
+const wants = (...list: Want[]): ChooseSettings => ({ ...defaultChooseSettings, wants: list });
 
 /** The glass of Tern Point, place by place. */
 export const ternGlass = {
@@ -47,18 +48,25 @@ export const ternGlass = {
       ageYears: 8,
     }),
     exposure: exposure(262, { heightAboveFloorMm: 900, overhangMm: 800, overhangAboveMm: 400 }),
+    choose: wants('safety', 'view', 'light', 'cost'),
   },
   /** Between meeting room and corridor. */
   partition: {
+    choose: wants('privacy-night', 'privacy-day', 'light', 'looks'),
     glazing: glazing({ panes: [pane(8, { kind: 'tempered' })] }),
     exposure: { ...exposure(0, { heightAboveFloorMm: 0 }), isIndoors: true, facadeDeg: null },
   },
-  toilet: { glazing: glazing({ panes: [pane(4)], frame: 'wood', ageYears: 45, edge: 'cut' }), exposure: exposure(352, { heightAboveFloorMm: 1400 }) },
+  toilet: {
+    choose: wants('privacy-night', 'privacy-day', 'light'),
+    glazing: glazing({ panes: [pane(4)], frame: 'wood', ageYears: 45, edge: 'cut' }),
+    exposure: exposure(352, { heightAboveFloorMm: 1400 }),
+  },
   patterned: {
     glazing: glazing({ panes: [pane(4, { kind: 'patterned' })], frame: 'wood', ageYears: 45, edge: 'cut' }),
     exposure: exposure(352, { heightAboveFloorMm: 1400 }),
   },
   officeDoor: {
+    choose: wants('privacy-day', 'light'),
     glazing: glazing({ panes: [pane(6, { kind: 'wired' })], frame: 'wood', ageYears: 40 }),
     exposure: { ...exposure(0), isIndoors: true, facadeDeg: null },
   },

@@ -20,7 +20,7 @@ export class Bench {
     await this.page.locator(`[data-surface="${pane}"]`).click();
     await expect(this.page.getByRole('heading', { name: pane, level: 2 })).toBeVisible();
   }
-  async goTo(stage: 'Measure' | 'Cut'): Promise<void> {
+  async goTo(stage: 'Measure' | 'Choose' | 'Cut'): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
   }
   /** The field on the edge that a measure belongs to. */
@@ -42,6 +42,13 @@ export class Bench {
   }
   verdict() {
     return this.page.locator('[data-verdict]');
+  }
+  /** Films judged for the pane at hand, best first. */
+  candidates() {
+    return this.page.locator('[data-candidates] > li');
+  }
+  candidate(film: string) {
+    return this.candidates().filter({ hasText: film });
   }
   knifeOrder() {
     return this.page.locator('[data-knife-order] li');

@@ -22,6 +22,8 @@ import { filmsRoutes } from './stations/films/films.routes.js';
 import { FilmsService } from './stations/films/films.service.js';
 import { jobsRoutes } from './stations/jobs/jobs.routes.js';
 import { JobsService } from './stations/jobs/jobs.service.js';
+import { quotesRoutes } from './stations/quotes/quotes.routes.js';
+import { QuotesService } from './stations/quotes/quotes.service.js';
 import { measureRoutes } from './stations/measure/measure.routes.js';
 import { MeasureService } from './stations/measure/measure.service.js';
 
@@ -92,6 +94,7 @@ export function createApp(bench: Bench): App {
   http.use(cutRoutes(new CutService(jobs, bench.compute)));
   http.use(chooseRoutes(bench.compute));
   http.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
+  http.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));
   http.get('/api/openapi.json', (_req, res) => void res.json(openApiDocument()));
   http.get('/api/docs', (_req, res) => void res.type('html').send(apiPage()));
   http.use('/api', () => {

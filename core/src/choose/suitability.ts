@@ -16,7 +16,7 @@ const notForGlass: readonly Film['kind'][] = ['interior', 'textured-wall', 'cast
  * What film and glass are not made for each other, each with its reason and what would change it.
  * @source TRADE, "leave alone or refuse": common practice
  */
-export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street'): Ruling[] {
+export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street', isIndoors = false): Ruling[] {
   const out: Ruling[] = [];
   const no = (reason: string, change: string | null = null) => void out.push({ grade: 'do-not', reason, change });
   const ask = (reason: string, change: string | null = null) => void out.push({ grade: 'ask', reason, change });
@@ -35,6 +35,7 @@ export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street
   else if (film.mounting === 'inside' && filmFace === 'street')
     no('This film is made for the room face: weather would take it in a season.', 'The room face, or an exterior film.');
   else if (film.mounting === 'outside' && filmFace === 'room') no('This film is made for the street face.', 'The street face, or a film for inside.');
+  if (isIndoors && film.mounting === 'outside') no('This film is made for weather: between two rooms a film for inside does it, and is easier to lay.', null);
   if (film.kind === 'security' && filmFace === 'street')
     no('Security film holds the splinters on the room side: it goes on the room face of the innermost pane.', 'The room face.');
   if (film.kind === 'windscreen-protection') no('This film is made for the outside of windscreens.', null);

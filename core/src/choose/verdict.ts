@@ -116,7 +116,7 @@ const worse = (a: Grade, b: Grade): Grade => (a === 'do-not' || b === 'do-not' ?
 export function judgeFilm(pane: PreparedPane, film: Film): FilmVerdict {
   const { input, bare } = pane;
   const face = input.filmFace !== 'as-made' ? input.filmFace : film.mounting === 'outside' ? 'street' : 'room';
-  const rules = rulings(film, input.glazing, face);
+  const rules = rulings(film, input.glazing, face, input.exposure.isIndoors);
   const block = film.optics ? filmBlock(film.optics) : null;
   const base = {
     filmId: film.id,

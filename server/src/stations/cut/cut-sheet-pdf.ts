@@ -1,36 +1,11 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import pdfmake from 'pdfmake';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import type { Content } from 'pdfmake/interfaces.js';
 import { formatLength, startEdge } from '@yellow-pane/core';
+import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
 import { faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
 
-export type Paper = 'a4' | 'letter';
-
-const fontDir = dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/atkinson-hyperlegible-next/package.json'));
-const font = (weight: string) => join(fontDir, weight, `AtkinsonHyperlegibleNext_${weight}.ttf`);
-pdfmake.setFonts({ Atkinson: { normal: font('400Regular'), bold: font('700Bold'), italics: font('400Regular_Italic'), bolditalics: font('700Bold_Italic') } });
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fontDir));
-
-const ink = '#1C2226';
-const soft = '#56626A';
 /** Stretch of roll that one line of the drawing shows. */
 const STRETCH_MM = 5200;
-
-function page(paper: Paper, title: string, content: Content[]): Promise<Buffer> {
-  const definition: TDocumentDefinitions = {
-    pageSize: paper === 'a4' ? 'A4' : 'LETTER',
-    pageMargins: [36, 44, 36, 40],
-    info: { title },
-    defaultStyle: { font: 'Atkinson', fontSize: 9.5, color: ink },
-    header: { text: title, margin: [36, 20, 36, 0], fontSize: 8, color: soft },
-    footer: (at: number, of: number) => ({ text: `${at} of ${of}`, alignment: 'right', margin: [36, 10, 36, 0], fontSize: 8, color: soft }),
-    content,
-  };
-  return pdfmake.createPdf(definition).getBuffer();
-}
 
 /** The cut sheet: per film the rolls to scale, the knife order to tick off, then every piece with its top and its why. */
 export async function cutSheetPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> {

@@ -121,9 +121,10 @@ export class JobsService {
     };
   }
 
-  async create(input: { name: string; customer: string; units: 'mm' | 'in'; personId: string; deviceId: string }): Promise<Job> {
+  /** A job as it starts, by the firm's defaults; not written yet. */
+  async draft(input: { name: string; customer: string; units: 'mm' | 'in' }): Promise<Job> {
     const firm = await this.firm();
-    const job: Job = {
+    return {
       id: uuidv7(),
       firmId: firm.id,
       name: input.name,
@@ -143,6 +144,10 @@ export class JobsService {
       createdAt: this.now().toISOString(),
       deletedAt: null,
     };
+  }
+
+  async create(input: { name: string; customer: string; units: 'mm' | 'in'; personId: string; deviceId: string }): Promise<Job> {
+    const job = await this.draft(input);
     const place = { id: uuidv7(), jobId: job.id, name: 'First room', order: 1, deletedAt: null };
     await this.change(job.id, input, 'Start the job', [addPatch('job', job), addPatch('place', place)]);
     return job;

@@ -39,6 +39,7 @@ export class BenchBar {
   readonly firm = input('');
   protected readonly places = [
     { path: '/', name: 'Jobs' },
+    { path: '/price', name: 'Price' },
     { path: '/films', name: 'Films' },
     { path: '/firm', name: 'Firm' },
   ];

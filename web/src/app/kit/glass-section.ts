@@ -23,7 +23,7 @@ const GAP_MM = 1.5;
     <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" class="w-full" role="img" [attr.aria-label]="words()">
       <rect x="0" y="0" [attr.width]="d().left" [attr.height]="h" fill="#FFF6DC" />
       <rect [attr.x]="d().right" y="0" [attr.width]="w - d().right" [attr.height]="h" fill="#FFFEFA" />
-      <text x="8" [attr.y]="h - 8" font-size="13" fill="#56626A">street</text>
+      <text x="8" [attr.y]="h - 8" font-size="13" fill="#56626A">{{ isIndoors() ? 'other side' : 'street' }}</text>
       <text [attr.x]="w - 8" [attr.y]="h - 8" font-size="13" fill="#56626A" text-anchor="end">room</text>
       @for (c of d().cavities; track $index) {
         <rect [attr.x]="c.x" y="14" [attr.width]="c.w" [attr.height]="h - 36" fill="#F4F7F8" />
@@ -46,7 +46,7 @@ const GAP_MM = 1.5;
       }
       @if (figures(); as f) {
         <polygon [attr.points]="arrow(6, 46, d().left - 3, 92, 24)" fill="#F4B400" stroke="#1C2226" stroke-width="1" />
-        <text x="8" y="26" font-size="13" font-weight="700">sun 100 %</text>
+        <text x="8" y="26" font-size="13" font-weight="700">{{ isIndoors() ? 'light' : 'sun' }} 100 %</text>
         <polygon [attr.points]="arrow(d().left - 3, 100, 12, 142, 24 * f.solarReflectanceOutFrac)" fill="#FFE9A8" stroke="#1C2226" stroke-width="0.8" />
         <text x="8" y="170" font-size="13">
           <tspan font-weight="700">{{ pct(f.solarReflectanceOutFrac) }}</tspan>
@@ -80,6 +80,7 @@ export class GlassSection {
   readonly filmFace = input<'room' | 'street' | null>(null);
   readonly figures = input<GlazingFigures | null>(null);
   readonly name = input('');
+  readonly isIndoors = input(false);
   protected readonly w = W;
   protected readonly h = H;
 

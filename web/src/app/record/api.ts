@@ -82,6 +82,8 @@ export class Api {
       body,
       typeof body === 'string' ? { 'Content-Type': 'text/csv' } : {},
     );
+  acceptQuote = (quoteId: string, body: { filmId: string; personId: string; deviceId: string }) =>
+    this.post<{ jobId: string }>(`/api/quotes/${quoteId}/accept`, body);
   importMeasures = (jobId: string, csv: string, who: { personId: string; deviceId: string }) =>
     this.post<{ readings: number; surfaces: number }>(`/api/jobs/${jobId}/measures.csv?personId=${who.personId}&deviceId=${who.deviceId}`, csv, {
       'Content-Type': 'text/csv',

@@ -46,11 +46,19 @@ export const needsReload = (doc: JobDocument, patches: readonly Patch[]): boolea
       !(listOf[p.kind] && (doc[listOf[p.kind]!] as unknown as AnyRecord[]).some((r) => r.id === p.id)),
   );
 
+const benchLists: Partial<Record<RecordKind, 'persons' | 'films' | 'rolls' | 'rates' | 'quotes'>> = {
+  person: 'persons',
+  film: 'films',
+  roll: 'rolls',
+  rates: 'rates',
+  quote: 'quotes',
+};
+
 /** The firm's own records after a change. */
 export function applyBenchPatches(doc: BenchDocument, patches: readonly Patch[]): BenchDocument {
   return patches.reduce((d, patch): BenchDocument => {
     if (patch.kind === 'firm') return patch.op === 'set' ? { ...d, firm: { ...d.firm, [patch.field]: patch.value } } : d;
-    const key = patch.kind === 'person' ? 'persons' : patch.kind === 'film' ? 'films' : patch.kind === 'roll' ? 'rolls' : null;
+    const key = benchLists[patch.kind] ?? null;
     if (!key) return d;
     const list = d[key] as unknown as AnyRecord[];
     const next =

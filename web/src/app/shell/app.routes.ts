@@ -3,6 +3,7 @@ import type { Routes } from '@angular/router';
 export const routes: Routes = [
   { path: '', title: 'Jobs', loadComponent: () => import('../stations/jobs/jobs-page').then((m) => m.JobsPage) },
   { path: 'films', title: 'Films', loadComponent: () => import('../stations/films/films-page').then((m) => m.FilmsPage) },
+  { path: 'price', title: 'Price', loadComponent: () => import('../stations/price/price-page').then((m) => m.PricePage) },
   { path: 'firm', title: 'Firm', loadComponent: () => import('../stations/firm/firm-page').then((m) => m.FirmPage) },
   {
     path: 'jobs/:jobId',

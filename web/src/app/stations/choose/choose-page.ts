@@ -287,8 +287,9 @@ export class ChoosePage {
     const c = this.candidate();
     if (!c?.verdict.day || !c.verdict.night) return [];
     const l = this.settings().light;
+    const there = this.surface()?.exposure?.isIndoors ? 'the other side' : 'the street';
     const say = (s: Sight) => ({
-      inwards: `From the street: ${{ clear: 'people inside are seen clearly', shapes: 'shapes inside show, no faces', hidden: 'nothing inside is seen' }[s.inwards]}.`,
+      inwards: `From ${there}: ${{ clear: 'people inside are seen clearly', shapes: 'shapes inside show, no faces', hidden: 'nothing inside is seen' }[s.inwards]}.`,
       outwards: `From the room: ${{ clear: 'the view is clear', shapes: 'shapes outside show', hidden: 'nothing outside is seen' }[s.outwards]}.`,
     });
     return [
@@ -377,6 +378,8 @@ export class ChoosePage {
   }
   private label = (what: string): string => `${what}: ${this.scopeName()}`;
   protected setGlass(g: Glazing): void {
+    // whoever has begun to describe the glass goes on until they say they are done
+    this.editing.set(true);
     void this.record.change(this.label('Glass'), glazingPatches(this.inScope(), g));
   }
   protected setExposure(part: Partial<Exposure>): void {

@@ -202,7 +202,9 @@ export class FilmsPage {
   ];
   protected readonly shownColumns = ['pick', 'swatch', ...this.columns.map((c) => c.key)];
   protected readonly shown = computed(() => shownFilms(this.bench.doc()?.films ?? [], this.query(), this.purpose(), this.sort().key, this.sort().isDown));
-  protected readonly opened = computed(() => this.bench.doc()?.films.find((f) => f.id === this.openId()) ?? this.shown()[0] ?? null);
+  protected readonly opened = computed(
+    () => this.bench.doc()?.films.find((f) => f.id === this.openId()) ?? this.shown().find((f) => f.optics) ?? this.shown()[0] ?? null,
+  );
   protected readonly compared = computed(() => this.picked().flatMap((id) => this.bench.doc()?.films.filter((f) => f.id === id) ?? []));
   protected readonly rows: readonly { name: string; of: (f: Film) => string }[] = [
     { name: 'rated on', of: (f) => (f.optics ? referenceWords[f.optics.ratedOn] : 'not entered') },

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { allowances, decimalPrice, type Allowances, type UnitSystem } from '@yellow-pane/contracts';
+import { allowances, decimalPrice, rates, type Allowances, type Rates, type UnitSystem } from '@yellow-pane/contracts';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
@@ -9,6 +9,24 @@ const allowanceFields = [
   { field: 'overhangMm', name: 'Overhang', why: 'Film past the frame on a side that is trimmed on the glass.' },
   { field: 'overhangTopMm', name: 'Overhang at the top', why: 'More where tape tabs hang.' },
   { field: 'edgeGapMm', name: 'Edge gap', why: 'Free glass where nothing is trimmed, so that water can leave.' },
+] as const;
+
+const rateNames = [
+  { field: 'hourRate', name: 'Hour rate for prices' },
+  { field: 'setUpMinutes', name: 'Setting up, min' },
+  { field: 'paneMinutes', name: 'Each pane, min' },
+  { field: 'minutesPerM2', part: 'tint', name: 'Tint, min per m²' },
+  { field: 'minutesPerM2', part: 'frost', name: 'Frost, min per m²' },
+  { field: 'minutesPerM2', part: 'security', name: 'Security, min per m²' },
+  { field: 'cleaningMinutesPerM2', name: 'Cleaning, min per m²' },
+  { field: 'oldFilmMinutesPerM2', name: 'Old film off, min per m²' },
+  { field: 'siliconeMinutesPerM', name: 'Silicone, min per m' },
+  { field: 'ladderFactor', name: 'On a ladder, times' },
+  { field: 'towerFactor', name: 'On a tower, times' },
+  { field: 'travelPerKm', name: 'Travel per km' },
+  { field: 'materialMarginPct', name: 'On film, %' },
+  { field: 'minimum', name: 'Minimum' },
+  { field: 'taxPct', name: 'Tax, %' },
 ] as const;
 
 /** The firm: who works here, what an hour is worth, and the allowances that every job starts from. */
@@ -68,6 +86,17 @@ const allowanceFields = [
               A job may set its own, and a pane its own again. Pieces of open jobs follow at once; a plan the knife has been at stays.
             </p>
           </section>
+          <section class="md:col-span-2" aria-labelledby="rates">
+            <h2 id="rates" class="cap mb-2">Rates for prices at the window{{ rates() ? ', version ' + rates()!.version : '' }}</h2>
+            <div class="grid grid-cols-2 gap-3 sm:grid-cols-3 md:grid-cols-5">
+              @for (r of rateFields(); track r.name) {
+                <label class="block text-sm"
+                  >{{ r.name }}<input #box class="field figure" [value]="r.value" (change)="setRateField(r.field, r.part, box)"
+                /></label>
+              }
+            </div>
+            <p class="mt-2 text-sm text-soft">A change makes a new version; prices already made keep theirs.</p>
+          </section>
         </div>
       } @else {
         <p class="text-soft" aria-busy="true">{{ bench.failed() ?? 'Looking …' }}</p>
@@ -85,6 +114,13 @@ export class FirmPage {
   protected readonly fields = computed(() => {
     const firm = this.bench.doc()?.firm;
     return firm ? allowanceFields.map((a) => ({ ...a, value: shown(firm.allowances[a.field], firm.units) })) : [];
+  });
+
+  protected readonly rates = computed(() => this.bench.doc()?.rates.at(-1) ?? null);
+  protected readonly rateFields = computed(() => {
+    const r = this.rates();
+    if (!r) return [];
+    return rateNames.map((f) => ({ ...f, part: 'part' in f ? f.part : null, value: String('part' in f ? r.minutesPerM2[f.part] : r[f.field]) }));
   });
 
   constructor() {
@@ -115,6 +151,22 @@ export class FirmPage {
     const next = { ...firm.allowances, [field]: read.value.lengthMm };
     if (!allowances.safeParse(next).success) return this.note.set(`At most ${field === 'edgeGapMm' ? 10 : 300} mm.`);
     this.set('Allowances of the firm', 'allowances', next);
+  }
+  /** Every change of a rate is a new version: what was quoted stays as it was quoted. */
+  protected setRateField(field: keyof Rates, part: keyof Rates['minutesPerM2'] | null, box: HTMLInputElement): void {
+    const old = this.rates();
+    if (!old) return;
+    const text = box.value.trim().replace(',', '.');
+    const isPrice = typeof old[field] === 'string';
+    const value = part ? { ...old.minutesPerM2, [part]: text === '' ? NaN : Number(text) } : isPrice ? text : text === '' ? NaN : Number(text);
+    const next = { ...old, [field]: value, id: uuidv7(), version: old.version + 1, createdAt: new Date().toISOString() };
+    const read = rates.safeParse(next);
+    if (!read.success)
+      return this.note.set(
+        `${rateNames.find((n) => n.field === field && (!part || ('part' in n && n.part === part)))!.name}: ${read.error.issues[0]!.message}.`,
+      );
+    this.note.set('');
+    void this.bench.change('Rates', [{ op: 'add', kind: 'rates', id: next.id, value: next }]);
   }
   protected setPerson(id: string, field: 'name' | 'role', value: string): void {
     if (value.trim()) void this.bench.change('Who works here', [{ op: 'set', kind: 'person', id, field, value: value.trim() }]);

@@ -1,0 +1,129 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { Bench } from '../driver/bench.js';
+import { BenchServer } from '../driver/server.js';
+
+const server = new BenchServer();
+test.beforeAll(() => server.start());
+test.afterAll(() => server.remove());
+
+test('the hot west front: a film is found, weighed, chosen for every pane, and Cut follows; undo takes it back', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  await bench.pick('W2');
+  await bench.goTo('Choose');
+  await expect(page.locator('[data-glass]')).toContainText('Double: 6 mm clear, 16 mm air, 6 mm clear');
+  await expect(bench.candidates().first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('12 panes', { exact: false }).first()).toBeVisible();
+
+  await page.getByLabel('Keeps at least').fill('35');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText(/\d+ of 2\d films do/)).toBeVisible();
+  await expect(bench.candidate('Tern Shade 20')).toContainText('do not');
+
+  await bench.candidate('Slack Water 40').getByRole('button').click();
+  await expect(page.getByText(/A clear day in \w+: .* kWh of sun heat .* less\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Choose it for 12 panes' }).click();
+  await expect(page.getByRole('button', { name: 'Chosen for 12 panes' })).toBeVisible();
+  await bench.saved();
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await expect(page.getByText('to order 1524')).toBeVisible();
+  await expect(page.locator('[data-piece]')).toHaveCount(12);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await bench.goTo('Choose');
+  await expect(page.getByRole('button', { name: 'Chosen for 12 panes' })).toBeVisible();
+  await expect(page.getByText('Tern Shade 35').first()).toBeVisible();
+});
+
+test('the ticket office: a dark film is refused with its reason, a security film may go', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  await bench.pick('O1');
+  await bench.goTo('Choose');
+  await expect(bench.candidate('Breakwater 200')).toContainText('go', { timeout: 20_000 });
+  await bench.candidate('Ebb Grey 5').getByRole('button').click();
+  await expect(page.locator('[data-reasons]')).toContainText('MPa that this edge stands');
+  await expect(page.locator('[data-reasons]')).toContainText('Coated double glazing');
+  await expect(page.getByText('You choose against “do not”')).toBeVisible();
+});
+
+test('the patterned pane is refused for every film; the old grey one is for the glass maker', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  await bench.pick('Toilet 4');
+  await bench.goTo('Choose');
+  await expect(bench.candidates().first()).toContainText('do not', { timeout: 20_000 });
+  await expect(bench.candidates().first()).toContainText('patterned or sandblasted');
+  await bench.pick('H3');
+  await expect(bench.candidate('Tern Shade 50')).toContainText('ask the glass maker', { timeout: 20_000 });
+});
+
+test('glass that nobody has looked at: say what is known, the rest is taken unfavourably and says what would settle it', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Lantern Street bakery');
+  await bench.pick('B1');
+  await bench.goTo('Choose');
+  await expect(page.getByText('Nobody has looked at this glass yet. Start')).toBeVisible();
+  await page.getByRole('button', { name: 'Single, the rest unknown' }).click();
+  await expect(page.getByText('Look for a stamp in the corner')).toBeVisible({ timeout: 30_000 });
+  await page.getByLabel('Start from').selectOption('Single, 6 mm wired');
+  await expect(page.locator('[data-glass]')).toContainText('6 mm clear wired');
+  await page.getByLabel('Looks to, °').fill('180');
+  await page.keyboard.press('Tab');
+  await expect(page.locator('[data-glass]')).toContainText('looks south');
+});
+
+test('films: search, sort, side by side, and a file with a bad row changes nothing', async ({ page }) => {
+  await page.goto(`${server.url}/films`);
+  await expect(page.getByText('32 films')).toBeVisible();
+  await page.getByLabel('Search films').fill('tern shade');
+  await expect(page.getByText('3 films', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Light' }).click();
+  await expect(page.locator('tbody tr').first()).toContainText('Tern Shade 20');
+  await page.getByLabel('Compare Tern Shade 20').check();
+  await page.getByLabel('Compare Tern Shade 50').check();
+  await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible();
+  const file = page.getByLabel('Bring films in');
+  await file.setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('name,kind,thicknessUm\nOdd,curtain,38\n') });
+  await expect(page.getByText('row 2, kind')).toBeVisible();
+  await file.setInputFiles({ name: 'good.csv', mimeType: 'text/csv', buffer: Buffer.from('name,kind,thicknessUm\nTern Shade 99,solar,38\n') });
+  await expect(page.getByText('1 films came in')).toBeVisible();
+  await expect(page.getByText('4 films', { exact: true })).toBeVisible();
+});
+
+test('a price at the window on a phone: tapes, film, price, yes, and the job is there', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${server.url}/price`);
+  await page.getByRole('button', { name: 'New price' }).click();
+  await page.getByLabel('Customer').fill('Harbour kiosk');
+  await page.getByLabel('Width').fill('905');
+  await page.getByLabel('Height').fill('1210');
+  await page.getByLabel('How many').fill('3');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await page.locator('[data-films]').getByRole('button', { name: 'Tern Shade 35' }).click();
+  const price = page.locator('[data-price]');
+  await expect(price).toContainText('€');
+  await page.getByText('What it is made of').click();
+  await expect(price).toContainText('Laying');
+  await page.getByRole('button', { name: 'The customer says yes to this one' }).click();
+  await expect(page).toHaveURL(/\/jobs\/.*\/measure/);
+  await expect(page.locator('[data-measure="widthLargest"] input')).toHaveValue('905');
+});
+
+for (const view of ['choose', 'films', 'price'] as const)
+  test(`axe finds nothing to mend in ${view}`, async ({ page }) => {
+    const bench = new Bench(page, server.url);
+    if (view === 'choose') {
+      await bench.openJob('Tern Point terminal');
+      await bench.pick('W2');
+      await bench.goTo('Choose');
+      await expect(bench.candidates().first()).toBeVisible({ timeout: 20_000 });
+    } else {
+      await page.goto(`${server.url}/${view}`);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await page.waitForTimeout(500);
+    }
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze();
+    expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+  });
