@@ -59,6 +59,19 @@ test('the patterned pane is refused for every film; the old grey one is for the 
   await expect(bench.candidate('Tern Shade 50')).toContainText('ask the glass maker', { timeout: 20_000 });
 });
 
+test('the whole job is judged pane by pane: the old grey panes are to be asked about', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  await bench.pick('W2');
+  await bench.goTo('Choose');
+  await expect(bench.candidates().first()).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Judge every pane of the job' }).click();
+  const whole = page.locator('[data-whole-job]');
+  await expect(whole).toContainText('34 go, 6 to ask, 0 must not, 1 without glass or film', { timeout: 30_000 });
+  await whole.getByRole('button', { name: /^H3/ }).click();
+  await expect(page.getByRole('heading', { name: 'H3', level: 2 })).toBeVisible();
+});
+
 test('glass that nobody has looked at: say what is known, the rest is taken unfavourably and says what would settle it', async ({ page }) => {
   const bench = new Bench(page, server.url);
   await bench.openJob('Lantern Street bakery');

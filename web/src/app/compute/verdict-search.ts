@@ -1,13 +1,14 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Allowances, CutSettings, Film, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
+import type { Allowances, CutSettings, Film, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
 import type { Material, PaneSize } from '@yellow-pane/core/handover';
-import type { VerdictWorker } from './verdict.worker';
+import type { PaneToJudge, VerdictWorker } from './verdict.worker';
 
 /** The verdict on a pane, and what films cost, in a web worker. */
 @Injectable({ providedIn: 'root' })
 export class VerdictSearch {
   private remote: Remote<VerdictWorker> | null = null;
+  private jobRemote: Remote<VerdictWorker> | null = null;
 
   private worker(): Remote<VerdictWorker> {
     this.remote ??= wrap<VerdictWorker>(new Worker(new URL('./verdict.worker', import.meta.url), { type: 'module' }));
@@ -26,5 +27,14 @@ export class VerdictSearch {
     report: (filmId: string, material: Material) => void,
   ): Promise<void> {
     return this.worker().costs([...panes], [...films], allowances, cut, proxy(report));
+  }
+
+  /** Every pane of a job, in a thread of its own, so that the pane at hand is still judged at once. */
+  judgeJob(items: readonly PaneToJudge[], report: (done: number, id: string, grade: Grade, reason: string) => void): Promise<void> {
+    this.jobRemote ??= wrap<VerdictWorker>(new Worker(new URL('./verdict.worker', import.meta.url), { type: 'module' }));
+    return this.jobRemote.judgeJob([...items], proxy(report));
+  }
+  async stopJob(): Promise<void> {
+    await this.jobRemote?.stop();
   }
 }

@@ -37,6 +37,7 @@ import {
   type Scope,
 } from './choose.updaters';
 import { GlassEditor } from './parts/glass-editor';
+import { WholeJob } from './parts/whole-job';
 
 type Tab = 'heat' | 'pane' | 'sight' | 'compare';
 interface Candidate {
@@ -53,7 +54,7 @@ const clock = (hour: number): string => `${Math.floor(hour)}:${String(Math.round
 /** Choose: which film on this glass, will the glass stand it, what does the customer gain, what does it cost. */
 @Component({
   selector: 'yp-choose-page',
-  imports: [GlassEditor, GlassSection, LineChart, FilmSwatch, Why],
+  imports: [GlassEditor, WholeJob, GlassSection, LineChart, FilmSwatch, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './choose-page.html',
 })

@@ -1,0 +1,46 @@
+import { defaultChooseSettings, type VerdictInput } from '@yellow-pane/contracts';
+import { demoLibrary, ternPoint } from '../../demo/src/index.js';
+import { judgeFilm, judgePane, preparePane } from '../src/choose/index.js';
+
+/**
+ * Speed of the verdict on one core: all films on one pane (goal 200 ms), one film (goal 20 ms), 300 panes with one film each.
+ * The reference in the same run is the bare pane alone: what the walk round the year costs without any film.
+ */
+const surfaces = ternPoint().surfaces.filter((s) => s.glazing);
+const inputOf = (i: number): VerdictInput => {
+  const s = surfaces[i % surfaces.length]!;
+  // every pane another size, so that no facade year is kept from the one before
+  const size = { widthMm: 600 + i, heightMm: 900 + 2 * i };
+  return {
+    glazing: s.glazing!,
+    exposure: s.exposure!,
+    filmFace: 'as-made',
+    ...size,
+    revealMm: 40,
+    latDeg: 38.6,
+    lonDeg: -9.1,
+    zoneMinutes: 60,
+    year: 2026,
+    settings: defaultChooseSettings,
+  };
+};
+function timed(name: string, goalMs: number | null, runs: number, work: (i: number) => unknown): void {
+  const ms: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    const start = performance.now();
+    work(i);
+    ms.push(performance.now() - start);
+  }
+  ms.sort((a, b) => a - b);
+  console.log(
+    `${name.padEnd(44)} median ${ms[ms.length >> 1]!.toFixed(1)} ms, slowest ${ms.at(-1)!.toFixed(1)} ms${goalMs === null ? '' : ` (goal ${goalMs} ms)`}`,
+  );
+}
+
+timed('reference: the bare pane', null, 40, (i) => preparePane(inputOf(i)));
+timed(`all ${demoLibrary.length} films on one pane`, 200, 40, (i) => judgePane(inputOf(100 + i), demoLibrary));
+const prepared = preparePane(inputOf(0));
+timed('one film more on a pane already walked round', 20, 60, (i) => judgeFilm(prepared, demoLibrary[i % demoLibrary.length]!));
+const start = performance.now();
+for (let i = 0; i < 300; i++) judgePane(inputOf(1000 + i), [demoLibrary[i % demoLibrary.length]!]);
+console.log(`a job of 300 panes, one film each${' '.repeat(12)} ${((performance.now() - start) / 1000).toFixed(2)} s in all`);
