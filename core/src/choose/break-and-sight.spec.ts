@@ -130,6 +130,8 @@ describe('whether heat breaks it', () => {
     const shadowed = judge('W1', 'Kelp Ceramic 45', { exposure: { ...base.exposure, partialShadow: 'permanent' } });
     expect(shadowed.breakRisk!.differenceK).toBeGreaterThan(judge('W1', 'Kelp Ceramic 45').breakRisk!.differenceK);
     expect(judge('M1', 'Ebb Grey 5').breakRisk!.differenceK).toBeLessThan(1);
+    // wired glass in a door between two rooms: no sun, nothing to ask
+    expect(judge('D1', 'Ebb Grey 5').grade).toBe('go');
   });
 
   test('what is unknown is taken unfavourably: an unknown bearing is never better than a known one', () => {

@@ -182,6 +182,8 @@ export function thermalBreak(input: BreakInput, film: FilmOnFace | null, bare: B
 
 /** Cases in which a glass maker is asked, whatever the sum says. @source TRADE common practice; docs/models/thermal-break.md §5 */
 function standingRules(input: BreakInput, run: YearRun, bare: YearRun): string[] {
+  // where no sun comes there is nothing to soak up
+  if (input.facade.isIndoors) return [];
   const added = Math.max(...run.soaked.absorbedFrac.map((a, i) => a - bare.soaked.absorbedFrac[i]!));
   if (added < 0.05) return [];
   const out: string[] = [];
