@@ -71,8 +71,11 @@ try {
   await phone.getByLabel('Height').fill('1210');
   await phone.getByLabel('How many').fill('3');
   await phone.getByRole('button', { name: 'Add' }).click();
+  await phone.getByText('Against heat and glare').click();
   for (const film of ['Tern Shade 35', 'Slack Water 70']) await phone.locator('[data-films]').getByRole('button', { name: film }).click();
   await phone.locator('[data-price]').nth(1).waitFor();
+  await phone.getByText('Against heat and glare').click();
+  await phone.evaluate(() => scrollTo(0, 0));
   await shot(phone, 'price-phone');
 } finally {
   await browser.close();

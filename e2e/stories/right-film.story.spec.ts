@@ -116,6 +116,7 @@ test('a price at the window on a phone: tapes, film, price, yes, and the job is 
   await page.getByLabel('Height').fill('1210');
   await page.getByLabel('How many').fill('3');
   await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByText('Against heat and glare').click();
   await page.locator('[data-films]').getByRole('button', { name: 'Tern Shade 35' }).click();
   const price = page.locator('[data-price]');
   await expect(price).toContainText('€');

@@ -39,7 +39,8 @@ export class LineChart {
 
   private async draw(curves: readonly Curve[], canvas: HTMLCanvasElement): Promise<void> {
     const { Chart, Filler, LinearScale, LineController, LineElement, PointElement } = await import('chart.js');
-    if (this.isGone) return;
+    // without a drawing surface the words beside the chart still say it all
+    if (this.isGone || !canvas.getContext('2d')) return;
     Chart.register(Filler, LinearScale, LineController, LineElement, PointElement);
     const datasets = curves.map((c) => ({
       label: c.name,

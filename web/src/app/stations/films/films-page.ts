@@ -57,13 +57,13 @@ const share = (x: number | null | undefined): string => (x === null || x === und
           @if (bench.doc()) {
             <table cdk-table [dataSource]="shown()" [trackBy]="byId" class="w-full border-collapse bg-card text-sm">
               <ng-container cdkColumnDef="pick">
-                <th cdk-header-cell *cdkHeaderCellDef class="p-2"><span class="sr-only">Compare</span></th>
+                <th cdk-header-cell *cdkHeaderCellDef class="bg-paper p-2"><span class="sr-only">Compare</span></th>
                 <td cdk-cell *cdkCellDef="let f" class="p-2">
                   <input type="checkbox" class="size-4.5" [checked]="picked().includes(f.id)" [attr.aria-label]="'Compare ' + f.name" (change)="pick(f.id)" />
                 </td>
               </ng-container>
               <ng-container cdkColumnDef="swatch">
-                <th cdk-header-cell *cdkHeaderCellDef><span class="sr-only">Look</span></th>
+                <th cdk-header-cell *cdkHeaderCellDef class="bg-paper"><span class="sr-only">Look</span></th>
                 <td cdk-cell *cdkCellDef="let f" class="w-10 py-1"><yp-film-swatch [film]="f" [size]="30" class="align-middle" /></td>
               </ng-container>
               @for (c of columns; track c.key) {
@@ -72,7 +72,7 @@ const share = (x: number | null | undefined): string => (x === null || x === und
                     cdk-header-cell
                     *cdkHeaderCellDef
                     scope="col"
-                    class="p-2"
+                    class="bg-paper p-2"
                     [class]="c.isNumber ? 'text-right' : 'text-left'"
                     [attr.aria-sort]="sort().key === c.key ? (sort().isDown ? 'descending' : 'ascending') : 'none'"
                   >

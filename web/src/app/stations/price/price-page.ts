@@ -10,7 +10,7 @@ import { Api } from '../../record/api';
 import { BenchStore } from '../../record/bench.store';
 import { Device } from '../../record/device';
 import { smallPhoto } from './photo';
-import { newQuote, nextLine, offerable, quoteSummary, toggleFilm } from './price.updaters';
+import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } from './price.updaters';
 
 /** Price at the window: photo, width × height × count, film, price; on a phone, in five minutes. */
 @Component({
@@ -158,17 +158,26 @@ import { newQuote, nextLine, offerable, quoteSummary, toggleFilm } from './price
             </div>
             @if (q.status === 'draft') {
               <h2 class="cap mb-1">Films to offer, at most three</h2>
-              <div class="grid gap-1 sm:grid-cols-2" data-films>
-                @for (film of films(); track film.id) {
-                  <button
-                    type="button"
-                    class="flex min-h-11 items-center gap-2 border px-2 text-left text-sm"
-                    [class]="q.filmIds.includes(film.id) ? 'border-ink bg-tint font-semibold' : 'border-line bg-card'"
-                    [attr.aria-pressed]="q.filmIds.includes(film.id)"
-                    (click)="set('Films offered', { filmIds: toggle(q.filmIds, film.id) })"
-                  >
-                    <yp-film-swatch [film]="film" [size]="24" />{{ film.name }}
-                  </button>
+              <div data-films>
+                @for (g of wishes(); track g.name) {
+                  <details class="border-b border-hair">
+                    <summary class="flex min-h-11 cursor-pointer items-center justify-between">
+                      <span>{{ g.name }}</span><span class="text-sm text-soft">{{ chosenIn(q, g.films) || g.films.length + ' films' }}</span>
+                    </summary>
+                    <div class="grid gap-1 pb-2 sm:grid-cols-2">
+                      @for (film of g.films; track film.id) {
+                        <button
+                          type="button"
+                          class="flex min-h-11 items-center gap-2 border px-2 text-left text-sm"
+                          [class]="q.filmIds.includes(film.id) ? 'border-ink bg-tint font-semibold' : 'border-line bg-card'"
+                          [attr.aria-pressed]="q.filmIds.includes(film.id)"
+                          (click)="set('Films offered', { filmIds: toggle(q.filmIds, film.id) })"
+                        >
+                          <yp-film-swatch [film]="film" [size]="24" />{{ film.name }}
+                        </button>
+                      }
+                    </div>
+                  </details>
                 }
               </div>
             }
@@ -228,7 +237,12 @@ export class PricePage {
   protected readonly units = computed(() => this.bench.doc()?.firm.units ?? 'mm');
   protected readonly listed = computed(() => [...(this.bench.doc()?.quotes ?? [])].sort((a, b) => b.createdAt.localeCompare(a.createdAt)));
   protected readonly quote = computed(() => this.bench.doc()?.quotes.find((q) => q.id === this.openId()) ?? null);
-  protected readonly films = computed(() => offerable(this.bench.doc()?.films ?? []));
+  protected readonly wishes = computed(() => filmsByWish(offerable(this.bench.doc()?.films ?? [])));
+  protected chosenIn = (q: Quote, films: readonly Film[]): string =>
+    films
+      .filter((f) => q.filmIds.includes(f.id))
+      .map((f) => f.name)
+      .join(', ');
   protected readonly prices = computed(() => {
     const [doc, q] = [this.bench.doc(), this.quote()];
     const rates = doc?.rates.find((r) => r.id === q?.ratesId);

@@ -1,6 +1,6 @@
 import { quote as quoteSchema } from '@yellow-pane/contracts';
 import { demoFirm, demoLibrary, demoRates } from '../../../../../demo/src/index';
-import { newQuote, nextLine, offerable, quoteSummary, toggleFilm } from './price.updaters';
+import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } from './price.updaters';
 
 const id = '01930000-0000-7000-8000-0000000f0001';
 
@@ -31,5 +31,16 @@ describe('a price at the window', () => {
     const names = offerable(demoLibrary).map((f) => f.name);
     expect(names).toContain('Tern Shade 35');
     for (const out of ['Ash Plank', 'Dawn Bronze 30']) expect(names).not.toContain(out);
+  });
+  test('every film that can be offered stands under exactly one wish', () => {
+    const films = offerable(demoLibrary);
+    const groups = filmsByWish(films);
+    expect(
+      groups
+        .flatMap((g) => g.films)
+        .map((f) => f.id)
+        .sort(),
+    ).toEqual(films.map((f) => f.id).sort());
+    expect(groups.map((g) => g.name)).toEqual(['Against heat and glare', 'Against looks', 'For safety', 'Others']);
   });
 });

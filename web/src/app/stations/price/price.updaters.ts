@@ -52,3 +52,15 @@ export function quoteSummary(q: Pick<Quote, 'lines'>): string {
   const m2 = q.lines.reduce((s, l) => s + (l.count * l.widthMm * l.heightMm) / 1e6, 0);
   return panes === 0 ? 'no window yet' : `${panes} ${panes === 1 ? 'pane' : 'panes'}, ${m2.toFixed(1)} m²`;
 }
+
+/** Films by what a customer says they want them for. */
+export function filmsByWish(films: readonly Film[]): { readonly name: string; readonly films: Film[] }[] {
+  const groups = [
+    { name: 'Against heat and glare', kinds: ['solar', 'exterior-solar'] },
+    { name: 'Against looks', kinds: ['frosted', 'mirror'] },
+    { name: 'For safety', kinds: ['security', 'anti-graffiti'] },
+  ];
+  const named = groups.map((g) => ({ name: g.name, films: films.filter((f) => g.kinds.includes(f.kind)) }));
+  const rest = films.filter((f) => !groups.some((g) => g.kinds.includes(f.kind)));
+  return [...named, { name: 'Others', films: rest }].filter((g) => g.films.length > 0);
+}
