@@ -125,6 +125,12 @@ test('a price at the window on a phone: tapes, film, price, yes, and the job is 
   await page.getByRole('button', { name: 'The customer says yes to this one' }).click();
   await expect(page).toHaveURL(/\/jobs\/.*\/measure/);
   await expect(page.locator('[data-measure="widthLargest"] input')).toHaveValue('905');
+  // the survey finds the window wider: the quote says what moved
+  await new Bench(page, server.url).tape('widthLargest', '981');
+  await page.goto(`${server.url}/price`);
+  await page.getByRole('button', { name: 'Harbour kiosk' }).click();
+  await expect(page.locator('[data-moved]')).toContainText('Window 1 1');
+  await expect(page.locator('[data-moved]')).toContainText('905 × 1210 → 981 × 1210');
 });
 
 for (const view of ['choose', 'films', 'price'] as const)

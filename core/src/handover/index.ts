@@ -1,2 +1,3 @@
 export * from './material.js';
 export * from './price.js';
+export * from './moved.js';

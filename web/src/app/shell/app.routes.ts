@@ -7,10 +7,16 @@ export const routes: Routes = [
   { path: 'firm', title: 'Firm', loadComponent: () => import('../stations/firm/firm-page').then((m) => m.FirmPage) },
   {
     path: 'jobs/:jobId',
+    data: { preload: true },
     loadComponent: () => import('./workspace').then((m) => m.Workspace),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'measure' },
-      { path: 'measure', title: 'Measure', loadComponent: () => import('../stations/measure/measure-page').then((m) => m.MeasurePage) },
+      {
+        path: 'measure',
+        title: 'Measure',
+        data: { preload: true },
+        loadComponent: () => import('../stations/measure/measure-page').then((m) => m.MeasurePage),
+      },
       { path: 'choose', title: 'Choose', loadComponent: () => import('../stations/choose/choose-page').then((m) => m.ChoosePage) },
       { path: 'cut', title: 'Cut', loadComponent: () => import('../stations/cut/cut-page').then((m) => m.CutPage) },
     ],

@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
-import { defaultCutSettings, type Film, type Patch, type Quote, type QuoteLine, type QuotePrice } from '@yellow-pane/contracts';
+import { defaultCutSettings, type Film, type JobDocument, type Patch, type Quote, type QuoteLine, type QuotePrice } from '@yellow-pane/contracts';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
-import { priceQuote } from '@yellow-pane/core/handover';
+import { priceQuote, resurvey } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
 import { FilmSwatch } from '../../kit/film-swatch';
@@ -148,6 +148,22 @@ import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } 
                 {{ q.lines.length ? 'Pick a film below; its price stands here at once.' : 'Add a window first: rounded tapes are fine.' }}
               </p>
             }
+            @if (survey(); as r) {
+              <div class="mb-2 border-l-4 border-hair bg-card p-2 text-sm" data-moved>
+                <p>
+                  Quoted <span class="figure">{{ money(r.quoted.totalMinor) }}</span>, as surveyed now
+                  <span class="figure">{{ money(r.now.totalMinor) }}</span>{{ r.moved.length ? ':' : ': nothing moved.' }}
+                </p>
+                <ul>
+                  @for (m of r.moved; track m.name) {
+                    <li>
+                      {{ m.name }} {{ m.kind === 'gone' ? 'is not there any more' : m.kind === 'new' ? 'came to it' : '' }}
+                      <span class="figure">{{ sizeText(m.fromMm) }}{{ m.fromMm && m.toMm ? ' → ' : '' }}{{ sizeText(m.toMm) }}</span>
+                    </li>
+                  }
+                </ul>
+              </div>
+            }
             <div class="mb-3 flex flex-wrap gap-2 text-sm">
               @if (priced()) {
                 <a class="btn" [href]="'/api/quotes/' + q.id + '/quote.pdf'" target="_blank" rel="noopener">Quote for the customer</a>
@@ -254,8 +270,29 @@ export class PricePage {
   });
   protected readonly priced = computed(() => this.prices().some((p) => p.price.fault === null));
 
+  /** The job that an accepted quote became, as it stands now. */
+  private readonly job = signal<JobDocument | null>(null);
+  /** What the survey made of the quote. */
+  protected readonly survey = computed(() => {
+    const [doc, q, job] = [this.bench.doc(), this.quote(), this.job()];
+    const rates = doc?.rates.find((r) => r.id === q?.ratesId);
+    const film = doc?.films.find((f) => f.id === q?.acceptedFilmId);
+    return doc && q && job && job.job.id === q.jobId && rates && film ? resurvey(q, film, rates, doc.firm, job) : null;
+  });
+  protected sizeText = (mm: { widthMm: number; heightMm: number } | null): string => (mm ? `${this.f(mm.widthMm)} × ${this.f(mm.heightMm)}` : '');
+
   constructor() {
     void this.bench.load();
+    effect(() => {
+      const jobId = this.quote()?.jobId;
+      if (jobId) untracked(() => void this.loadJob(jobId));
+    });
+  }
+
+  private async loadJob(jobId: string): Promise<void> {
+    const person = this.device.person() ?? (await this.device.connect());
+    // a job that was deleted since has nothing to compare with
+    this.job.set(await this.api.job(jobId, person.id).catch(() => null));
   }
 
   protected f = (mm: number): string => formatLength(mm, this.units());

@@ -1,0 +1,70 @@
+import { defaultCutSettings, type Quote, type Reading, type Surface } from '@yellow-pane/contracts';
+import { demoFirm, demoId, demoLibrary, demoRates, ternPoint } from '../../../demo/src/index.js';
+import { resurvey } from './moved.js';
+
+const film = demoLibrary[0]!;
+const base = ternPoint();
+const line = { place: 'Kitchen', reach: 'ladder', hasOldFilm: false, hasProudSilicone: false } as const;
+const quote: Quote = {
+  id: demoId(900),
+  firmId: demoFirm.id,
+  customer: 'Harbour kiosk',
+  site: '',
+  lines: [{ ...line, id: demoId(901), name: 'Window', widthMm: 900, heightMm: 1200, count: 2 }],
+  kmThere: 5,
+  filmIds: [film.id],
+  ratesId: demoRates.id,
+  photo: null,
+  currency: 'EUR',
+  status: 'accepted',
+  acceptedFilmId: film.id,
+  jobId: base.job.id,
+  createdAt: '2026-10-01T09:00:00Z',
+  deletedAt: null,
+};
+const places = [{ id: demoId(910), jobId: base.job.id, name: 'Kitchen', order: 1, deletedAt: null }];
+const pane = (n: number, name: string, likeId: string | null): Surface => ({
+  ...base.surfaces[0]!,
+  id: demoId(920 + n),
+  placeId: demoId(910),
+  name,
+  grid: null,
+  measuredLikeId: likeId,
+});
+const tape = (n: number, surfaceId: string, measure: Reading['measure'], lengthMm: number): Reading => ({
+  ...base.readings[0]!,
+  id: demoId(930 + n),
+  surfaceId,
+  measure,
+  lengthMm,
+  typed: String(lengthMm),
+});
+const one = pane(1, 'Window 1', null);
+const two = pane(2, 'Window 2', one.id);
+const tapes = [tape(1, one.id, 'widthLargest', 900), tape(2, one.id, 'heightLargest', 1200)];
+const ask = (surfaces: Surface[], readings: Reading[]) =>
+  resurvey(quote, film, demoRates, demoFirm, { job: { cut: defaultCutSettings }, places, surfaces, readings });
+
+describe('a later survey of what was quoted', () => {
+  test('the same sizes: nothing moved, the same price', () => {
+    const r = ask([one, two], tapes);
+    expect(r.moved).toEqual([]);
+    expect(r.now.totalMinor).toBe(r.quoted.totalMinor);
+  });
+  test('a pane that grew is named with both sizes, and the price follows by the same rates', () => {
+    const r = ask([one, two], [...tapes, tape(3, two.id, 'widthLargest', 1240)]);
+    expect(r.moved).toEqual([
+      { name: 'Window 2', kind: 'size', fromMm: { widthMm: 900, heightMm: 1200 }, toMm: { widthMm: 1240, heightMm: expect.closeTo(1200, 6) } },
+    ]);
+    expect(r.now.netMinor).toBeGreaterThan(r.quoted.netMinor);
+  });
+  test('panes that came and went are told apart', () => {
+    const r = ask([one, pane(3, 'Door', one.id)], tapes);
+    expect(r.moved.map((m) => [m.name, m.kind])).toEqual([
+      ['Door', 'new'],
+      ['Window 2', 'gone'],
+    ]);
+  });
+  test('a millimetre or two of a rounded tape is no movement', () =>
+    expect(ask([one, two], [...tapes, tape(4, two.id, 'widthLargest', 902)]).moved).toEqual([]));
+});
