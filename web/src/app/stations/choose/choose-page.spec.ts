@@ -65,6 +65,13 @@ describe('Choose', () => {
     expect(button('Chosen for 12 panes').disabled).toBe(true);
   });
 
+  test('every figure opens to its why: the sheet, the glass taken off it, this glass', () => {
+    const why = root().querySelector('yp-why')!.textContent;
+    expect(why).toContain('Rated 35.0 % through and 22.0 % back on 3 mm clear glass; that glass taken off: 36.8 % through, 19.7 % back.');
+    expect(why).toContain('light 31.4 % through');
+    expect(why).toContain('= 0.498 (EN 410');
+  });
+
   test('a choice is one edit for all panes in hand, and says so when it goes against the verdict', async () => {
     (candidate('Slack Water 40').querySelector('button') as HTMLButtonElement).click();
     await settle();

@@ -13,6 +13,7 @@ import {
 } from '@yellow-pane/contracts';
 import { enclosingRectangle, resolveAllowances, surveySurface } from '@yellow-pane/core';
 import { exposureWords, glazingWords, gradeWords, wantWords } from '@yellow-pane/core/choose';
+import { filmBlock, referenceName } from '@yellow-pane/core/films';
 import { contentHash } from '@yellow-pane/core/ground';
 import type { Material } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
@@ -235,6 +236,26 @@ export class ChoosePage {
     const f = v.figures;
     return f ? `light ${this.pct(f.visibleTransmittanceFrac)} · g ${f.gFrac.toFixed(2)} · U ${f.uWPerM2K.toFixed(1)}` : 'no values';
   }
+
+  /** How the figures of the film at hand came about. */
+  protected readonly figuresWhy = computed<string[]>(() => {
+    const c = this.candidate();
+    const f = c?.verdict.figures;
+    if (!c?.film.optics || !f) return [];
+    const p1 = (x: number) => `${(100 * x).toFixed(1)} %`;
+    const o = c.film.optics;
+    const alone = filmBlock(o);
+    const inwards = f.gFrac - f.solarTransmittanceFrac;
+    return [
+      `Rated ${p1(o.visible.transmittanceFrac)} through and ${p1(o.visible.reflectanceGlassSideFrac)} back on ${referenceName[o.ratedOn]}${
+        alone.ok ? `; that glass taken off: ${p1(alone.value.visible.t)} through, ${p1(alone.value.visible.rFront)} back` : ''
+      }.`,
+      `On this glass: light ${p1(f.visibleTransmittanceFrac)} through, ${p1(f.visibleReflectanceOutFrac)} back; sun ${p1(f.solarTransmittanceFrac)} through, soaked up pane by pane ${f.absorbedFrac.map(p1).join(' and ')}. Layer formulas of EN 410, one value for each band: ±3 %.`,
+      `g = ${f.solarTransmittanceFrac.toFixed(3)} let through + ${inwards.toFixed(3)} of what is soaked up and comes inwards = ${f.gFrac.toFixed(3)} (EN 410: he 23, hi by the room face).`,
+      `U = ${f.uWPerM2K.toFixed(2)} W/m²K at the middle of the pane (EN 673: he 25, hi by the room face, 15 K).`,
+      `Ultraviolet ${p1(f.uvTransmittanceFrac)} through. Fading counts 40 % ultraviolet, 25 % light, 25 % sun heat, 10 % the room’s own (common practice).`,
+    ];
+  });
 
   protected readonly tabs = computed(() => [
     { id: 'heat' as const, name: 'Heat over the day' },
