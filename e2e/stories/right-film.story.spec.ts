@@ -99,6 +99,15 @@ test('films: search, sort, side by side, and a file with a bad row changes nothi
   await page.getByLabel('Compare Tern Shade 20').check();
   await page.getByLabel('Compare Tern Shade 50').check();
   await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Tern Shade 50' }).click();
+  await page.getByRole('button', { name: 'Change its sheet' }).click();
+  await page.getByLabel('Light through, %').fill('97');
+  await page.getByRole('button', { name: 'Make this version' }).click();
+  await expect(page.getByRole('alert')).toContainText('more than 100 %');
+  await page.getByLabel('Light through, %').fill('48');
+  await page.getByRole('button', { name: 'Make this version' }).click();
+  await expect(page.getByText('version 2', { exact: false }).first()).toBeVisible();
   const file = page.getByLabel('Bring films in');
   await file.setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('name,kind,thicknessUm\nOdd,curtain,38\n') });
   await expect(page.getByText('row 2, kind')).toBeVisible();

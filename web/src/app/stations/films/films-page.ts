@@ -7,6 +7,7 @@ import { FilmSwatch } from '../../kit/film-swatch';
 import { Api, ApiProblem } from '../../record/api';
 import { BenchStore } from '../../record/bench.store';
 import { Device } from '../../record/device';
+import { FilmForm } from './film-form';
 import { kindWords, purposes, shownFilms, sortValue, type PurposeId, type SortKey } from './film-words';
 
 const referenceWords = { none: 'the film alone', 'clear-3': '3 mm clear glass', 'clear-6': '6 mm clear glass' } as const;
@@ -15,7 +16,7 @@ const share = (x: number | null | undefined): string => (x === null || x === und
 /** Films: the library, searched, sorted, compared side by side, brought in and out. */
 @Component({
   selector: 'yp-films-page',
-  imports: [BenchBar, CdkTableModule, FilmSwatch, NgTemplateOutlet],
+  imports: [BenchBar, FilmForm, CdkTableModule, FilmSwatch, NgTemplateOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { class: 'flex h-dvh flex-col' },
   template: `
@@ -27,6 +28,7 @@ const share = (x: number | null | undefined): string => (x === null || x === und
           <input #find class="field w-56!" type="search" placeholder="Search name, kind, note" aria-label="Search films" (input)="query.set(find.value)" />
           <span class="ml-auto flex flex-wrap gap-2 text-sm">
             <button type="button" class="btn" [disabled]="!bench.doc()?.canUndo" (click)="bench.reverse('undo')">Undo</button>
+            <button type="button" class="btn btn-hand" (click)="form.set({ old: null })">New film</button>
             <a class="btn" href="/api/films.csv" target="_blank" rel="noopener">CSV</a>
             <a class="btn" href="/api/films" target="_blank" rel="noopener">JSON</a>
             <label class="btn cursor-pointer focus-within:outline-3"
@@ -106,7 +108,9 @@ const share = (x: number | null | undefined): string => (x === null || x === und
         </div>
       </section>
       <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[380px] md:border-l" aria-label="Film" tabindex="-1">
-        @if (picked().length > 1) {
+        @if (form(); as f) {
+          <yp-film-form [old]="f.old" (made)="add($event)" (left)="form.set(null)" />
+        } @else if (picked().length > 1) {
           <div class="mb-2 flex items-center justify-between">
             <h2 class="text-lg">Side by side</h2>
             <button type="button" class="btn text-sm" (click)="picked.set([])">Done</button>
@@ -137,6 +141,7 @@ const share = (x: number | null | undefined): string => (x === null || x === und
           <p class="mt-3 text-sm">
             {{ panes(f) ? 'On ' + panes(f) + ' panes. It cannot vanish; it can be retired: no new pane gets it.' : 'On no pane yet.' }}
           </p>
+          <button type="button" class="btn mt-2 mr-2 text-sm" (click)="form.set({ old: f })">Change its sheet</button>
           <button type="button" class="btn mt-2 text-sm" (click)="retire(f)">{{ f.retiredAt ? 'Take it back into use' : 'Retire it' }}</button>
         } @else {
           <p class="text-soft">Pick a film to see its sheet, or tick up to three to see them side by side.</p>
@@ -190,6 +195,8 @@ export class FilmsPage {
   protected readonly openId = signal<string | null>(null);
   protected readonly note = signal('');
   protected readonly waiting = signal<unknown>(null);
+  /** The sheet being filled in; `old` null: a new film. */
+  protected readonly form = signal<{ old: Film | null } | null>(null);
 
   protected readonly columns: readonly { key: SortKey; name: string; isNumber: boolean }[] = [
     { key: 'name', name: 'Name', isNumber: false },
@@ -250,6 +257,14 @@ export class FilmsPage {
   protected retire(f: Film): void {
     const retiredAt = f.retiredAt ? null : new Date().toISOString();
     void this.bench.change(`${retiredAt ? 'Retire' : 'Take back'} ${f.name}`, [{ op: 'set', kind: 'film', id: f.id, field: 'retiredAt', value: retiredAt }]);
+  }
+
+  protected add(film: Film): void {
+    this.form.set(null);
+    this.openId.set(film.id);
+    void this.bench.change(film.version > 1 ? `${film.name}, version ${film.version}` : `New film ${film.name}`, [
+      { op: 'add', kind: 'film', id: film.id, value: film },
+    ]);
   }
 
   protected async bringIn(event: Event): Promise<void> {

@@ -1,0 +1,43 @@
+import { demoLibrary } from '../../../../../demo/src/index';
+import { draftOf, filmFromDraft } from './film-draft';
+
+const id = '01930000-0000-7000-8000-0000000f0001';
+const at = '2026-10-01T09:00:00Z';
+const shade = demoLibrary.find((f) => f.name === 'Tern Shade 35')!;
+const read = (part: Partial<ReturnType<typeof draftOf>>, old = shade) => filmFromDraft({ ...draftOf(old), ...part }, old, id, at);
+const faults = (r: ReturnType<typeof filmFromDraft>) => ('faults' in r ? r.faults.join(' ') : '');
+
+describe('a film typed from its sheet', () => {
+  test('untouched, the next version says the same as the one before, for every film of the library', () => {
+    for (const f of demoLibrary) {
+      const next = filmFromDraft(draftOf(f), f, id, at);
+      expect(
+        'film' in next && { ...next.film, id: f.id, version: f.version, replacesId: f.replacesId, createdAt: f.createdAt, retiredAt: f.retiredAt },
+      ).toEqual(f);
+    }
+  });
+  test('a change makes version two of it; the first stays as it was', () => {
+    const next = read({ visibleT: '33', note: 'New sheet.' });
+    expect('film' in next && [next.film.version, next.film.replacesId, next.film.optics!.visible.transmittanceFrac, next.film.note]).toEqual([
+      2,
+      shade.id,
+      0.33,
+      'New sheet.',
+    ]);
+    expect(shade.optics!.visible.transmittanceFrac).toBe(0.35);
+  });
+  test('a new film needs a name and a thickness, its light values may wait', () => {
+    const empty = draftOf(null);
+    expect(faults(filmFromDraft(empty, null, id, at))).toContain('how thick');
+    expect(faults(filmFromDraft({ ...empty, thicknessUm: '50' }, null, id, at))).toContain('A film needs a name.');
+    const made = filmFromDraft({ ...empty, thicknessUm: '50', name: 'House tint' }, null, id, at);
+    expect('film' in made && [made.film.version, made.film.optics, made.film.offers]).toEqual([1, null, []]);
+  });
+  test('half a sheet is no sheet: what is missing is named', () =>
+    expect(faults(read({ uvT: '', solarRFree: '' }))).toContain('Sun back, free side, Ultraviolet through missing'));
+  test('values that no film can have, and words for numbers, are refused in sentences', () => {
+    expect(faults(read({ visibleT: '95' }))).toContain('more than 100 %');
+    expect(faults(read({ haze: 'a lot' }))).toContain('Haze: “a lot” is no number.');
+    expect(faults(read({ widthMm: '1524', lengthM: '', pricePerM: '9', pricePerRoll: '' }))).toContain('Sold as:');
+  });
+});
