@@ -128,6 +128,17 @@ describe('Choose', () => {
     expect(text()).toMatch(/while it is at least \d+ times brighter outside/);
   });
 
+  test('typical light is picked instead of typed: at a dark room behind a lit street nobody is seen', async () => {
+    button('Who sees whom').click();
+    await settle();
+    const night = root().querySelectorAll('select')[1] as HTMLSelectElement;
+    night.value = 'lit street, dark room';
+    night.dispatchEvent(new Event('change'));
+    await settle();
+    expect(judged.at(-1)!.settings.light).toMatchObject({ nightOutsideLux: 10, nightInsideLux: 1, dayOutsideLux: 10_000 });
+    expect(text()).not.toContain('people inside are seen clearly');
+  });
+
   test('three films side by side, the best of each line marked', async () => {
     for (const name of ['Tern Shade 35', 'Slack Water 40', 'Gull Mirror 15']) {
       (candidate(name).querySelector('input[type=checkbox]') as HTMLInputElement).click();

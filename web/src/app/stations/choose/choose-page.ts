@@ -48,6 +48,17 @@ interface Candidate {
   readonly why: string;
 }
 
+/** Light levels to start from, lux outside and inside. @source common practice for lighting: overcast to bright day, office 300–500, street at night 10 */
+const lightPresets = [
+  { name: 'bright day, lit office', time: 'day', out: 30_000, inn: 500 },
+  { name: 'grey day, lit office', time: 'day', out: 5_000, inn: 500 },
+  { name: 'grey day, dark room', time: 'day', out: 5_000, inn: 50 },
+  { name: 'corridor by day, lit room', time: 'day', out: 200, inn: 500 },
+  { name: 'lit street, lit room', time: 'night', out: 10, inn: 300 },
+  { name: 'dark garden, lit room', time: 'night', out: 0.5, inn: 150 },
+  { name: 'lit street, dark room', time: 'night', out: 10, inn: 1 },
+] as const;
+
 const curveColors = ['#C2501C', '#3E6E8E', '#2C7550'];
 const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 const clock = (hour: number): string => `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`;
@@ -320,6 +331,7 @@ export class ChoosePage {
         ...say(c.verdict.day),
         outLux: l.dayOutsideLux,
         inLux: l.dayInsideLux,
+        time: 'day' as const,
         outField: 'dayOutsideLux' as const,
         inField: 'dayInsideLux' as const,
       },
@@ -328,6 +340,7 @@ export class ChoosePage {
         ...say(c.verdict.night),
         outLux: l.nightOutsideLux,
         inLux: l.nightInsideLux,
+        time: 'night' as const,
         outField: 'nightOutsideLux' as const,
         inField: 'nightInsideLux' as const,
       },
@@ -428,6 +441,14 @@ export class ChoosePage {
       this.label('Light levels'),
       settingsPatches(this.record.doc()!, this.inScope(), { light: { ...this.settings().light, [field]: n } }),
     );
+  }
+  protected presets = (time: 'day' | 'night') => lightPresets.filter((p) => p.time === time);
+  protected usePreset(time: 'day' | 'night', box: HTMLSelectElement): void {
+    const found = lightPresets.find((p) => p.name === box.value);
+    box.value = '';
+    if (!found) return;
+    const part = time === 'day' ? { dayOutsideLux: found.out, dayInsideLux: found.inn } : { nightOutsideLux: found.out, nightInsideLux: found.inn };
+    void this.record.change(this.label('Light levels'), settingsPatches(this.record.doc()!, this.inScope(), { light: { ...this.settings().light, ...part } }));
   }
   protected choose(film: Film): void {
     const patches = choicePatches(this.inScope(), film, this.record.doc()?.rolls ?? [], uuidv7);

@@ -20,6 +20,14 @@ export interface FilmDraft {
   uvT: string;
   haze: string;
   emissivity: string;
+  shrinkAlong: string;
+  growAcross: string;
+  patternRepeat: string;
+  applyMin: string;
+  applyMax: string;
+  postHeat: string;
+  limit: string;
+  drying: string;
   widthMm: string;
   lengthM: string;
   pricePerRoll: string;
@@ -28,6 +36,8 @@ export interface FilmDraft {
 }
 
 const pct = (share: number | null | undefined): string => (share === null || share === undefined ? '' : String(Math.round(share * 10_000) / 100));
+
+const num = (n: number | null | undefined): string => (n === null || n === undefined ? '' : String(n));
 
 /** The sheet of a film as it would be typed; null gives an empty one. */
 export function draftOf(f: Film | null): FilmDraft {
@@ -50,6 +60,14 @@ export function draftOf(f: Film | null): FilmDraft {
     uvT: pct(f?.optics?.uvTransmittanceFrac),
     haze: pct(f?.hazeFrac),
     emissivity: f?.emissivityFrac === null || f?.emissivityFrac === undefined ? '' : String(f.emissivityFrac),
+    shrinkAlong: num(f?.shrink?.alongPct),
+    growAcross: num(f?.shrink?.acrossPct),
+    patternRepeat: num(f?.patternRepeatMm),
+    applyMin: num(f?.temps?.applyMinC),
+    applyMax: num(f?.temps?.applyMaxC),
+    postHeat: num(f?.temps?.postHeatC),
+    limit: num(f?.temps?.limitC),
+    drying: f?.drying ?? '',
     widthMm: offer ? String(offer.widthMm) : '',
     lengthM: offer ? String(offer.lengthM) : '',
     pricePerRoll: offer?.pricePerRoll ?? '',
@@ -127,6 +145,10 @@ export function filmFromDraft(d: FilmDraft, old: Film | null, id: string, at: st
         : null,
     hazeFrac: d.haze.trim() === '' ? null : share('haze'),
     emissivityFrac: number('emissivity'),
+    shrink: d.shrinkAlong.trim() === '' ? null : { alongPct: number('shrinkAlong'), acrossPct: number('growAcross') ?? 0 },
+    patternRepeatMm: number('patternRepeat'),
+    temps: tempsOf({ applyMinC: number('applyMin'), applyMaxC: number('applyMax'), postHeatC: number('postHeat'), limitC: number('limit') }, old),
+    drying: d.drying || null,
     offers: offersOf(d, old),
     note: d.note.trim(),
     createdAt: at,
@@ -137,6 +159,12 @@ export function filmFromDraft(d: FilmDraft, old: Film | null, id: string, at: st
   if (!read.success) return { faults: read.error.issues.map((i) => (i.path[0] === 'offers' ? `Sold as: ${i.message}` : i.message)) };
   const alone = read.data.optics ? filmBlock(read.data.optics) : null;
   return alone && !alone.ok ? { faults: [alone.message] } : { film: read.data };
+}
+
+/** Temperatures on the form; what relaxes the film is not asked here and stays. */
+function tempsOf(typed: { applyMinC: number | null; applyMaxC: number | null; postHeatC: number | null; limitC: number | null }, old: Film | null): unknown {
+  const temps = { relaxC: old?.temps?.relaxC ?? null, ...typed };
+  return Object.values(temps).every((t) => t === null) ? null : temps;
 }
 
 /** The size on the form takes the place of the first; the others stay. */

@@ -172,6 +172,14 @@ const say = (v: string): string => words[v] ?? v;
             <label>Overhang<input #over class="field figure" placeholder="none" [value]="len(e.overhangMm)" (change)="length('overhangMm', over)" /></label>
             <label>… this far above<input #above class="field figure" [value]="len(e.overhangAboveMm)" (change)="length('overhangAboveMm', above)" /></label>
             <label
+              >Sill above the floor<input
+                #sill
+                class="field figure"
+                placeholder="?"
+                [value]="len(e.heightAboveFloorMm)"
+                (change)="length('heightAboveFloorMm', sill)"
+            /></label>
+            <label
               >Blind<select #blind class="field" (change)="moved.emit({ blind: $any(blind.value) })">
                 <option value="none" [selected]="e.blind === 'none'">none</option>
                 <option value="inside" [selected]="e.blind === 'inside'">inside</option>
@@ -267,7 +275,7 @@ export class GlassEditor {
     if (n !== undefined) this.moved.emit({ facadeDeg: n });
   }
   protected len = (mm: number | null): string => (mm === null ? '' : formatLength(mm, this.units()));
-  protected length(field: 'overhangMm' | 'overhangAboveMm', box: HTMLInputElement): void {
+  protected length(field: 'overhangMm' | 'overhangAboveMm' | 'heightAboveFloorMm', box: HTMLInputElement): void {
     if (box.value.trim() === '') return this.moved.emit({ [field]: null });
     const read = parseLength(box.value, this.units());
     box.setCustomValidity(read.ok ? '' : read.message);
