@@ -27,11 +27,11 @@ const SIZE_REFERENCE_M = 6;
 /** @source house rule: weathered edges over 30 years a tenth weaker */
 const OLD_YEARS = 30;
 
-/** Strength of a pane's edge against heat, MPa. Unknown glass is float. */
+/** Strength of a pane's edge against heat, MPa. Unknown glass is taken as laminated, the weakest that looks plain; unknown age as old. */
 export function edgeStrengthMPa(kind: PaneKind, edge: EdgeCondition, perimeterM: number, ageYears: number | null): number {
-  const base = allowedDifferenceK[kind === 'unknown' || kind === 'plastic' ? 'float' : kind];
+  const base = allowedDifferenceK[kind === 'unknown' || kind === 'plastic' ? 'laminated' : kind];
   const size = Math.min(1, (perimeterM / SIZE_REFERENCE_M) ** -0.1);
   const isHardened = kind === 'tempered' || kind === 'heat-strengthened';
-  const worn = isHardened ? 1 : edgeFactor[edge] * ((ageYears ?? 0) > OLD_YEARS ? 0.9 : 1);
+  const worn = isHardened ? 1 : edgeFactor[edge] * ((ageYears ?? Infinity) > OLD_YEARS ? 0.9 : 1);
   return edgeStressMPa(base) * size * worn;
 }

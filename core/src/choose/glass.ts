@@ -113,6 +113,8 @@ export interface OpenQuestion {
   readonly assumed: string;
 }
 
+/** Edge cover taken where nobody measured: deeper is colder. @source common practice, the deep end of usual rebates */
+export const UNKNOWN_COVER_MM = 20;
 /** Thickness taken where nobody measured: thicker glass soaks up more sun. @source house rule */
 const UNKNOWN_THICKNESS_MM = 6;
 
@@ -129,7 +131,7 @@ export function settleGlazing(glazing: Glazing): { panes: DefinitePane[]; caviti
       open.push({
         what: `What kind of glass ${name} is`,
         settle: 'Look for a stamp in the corner: it names tempered and laminated glass.',
-        assumed: 'taken as plain float',
+        assumed: 'taken as laminated, the weakest that looks plain',
       });
     if (p.thicknessMm === null)
       open.push({
@@ -141,7 +143,7 @@ export function settleGlazing(glazing: Glazing): { panes: DefinitePane[]; caviti
       open.push({
         what: `Whether ${name} is tinted`,
         settle: 'Hold white paper behind it, beside an open window.',
-        assumed: 'taken as green, which soaks up most heat for its look',
+        assumed: 'taken as grey, which soaks up most sun',
       });
     if (p.coating === 'unknown')
       open.push({
@@ -152,7 +154,7 @@ export function settleGlazing(glazing: Glazing): { panes: DefinitePane[]; caviti
     return {
       ...p,
       thicknessMm: p.thicknessMm ?? UNKNOWN_THICKNESS_MM,
-      tint: p.tint === 'unknown' ? 'green' : p.tint,
+      tint: p.tint === 'unknown' ? 'grey' : p.tint,
       // a soft coating lives only inside a sealed unit
       coating: p.coating === 'unknown' ? (many ? 'low-e-soft' : 'none') : p.coating,
       coatingFace: p.coating === 'unknown' && many ? (i === 0 ? 'inner' : 'outer') : p.coatingFace,
@@ -169,6 +171,13 @@ export function settleGlazing(glazing: Glazing): { panes: DefinitePane[]; caviti
   });
   if (glazing.edge === 'hidden')
     open.push({ what: 'How good the edge under the frame is', settle: 'Take one bead off and look.', assumed: 'taken a fifth weaker than a clean cut' });
+  if (glazing.edgeCoverMm === null)
+    open.push({
+      what: 'How deep the frame covers the edge',
+      settle: 'A feeler beside the gasket, or one bead off.',
+      assumed: `taken as ${UNKNOWN_COVER_MM} mm, deep and cold`,
+    });
+  if (glazing.ageYears === null) open.push({ what: 'How old the glass is', settle: 'A date in the spacer bar, or ask.', assumed: 'taken as over 30 years' });
   if (glazing.frame === 'unknown')
     open.push({ what: 'What the frame is made of', settle: 'Scratch it where nobody sees, or ask.', assumed: 'taken as masonry, which stays cold longest' });
   return { panes, cavities, open };

@@ -186,14 +186,18 @@ describe('what nobody knows of a glazing', () => {
   } as const;
   test('takes the unfavourable value, and each says what would settle it', () => {
     const { panes, cavities, open } = settleGlazing({ ...base, panes: [unknown, unknown], cavities: [{ gas: 'unknown', widthMm: null }] });
-    expect(panes[0]).toMatchObject({ thicknessMm: 6, tint: 'green', coating: 'low-e-soft', coatingFace: 'inner' });
+    expect(panes[0]).toMatchObject({ thicknessMm: 6, tint: 'grey', coating: 'low-e-soft', coatingFace: 'inner' });
     expect(cavities).toEqual([{ gas: 'argon', widthMm: 12 }]);
     expect(open.map((o) => o.settle).join(' ')).toMatch(/stamp.*thickness meter.*reflections/s);
-    expect(open).toHaveLength(11);
+    expect(open).toHaveLength(13);
+  });
+  test('the tint taken for an unknown one soaks up no less sun than any other', () => {
+    const soaked = (tint: DefinitePane['tint']) => throughGlazing([clear(6, { tint })], null, 'solar').absorbedFrac[0]!;
+    for (const tint of ['clear', 'low-iron', 'grey', 'bronze', 'green', 'blue'] as const) expect(soaked('grey')).toBeGreaterThanOrEqual(soaked(tint));
   });
   test('what is known is left alone', () => {
     const known = { kind: 'float', thicknessMm: 4, tint: 'clear', coating: 'none', coatingFace: 'inner' } as const;
-    const { panes, open } = settleGlazing({ ...base, frame: 'wood', edge: 'cut', panes: [known], cavities: [] });
+    const { panes, open } = settleGlazing({ ...base, frame: 'wood', edge: 'cut', edgeCoverMm: 12, ageYears: 9, panes: [known], cavities: [] });
     expect([panes, open]).toEqual([[known], []]);
   });
   test('every coating of the tables is a coating that can be', () => {

@@ -1,15 +1,13 @@
 import type { BreakRisk, Climate, Exposure, Glazing, Grade } from '@yellow-pane/contracts';
 import { edgeStrengthMPa, edgeStressMPa } from './edge-strength.js';
 import { outsideC, STEP_S, summerShare, type Facade, type FacadeDay } from './facade.js';
-import type { DefiniteCavity, DefinitePane, FilmOnFace } from './glass.js';
+import { UNKNOWN_COVER_MM, type DefiniteCavity, type DefinitePane, type FilmOnFace } from './glass.js';
 import { centreToCentre, conductances } from './heat-flow.js';
 import { throughGlazing, type BandResult } from './light-through.js';
 import { edgeC, frameHeat, stepPanes, type PaneNetwork } from './pane-temperature.js';
 
 /** Calm air on the street side, W/(m² K): the rating value of 23–25 is for wind and would flatter the glass. @source common practice of glazing rules for thermal breakage (11–13), from memory */
 export const CALM_OUTSIDE = 11;
-/** Edge cover taken where nobody measured, mm. @source common practice of gasketed frames */
-const UNKNOWN_COVER_MM = 12;
 /** A blind close behind the glass: less air moves, and part of what came through comes back. @source house rule */
 const BLIND_INSIDE = 0.6;
 const BLIND_RETURN = 0.4;

@@ -128,6 +128,22 @@ describe('Choose', () => {
     expect(text()).toMatch(/while it is at least \d+ times brighter outside/);
   });
 
+  test('place and climate are entered where the glass is, and judged anew; a latitude off the globe is refused', async () => {
+    button('Change the glass').click();
+    await settle();
+    const field = (label: string) => [...root().querySelectorAll('label')].find((l) => l.textContent.startsWith(label))!.querySelector('input')!;
+    const enter = async (label: string, value: string) => {
+      field(label).value = value;
+      field(label).dispatchEvent(new Event('change'));
+      await settle();
+    };
+    await enter('Latitude', '95');
+    expect(field('Latitude').validationMessage).toBe('Between -90 and 90 °.');
+    await enter('Latitude', '59.3');
+    await enter('Coldest', '-22');
+    expect(judged.at(-1)).toMatchObject({ latDeg: 59.3, settings: { climate: { coldC: -22, hotC: 35 } } });
+  });
+
   test('typical light is picked instead of typed: at a dark room behind a lit street nobody is seen', async () => {
     button('Who sees whom').click();
     await settle();

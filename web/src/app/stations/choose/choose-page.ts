@@ -442,6 +442,24 @@ export class ChoosePage {
       settingsPatches(this.record.doc()!, this.inScope(), { light: { ...this.settings().light, [field]: n } }),
     );
   }
+  protected readonly climate = computed(() => this.settings().climate);
+  protected setPlace(field: 'latDeg' | 'lonDeg', box: HTMLInputElement, most: number): void {
+    const job = this.record.doc()?.job;
+    const n = box.value.trim() === '' ? null : this.numberIn(box, -most, most, '°');
+    if (job && n !== undefined) void this.record.set('Place of the job', 'job', job.id, { [field]: n });
+  }
+  protected setClimate(field: 'hotC' | 'coldC' | 'insideC', box: HTMLInputElement, low: number, high: number): void {
+    const n = this.numberIn(box, low, high, '°C');
+    if (n !== undefined)
+      void this.record.change(this.label('Climate'), settingsPatches(this.record.doc()!, this.inScope(), { climate: { ...this.climate(), [field]: n } }));
+  }
+  private numberIn(box: HTMLInputElement, low: number, high: number, unit: string): number | undefined {
+    const n = Number(box.value.trim().replace(',', '.'));
+    const isGood = box.value.trim() !== '' && n >= low && n <= high;
+    box.setCustomValidity(isGood ? '' : `Between ${low} and ${high} ${unit}.`);
+    if (!isGood) box.reportValidity();
+    return isGood ? n : undefined;
+  }
   protected presets = (time: 'day' | 'night') => lightPresets.filter((p) => p.time === time);
   protected usePreset(time: 'day' | 'night', box: HTMLSelectElement): void {
     const found = lightPresets.find((p) => p.name === box.value);
