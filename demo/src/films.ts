@@ -34,6 +34,8 @@ const plain: Omit<Film, 'id' | 'name' | 'kind' | 'hatch' | 'thicknessUm'> = {
   construction: null,
   wound: 'liner-out',
   direction: 'none',
+  machineDirection: 'along',
+  linerSide: 'adhesive',
   mounting: 'inside',
   optics: null,
   hazeFrac: 0.01,

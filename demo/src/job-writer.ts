@@ -1,4 +1,4 @@
-import type { JobFile, Job, MeasureKey, Place, Reading, Surface } from '@yellow-pane/contracts';
+import { newSurface, type JobFile, type Job, type MeasureKey, type Place, type Reading, type Surface } from '@yellow-pane/contracts';
 import { demoFilms } from './films.js';
 import { demoPersons, demoRolls } from './firm.js';
 import { demoAt, demoId } from './ids.js';
@@ -54,35 +54,8 @@ export class JobWriter {
   /** A pane with its tapes; `like` shares the tapes of an earlier one. */
   pane(placeId: string, name: string, tapes: Tapes, more: Partial<Surface> = {}): string {
     const id = this.id();
-    this.surfaces.push({
-      id,
-      jobId: this.job.id,
-      placeId,
-      kind: 'flat-pane',
-      name,
-      order: this.surfaces.length + 1,
-      grid: null,
-      measuredLikeId: null,
-      sizeKind: 'daylight',
-      revealMm: null,
-      frame: 'gasket',
-      obstructions: [],
-      seenFrom: 'room',
-      filmFace: 'room',
-      calledCrooked: false,
-      filmId: demoFilms.shade.id,
-      glazing: null,
-      exposure: null,
-      choose: null,
-      method: null,
-      allowances: null,
-      signed: null,
-      doubtLater: false,
-      extraPieces: [],
-      note: '',
-      deletedAt: null,
-      ...more,
-    });
+    const order = this.surfaces.length + 1;
+    this.surfaces.push(newSurface({ id, jobId: this.job.id, placeId, name, order, frame: 'gasket', filmId: demoFilms.shade.id, ...more }));
     for (const [measure, typed] of Object.entries(tapes)) {
       const isInch = typed.endsWith('"');
       this.readings.push({

@@ -142,6 +142,39 @@ test('a price at the window on a phone: tapes, film, price, yes, and the job is 
   await expect(page.locator('[data-moved]')).toContainText('905 × 1210 → 981 × 1210');
 });
 
+test('the photo of a window is kept small, and without the place that the camera wrote into it', async ({ page }) => {
+  await page.goto(`${server.url}/price`);
+  await page.getByRole('button', { name: 'New price' }).click();
+  await page.getByLabel('Customer').fill('Pier café');
+  await page.getByLabel('Customer').press('Tab');
+  const jpeg = await page.evaluate(() => {
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [2400, 1800];
+    const pen = canvas.getContext('2d')!;
+    pen.fillStyle = '#3E6E8E';
+    pen.fillRect(300, 300, 1500, 1200);
+    return canvas.toDataURL('image/jpeg').split(',')[1]!;
+  });
+  const plain = Buffer.from(jpeg, 'base64');
+  const tag = Buffer.from('Exif\0\0PLACE-54.0900N-12.1300E');
+  const segment = Buffer.concat([Buffer.from([0xff, 0xe1, 0, tag.length + 2]), tag]);
+  const tagged = Buffer.concat([plain.subarray(0, 2), segment, plain.subarray(2)]);
+  const sent = page.waitForResponse((r) => r.url().endsWith('/changes') && r.ok() && (r.request().postData() ?? '').includes('"photo"'));
+  await page.locator('input[type=file]').setInputFiles({ name: 'window.jpg', mimeType: 'image/jpeg', buffer: tagged });
+  const picture = page.getByAltText('The window as photographed');
+  await expect(picture).toBeVisible();
+  const size = await picture.evaluate((img: HTMLImageElement) => [img.naturalWidth, img.naturalHeight]);
+  expect(size).toEqual([900, 675]);
+  const body = (await sent).request().postData()!;
+  const kept = Buffer.from(/"value":"data:image\/jpeg;base64,([^"]+)"/.exec(body)![1]!, 'base64');
+  expect(tagged.includes('PLACE-54')).toBe(true);
+  expect(kept.includes('PLACE-54')).toBe(false);
+  // still there after the page is opened anew
+  await page.reload();
+  await page.getByRole('button', { name: 'Pier café' }).click();
+  await expect(picture).toBeVisible();
+});
+
 for (const view of ['choose', 'films', 'price'] as const)
   test(`axe finds nothing to mend in ${view}`, async ({ page }) => {
     const bench = new Bench(page, server.url);

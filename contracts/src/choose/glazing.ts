@@ -26,7 +26,7 @@ export type Cavity = z.infer<typeof cavity>;
 
 export const frameMaterial = z.enum(['wood', 'plastic', 'metal', 'broken-metal', 'masonry', 'unknown']);
 export type FrameMaterial = z.infer<typeof frameMaterial>;
-export const edgeCondition = z.enum(['ground', 'cut', 'damaged', 'hidden']);
+export const edgeCondition = z.enum(['ground', 'cut', 'damaged', 'patched', 'hidden']);
 export type EdgeCondition = z.infer<typeof edgeCondition>;
 
 /** The build-up of one pane of the job: panes from the street to the room, a cavity between each two. */

@@ -71,6 +71,9 @@ export const sight = z.object({
   outwardsFrac: z.number(),
   inwards: z.enum(['clear', 'shapes', 'hidden']),
   outwards: z.enum(['clear', 'shapes', 'hidden']),
+  /** How near behind the film a person, or a face, must be to be made out from outside, m; 0: never, null: at any distance. */
+  personWithinM: z.number().nullable(),
+  faceWithinM: z.number().nullable(),
 });
 export type Sight = z.infer<typeof sight>;
 
@@ -96,7 +99,7 @@ export const filmVerdict = z.object({
   tipsAtRatio: z.number().nullable(),
   score: z.number(),
   /** How the score came about. */
-  wants: z.array(z.object({ want, weightFrac: z.number(), metFrac: z.number(), words: z.string() })),
+  wants: z.array(z.object({ want, weightFrac: z.number(), metFrac: z.number(), words: z.string(), rule: z.string() })),
 });
 export type FilmVerdict = z.infer<typeof filmVerdict>;
 

@@ -113,6 +113,10 @@ export const film = z.object({
   wound: z.enum(['liner-in', 'liner-out', 'unknown']),
   /** Direction that must stay upright: none, one way only, or either way up. */
   direction: z.enum(['none', 'one-way', 'two-way']),
+  /** Which way of the roll the film was drawn, so which way heat shrinks it; `both`: it shrinks both ways. */
+  machineDirection: z.enum(['along', 'across', 'both', 'none']).default('along'),
+  /** Which face the liner covers: the adhesive, the show face, or none (static and water-activated films on a bare roll). */
+  linerSide: z.enum(['adhesive', 'face', 'none']).default('adhesive'),
   /** Hatch by which it is told apart in drawings. */
   hatch: z.enum(['slant', 'dots', 'cross', 'lines']),
   thicknessUm: z.number().positive().max(5000).meta({ unit: 'µm' }),

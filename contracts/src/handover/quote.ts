@@ -32,7 +32,10 @@ export const rates = z.object({
   /** Film is counted this much dearer than it is bought. */
   materialMarginPct: z.number().min(0).max(500).meta({ unit: '%' }),
   minimum: decimalPrice,
+  /** Tax on work and travel. */
   taxPct: z.number().min(0).max(100).meta({ unit: '%' }),
+  /** Tax on film where it is another one; null = the same. */
+  filmTaxPct: z.number().min(0).max(100).meta({ unit: '%' }).nullable().default(null),
   createdAt: instant,
 });
 export type Rates = z.infer<typeof rates>;
@@ -75,7 +78,7 @@ export const quote = z.object({
 export type Quote = z.infer<typeof quote>;
 
 /** One line of the make-up that only the firm sees. */
-export const priceLine = z.object({ name: z.string(), how: z.string(), amountMinor: z.int() });
+export const priceLine = z.object({ name: z.string(), how: z.string(), amountMinor: z.int(), taxPct: z.number().meta({ unit: '%' }), taxMinor: z.int() });
 /** The price of one film option. Money is in minor units (cents), rounded once per line, halves away from zero. */
 export const quotePrice = z.object({
   filmId: id,
@@ -108,4 +111,5 @@ export const defaultRates: Omit<Rates, 'id' | 'firmId' | 'version' | 'createdAt'
   materialMarginPct: 35,
   minimum: '150.00',
   taxPct: 0,
+  filmTaxPct: null,
 };

@@ -92,3 +92,29 @@ export const surface = z.object({
   deletedAt: instant.nullable(),
 });
 export type Surface = z.infer<typeof surface>;
+
+/** A pane nobody has looked at yet, with what is known of it. */
+export const newSurface = (known: Pick<Surface, 'id' | 'jobId' | 'placeId' | 'name' | 'order'> & Partial<Surface>): Surface => ({
+  kind: 'flat-pane',
+  grid: null,
+  measuredLikeId: null,
+  sizeKind: 'daylight',
+  revealMm: null,
+  frame: 'unknown',
+  obstructions: [],
+  seenFrom: 'room',
+  filmFace: 'room',
+  calledCrooked: false,
+  filmId: null,
+  glazing: null,
+  exposure: null,
+  choose: null,
+  method: null,
+  allowances: null,
+  signed: null,
+  doubtLater: false,
+  extraPieces: [],
+  note: '',
+  deletedAt: null,
+  ...known,
+});

@@ -5,7 +5,7 @@ import { commonGlazings } from './common-glazings.js';
 import { edgeStrengthMPa, edgeStressMPa } from './edge-strength.js';
 import { outsideC, summerShare } from './facade.js';
 import { edgeC, stepPanes, type PaneNetwork } from './pane-temperature.js';
-import { contrastThrough, HIDDEN_BELOW, sightAt, tippingRatio } from './privacy.js';
+import { contrastThrough, FACE_M, HIDDEN_BELOW, madeOutWithinM, PERSON_M, sightAt, tippingRatio } from './privacy.js';
 import { pricePerM2, wantWeights } from './ranking.js';
 import { judgeFilm, judgePane, preparePane } from './verdict.js';
 
@@ -218,6 +218,26 @@ describe('who sees whom', () => {
     expect(sightAt(0.66, 0.14, 0.13, 0.94, 10, 300).inwards).toBe('hidden');
     expect(sightAt(0.78, 0.11, 0.11, 0.72, 10, 300).inwards).toBe('shapes');
   });
+  test('frost and distance, by hand: T 0.66, R 0.13, haze 0.94, 30 000 lx behind it and none in front: a person shows within 1.7 m', () => {
+    const frost = { transmittanceFrac: 0.66, reflectanceNearFrac: 0.13, hazeFrac: 0.94 };
+    // contrast 0.5 must keep a tenth; 0.06 comes straight, so 0.04/0.94 of what is scattered: s·f = √(ln 23.5 / 2π²) = 0.4000
+    const spread = Math.tan(Math.PI / 12) / 1.17741;
+    expect(madeOutWithinM(frost, 30_000, 0, PERSON_M)).toBeCloseTo(0.4 / spread, 2);
+    // a face has finer detail: nearer by the ratio of the sizes
+    expect(madeOutWithinM(frost, 30_000, 0, FACE_M)! / madeOutWithinM(frost, 30_000, 0, PERSON_M)!).toBeCloseTo(FACE_M / PERSON_M, 9);
+  });
+  test('clear film hides at no distance; where the near side outshines it, frost hides at every distance', () => {
+    expect(madeOutWithinM({ transmittanceFrac: 0.3, reflectanceNearFrac: 0.1, hazeFrac: 0.01 }, 300, 0, PERSON_M)).toBeNull();
+    expect(madeOutWithinM({ transmittanceFrac: 0.6, reflectanceNearFrac: 0.2, hazeFrac: 0.94 }, 10, 30_000, PERSON_M)).toBe(0);
+  });
+  test('more haze never lets one be made out farther off', () =>
+    fc.assert(
+      fc.property(fc.double({ min: 0.91, max: 0.99, noNaN: true }), fc.double({ min: 0.001, max: 0.01, noNaN: true }), (haze, more) => {
+        const at = (hazeFrac: number) => madeOutWithinM({ transmittanceFrac: 0.6, reflectanceNearFrac: 0.1, hazeFrac }, 500, 100, PERSON_M)!;
+        expect(at(Math.min(1, haze + more))).toBeLessThanOrEqual(at(haze));
+      }),
+      { seed: 3 },
+    ));
   test('in the dark there is nothing to see', () => expect(contrastThrough({ transmittanceFrac: 0.9, reflectanceNearFrac: 0.08, hazeFrac: 0 }, 0, 0)).toBe(0));
 });
 

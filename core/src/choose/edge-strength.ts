@@ -20,8 +20,8 @@ const allowedDifferenceK: Record<Exclude<PaneKind, 'unknown' | 'plastic'>, numbe
   'heat-strengthened': 100,
   tempered: 200,
 };
-/** @source house rule: a ground edge a tenth better, a damaged one two fifths weaker, an unseen one a fifth weaker */
-const edgeFactor: Record<EdgeCondition, number> = { ground: 1.1, cut: 1, hidden: 0.8, damaged: 0.6 };
+/** @source house rule: a ground edge a tenth better, a damaged one two fifths weaker, one patched with resin or putty no better (the flaw is still there), an unseen one a fifth weaker */
+const edgeFactor: Record<EdgeCondition, number> = { ground: 1.1, cut: 1, hidden: 0.8, damaged: 0.6, patched: 0.6 };
 /** Long edges hold more flaws. @source weakest-link rule with modulus 10 on the perimeter, 6 m as reference (house rule) */
 const SIZE_REFERENCE_M = 6;
 /** @source house rule: weathered edges over 30 years a tenth weaker */

@@ -34,13 +34,48 @@ export function tippingRatio(s: SightThrough): number | null {
   return s.reflectanceNearFrac > 0 ? (straight * s.transmittanceFrac) / s.reflectanceNearFrac : null;
 }
 
+/** Frost spreads what it scatters about this much to either side (half of the light within it). @source common practice for matt polyester and etched looks, from memory: 10–20° */
+export const SCATTER_HALF_ANGLE_DEG = 15;
+/** Half width to standard deviation of a bell curve: √(2 ln 2). */
+const HALF_WIDTH_SIGMAS = Math.sqrt(2 * Math.LN2);
+/** What is to be made out, by its half period: a person against the wall, the dark and light parts of a face. @source house rule */
+export const PERSON_M = 0.5;
+export const FACE_M = 0.06;
+
+/**
+ * How far behind the film something can stand and still be made out. Light scattered at angle θ comes from d·tan θ beside the thing
+ * looked at, so scatter blurs with a width that grows with the distance d from the film; a blur of standard deviation s leaves
+ * exp(−2π²s²f²) of a pattern of spatial frequency f. Not in it: the looker's own distance (it does not count while the eye resolves the
+ * thing at all).
+ * @param sizeM half period of what is to be made out, m
+ * @returns metres; 0: not even against the film; null: at any distance
+ * @source Goodman, Introduction to Fourier Optics (transfer function of a Gaussian blur; from memory); docs/models/privacy.md
+ */
+export function madeOutWithinM(s: SightThrough, farLux: number, nearLux: number, sizeM: number): number | null {
+  const sharp = contrastThrough({ ...s, hazeFrac: 0 }, farLux, nearLux);
+  if (sharp < HIDDEN_BELOW) return 0;
+  const needed = HIDDEN_BELOW / sharp - (1 - s.hazeFrac);
+  if (needed <= 0) return null;
+  const sigmaPerM = Math.tan((SCATTER_HALF_ANGLE_DEG * Math.PI) / 180) / HALF_WIDTH_SIGMAS;
+  const perM = 1 / (2 * sizeM);
+  return Math.sqrt(Math.log(s.hazeFrac / needed) / (2 * Math.PI ** 2)) / (sigmaPerM * perM);
+}
+
 const inWords = (contrast: number): Sight['inwards'] => (contrast < HIDDEN_BELOW ? 'hidden' : contrast < SHAPES_BELOW ? 'shapes' : 'clear');
 
 /** Who sees whom at these light levels. */
 export function sightAt(t: number, rOut: number, rIn: number, hazeFrac: number, outsideLux: number, insideLux: number): Sight {
-  const inwardsFrac = contrastThrough({ transmittanceFrac: t, reflectanceNearFrac: rOut, hazeFrac }, insideLux, outsideLux);
+  const fromStreet: SightThrough = { transmittanceFrac: t, reflectanceNearFrac: rOut, hazeFrac };
+  const inwardsFrac = contrastThrough(fromStreet, insideLux, outsideLux);
   const outwardsFrac = contrastThrough({ transmittanceFrac: t, reflectanceNearFrac: rIn, hazeFrac }, outsideLux, insideLux);
-  return { inwardsFrac, outwardsFrac, inwards: inWords(inwardsFrac), outwards: inWords(outwardsFrac) };
+  return {
+    inwardsFrac,
+    outwardsFrac,
+    inwards: inWords(inwardsFrac),
+    outwards: inWords(outwardsFrac),
+    personWithinM: madeOutWithinM(fromStreet, insideLux, outsideLux, PERSON_M),
+    faceWithinM: madeOutWithinM(fromStreet, insideLux, outsideLux, FACE_M),
+  };
 }
 
 /** Day and night at once. */

@@ -24,6 +24,19 @@ export function pricePerM2(film: Pick<Film, 'offers'>): number | null {
   return all.length ? Math.min(...all) : null;
 }
 
+/** What counts as fully met and what as not at all, in words. */
+const rules: Record<Want, string> = {
+  heat: 'full at 60 % less heat (g), none at no less',
+  glare: 'full at 70 % less light, none at no less',
+  light: 'the share of the light that is kept',
+  view: 'full at a contrast of 0.45 left by day, none at 0',
+  'privacy-day': 'full when nothing is left to see by day, none from a contrast of 0.2 on',
+  'privacy-night': 'full when nothing is left to see at night, none from a contrast of 0.2 on',
+  safety: `full for security film of ${STRONG_UM} µm, in proportion below; other films count three tenths`,
+  looks: 'full when the street sees no more mirror than before, none at 30 % more',
+  cost: `full at nothing, none at ${DEAR_PER_M2} per m² of film`,
+};
+
 /** How well each want is met, 0 … 1, and the words for it. All rules of the score stand here. @source docs/models/ranking.md */
 const judge: Record<Want, (x: WantInput) => [number, string]> = {
   heat: ({ figures, bare }) => [share((1 - figures.gFrac / bare.gFrac) / 0.6), `lets in ${pct(1 - figures.gFrac / bare.gFrac)} less heat`],
@@ -69,7 +82,7 @@ export function scoreFilm(wants: readonly Want[], x: WantInput): Pick<FilmVerdic
   const weights = wantWeights(wants);
   const list = wants.map((want, i) => {
     const [metFrac, words] = judge[want](x);
-    return { want, weightFrac: weights[i]!, metFrac, words };
+    return { want, weightFrac: weights[i]!, metFrac, words, rule: rules[want] };
   });
   return { score: list.reduce((s, w) => s + w.weightFrac * w.metFrac, 0), wants: list };
 }

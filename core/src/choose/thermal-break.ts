@@ -13,6 +13,8 @@ const BLIND_INSIDE = 0.6;
 const BLIND_RETURN = 0.4;
 /** The model may be off by this much either way; the grade is asked at both ends. @source house rule, from the spread of contact, lag and absorption */
 export const MODEL_SPREAD = 0.2;
+/** Share of the sun that a pane soaks up by itself from which on any film more is asked about. @source house rule: about 10 mm of grey float */
+const HEAVILY_TINTED = 0.55;
 /** Sealants of insulating units are made for about this much for short times. @source common practice, from memory */
 const SEAL_LIMIT_C = 60;
 
@@ -188,11 +190,18 @@ function standingRules(input: BreakInput, run: YearRun, bare: YearRun): string[]
   const has = (test: (p: DefinitePane) => boolean) => input.panes.some(test);
   if (has((p) => p.kind === 'wired')) out.push('Wired glass: the cut wires weaken the edge in a way no sum shows.');
   if (input.glazing.edge === 'damaged') out.push('The edge is damaged: a crack may start there at any difference.');
+  if (input.glazing.edge === 'patched')
+    out.push('The edge was patched: filling closes a chip to the eye, not to stress, and keeps that spot warmer or colder than the rest.');
   if (input.cavities.length > 0 && has((p) => p.coating === 'low-e-soft' || p.coating === 'solar-control') && added > 0.1)
     out.push('Coated double glazing keeps the heat in: the film adds to it.');
   if (has((p) => p.kind === 'laminated') && added > 0.15) out.push('Laminated glass: two cut edges, and the interlayer keeps the warmth.');
   if (has((p) => !['clear', 'low-iron'].includes(p.tint) && p.kind !== 'tempered') && added > 0.1)
     out.push('The glass is already tinted and soaks up sun by itself.');
+  const heavy = input.panes.findIndex(
+    (p, i) => !['clear', 'low-iron'].includes(p.tint) && p.kind !== 'tempered' && bare.soaked.absorbedFrac[i]! > HEAVILY_TINTED,
+  );
+  if (heavy >= 0 && added <= 0.1)
+    out.push(`Heavily tinted glass: it soaks up ${Math.round(bare.soaked.absorbedFrac[heavy]! * 100)} % of the sun before any film.`);
   if (input.exposure.partialShadow === 'permanent' && added > 0.1) out.push('A shadow edge stays on the pane for hours.');
   const areaM2 = (input.facade.widthMm * input.facade.heightMm) / 1e6;
   if (areaM2 > 5 && has((p) => !['tempered', 'heat-strengthened'].includes(p.kind)) && added > 0.1)

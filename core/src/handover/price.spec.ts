@@ -83,12 +83,21 @@ describe('the price', () => {
           );
           expect(p.makeUp.reduce((s, l) => s + l.amountMinor, 0)).toBe(p.netMinor);
           expect(p.totalMinor).toBe(p.netMinor + p.taxMinor);
-          expect(Math.abs(p.taxMinor - 0.21 * p.netMinor)).toBeLessThanOrEqual(0.5 + 1e-6);
+          // the tax of each line is rounded there, and the lines make the tax of the whole
+          for (const l of p.makeUp) expect(Math.abs(l.taxMinor - 0.21 * l.amountMinor)).toBeLessThanOrEqual(0.5 + 1e-6);
+          expect(p.makeUp.reduce((s, l) => s + l.taxMinor, 0)).toBe(p.taxMinor);
           expect(p.netMinor).toBeGreaterThanOrEqual(15000);
         },
       ),
       { seed: 6, numRuns: 60 },
     ));
+  test('film may be taxed at another rate than work', () => {
+    const p = price([line({ count: 4 })], 'Tern Shade 35', 10, { ...demoRates, taxPct: 21, filmTaxPct: 9 });
+    const [filmLine, ...work] = p.makeUp;
+    expect([filmLine!.taxPct, filmLine!.taxMinor]).toEqual([9, toMinor((filmLine!.amountMinor / 100) * 0.09)]);
+    expect(work.map((l) => l.taxPct)).toEqual(work.map(() => 21));
+    expect(p.taxMinor).toBe(filmLine!.taxMinor + work.reduce((s, l) => s + toMinor((l.amountMinor / 100) * 0.21), 0));
+  });
   test('one more pane is never cheaper', () => {
     let before = 0;
     for (let count = 1; count <= 12; count++) {

@@ -33,7 +33,7 @@ const hoursText = (minutes: number): string => `${(minutes / 60).toFixed(1)} h`;
 
 /**
  * The price of one film for a quote. The make-up is the firm's; the customer sees the total.
- * Order: film with its margin, minutes at the hour rate by kind of work, travel both ways; raised to the minimum; tax on the net.
+ * Order: film with its margin, minutes at the hour rate by kind of work, travel both ways; raised to the minimum; tax on each line, rounded there.
  * @source docs/models/price.md
  */
 export function priceQuote(quote: Pick<Quote, 'lines' | 'kmThere'>, film: Film, rates: Rates, allowances: Allowances, cut: CutSettings): QuotePrice {
@@ -43,10 +43,17 @@ export function priceQuote(quote: Pick<Quote, 'lines' | 'kmThere'>, film: Film, 
   const sum = (pick: (m: LineMinutes) => number) => minutes.reduce((s, m) => s + pick(m), 0);
   const rate = Number(rates.hourRate);
   const makeUp: QuotePrice['makeUp'] = [];
-  const add = (name: string, how: string, amount: number) => void (amount !== 0 && makeUp.push({ name, how, amountMinor: toMinor(amount) }));
+  const put = (name: string, how: string, amountMinor: number, taxPct = rates.taxPct) =>
+    void (amountMinor !== 0 && makeUp.push({ name, how, amountMinor, taxPct, taxMinor: toMinor((amountMinor / 100) * (taxPct / 100)) }));
+  const add = (name: string, how: string, amount: number, taxPct?: number) => put(name, how, toMinor(amount), taxPct);
   const timed = (name: string, m: number) => add(name, `${hoursText(m)} at ${rate.toFixed(2)}`, (m / 60) * rate);
   const width = material.offer?.widthMm ?? null;
-  add('Film', `${material.usedM.toFixed(2)} m of ${width ?? '–'} mm, ${rates.materialMarginPct} % on top`, material.cost * (1 + rates.materialMarginPct / 100));
+  add(
+    'Film',
+    `${material.usedM.toFixed(2)} m of ${width ?? '–'} mm, ${rates.materialMarginPct} % on top`,
+    material.cost * (1 + rates.materialMarginPct / 100),
+    rates.filmTaxPct ?? rates.taxPct,
+  );
   timed(
     'Laying',
     sum((m) => m.laying),
@@ -68,9 +75,9 @@ export function priceQuote(quote: Pick<Quote, 'lines' | 'kmThere'>, film: Film, 
   const made = makeUp.reduce((s, l) => s + l.amountMinor, 0);
   const least = toMinor(Number(rates.minimum));
   const isMinimum = made < least;
-  if (isMinimum) makeUp.push({ name: 'Up to the minimum', how: `nothing under ${rates.minimum}`, amountMinor: least - made });
+  if (isMinimum) put('Up to the minimum', `nothing under ${rates.minimum}`, least - made);
   const netMinor = Math.max(made, least);
-  const taxMinor = toMinor((netMinor / 100) * (rates.taxPct / 100));
+  const taxMinor = makeUp.reduce((s, l) => s + l.taxMinor, 0);
   const all = sum((m) => m.laying + m.cleaning + m.oldFilm + m.silicone) + rates.setUpMinutes;
   return {
     filmId: film.id,

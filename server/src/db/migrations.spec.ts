@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
@@ -24,7 +24,10 @@ test('a bench of the first version opens: films, panes, rolls and jobs get what 
     ['job', without(file.job, 'choose')],
   ];
   for (const [table, body] of old) await db.query(`insert into "${table}" (id, body) values ($1, $2)`, [body['id'], JSON.stringify(body)]);
-  for (const s of statements('0001_glass-films-quotes.sql')) await db.exec(s);
+  for (const name of readdirSync(folder)
+    .filter((f) => f.endsWith('.sql') && !f.startsWith('0000'))
+    .sort())
+    for (const s of statements(name)) await db.exec(s);
   for (const [table, body] of old) {
     const { rows } = await db.query<{ body: Record<string, unknown> }>(`select body from "${table}"`);
     // complete without any help of the schema's defaults, and nothing lost

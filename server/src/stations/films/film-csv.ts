@@ -3,7 +3,7 @@ import { film as filmSchema, filmConstruction, filmKind, type Fault, type Film }
 
 /** Columns of the film list, in order. Shares are per cent, as sheets have them. */
 const columns = [
-  'name', 'kind', 'construction', 'wound', 'direction', 'mounting', 'hatch', 'thicknessUm', 'ratedOn',
+  'name', 'kind', 'construction', 'wound', 'linerSide', 'direction', 'machineDirection', 'mounting', 'hatch', 'thicknessUm', 'ratedOn',
   'visibleTPct', 'visibleRGlassPct', 'visibleRFreePct', 'solarTPct', 'solarRGlassPct', 'solarRFreePct', 'solarAPct', 'uvTPct',
   'hazePct', 'emissivity', 'shrinkAlongPct', 'growAcrossPct', 'patternRepeatMm',
   'applyMinC', 'applyMaxC', 'relaxC', 'postHeatC', 'limitC', 'drying', 'offers', 'note',
@@ -21,7 +21,9 @@ export function filmsToCsv(films: readonly Film[]): string {
     kind: f.kind,
     construction: text(f.construction),
     wound: f.wound,
+    linerSide: f.linerSide,
     direction: f.direction,
+    machineDirection: f.machineDirection,
     mounting: f.mounting,
     hatch: f.hatch,
     thicknessUm: text(f.thicknessUm),
@@ -163,6 +165,8 @@ class RowReader {
       kind: this.cell('kind') === '' ? this.say('kind', `Say what it is: one of ${filmKind.options.join(', ')}.`) : this.one('kind', filmKind.options, 'solar'),
       construction: this.cell('construction') === '' ? null : this.one('construction', filmConstruction.options, 'clear'),
       wound: this.one('wound', ['liner-in', 'liner-out', 'unknown'] as const, 'unknown'),
+      linerSide: this.one('linerSide', ['adhesive', 'face', 'none'] as const, 'adhesive'),
+      machineDirection: this.one('machineDirection', ['along', 'across', 'both', 'none'] as const, 'along'),
       direction: this.one('direction', ['none', 'one-way', 'two-way'] as const, 'none'),
       mounting: this.one('mounting', ['inside', 'outside', 'either', 'not-on-glass'] as const, 'inside'),
       hatch: this.one('hatch', ['slant', 'dots', 'cross', 'lines'] as const, 'slant'),

@@ -1,6 +1,16 @@
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
-import { measureKey, type Fault, type JobDocument, type MeasureKey, type Patch, type Reading, type Surface, type SurveyResult } from '@yellow-pane/contracts';
+import {
+  newSurface,
+  measureKey,
+  type Fault,
+  type JobDocument,
+  type MeasureKey,
+  type Patch,
+  type Reading,
+  type Surface,
+  type SurveyResult,
+} from '@yellow-pane/contracts';
 import { askText, isBow, parseLength, parseOffset, readingsInForce, suspectText, surveyOpening, verdictText, type TapeReading } from '@yellow-pane/core';
 import { Refusal } from '../../problem.js';
 import type { JobsService } from '../jobs/jobs.service.js';
@@ -116,34 +126,8 @@ class MeasureWriter {
 
   private addSurface(placeName: string, name: string): Surface {
     const place = this.places.find((p) => p.name === (placeName || this.places[0]?.name)) ?? this.addPlace(placeName || 'First room');
-    const surface: Surface = {
-      id: uuidv7(),
-      jobId: this.doc.job.id,
-      placeId: place.id,
-      kind: 'flat-pane',
-      name: name.slice(0, 60),
-      order: Math.max(0, ...this.surfaces.map((s) => s.order)) + 1,
-      grid: null,
-      measuredLikeId: null,
-      sizeKind: 'daylight',
-      revealMm: null,
-      frame: 'unknown',
-      obstructions: [],
-      seenFrom: 'room',
-      filmFace: 'room',
-      calledCrooked: false,
-      filmId: null,
-      glazing: null,
-      exposure: null,
-      choose: null,
-      method: null,
-      allowances: null,
-      signed: null,
-      doubtLater: false,
-      extraPieces: [],
-      note: '',
-      deletedAt: null,
-    };
+    const order = Math.max(0, ...this.surfaces.map((s) => s.order)) + 1;
+    const surface = newSurface({ id: uuidv7(), jobId: this.doc.job.id, placeId: place.id, name: name.slice(0, 60), order });
     this.surfaces.push(surface);
     this.surfaceCount++;
     this.patches.push({ op: 'add', kind: 'surface', id: surface.id, value: surface });

@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import {
+  newSurface,
   defaultCutSettings,
   type Film,
   type Firm,
@@ -85,34 +86,18 @@ function panesOf(quote: Quote, job: Job, film: Film, personId: string, at: strin
         line.hasOldFilm ? 'Old film comes off.' : '',
         line.hasProudSilicone ? 'Silicone stands proud.' : '',
       ];
-      const surface: Surface = {
+      const surface = newSurface({
         id: i === 0 ? firstId : uuidv7(),
         jobId: job.id,
         placeId: places.get(name)!,
-        kind: 'flat-pane',
         name: line.count === 1 ? line.name : `${line.name} ${i + 1}`,
         order: ++order,
-        grid: null,
         measuredLikeId: i === 0 ? null : firstId,
-        sizeKind: 'daylight',
-        revealMm: null,
         frame: line.hasProudSilicone ? 'silicone' : 'unknown',
-        obstructions: [],
-        seenFrom: 'room',
         filmFace: film.mounting === 'outside' ? 'street' : 'room',
-        calledCrooked: false,
         filmId: film.id,
-        glazing: null,
-        exposure: null,
-        choose: null,
-        method: null,
-        allowances: null,
-        signed: null,
-        doubtLater: false,
-        extraPieces: [],
         note: note.filter(Boolean).join(' '),
-        deletedAt: null,
-      };
+      });
       patches.push(add('surface', surface));
     }
     for (const [measure, lengthMm] of [

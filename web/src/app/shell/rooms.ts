@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import type { Patch, Place, Surface } from '@yellow-pane/contracts';
+import { newSurface, type Patch, type Place, type Surface } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { JobProgress } from '../record/progress';
 import { RecordStore } from '../record/record.store';
@@ -201,38 +201,22 @@ export class Rooms {
     this.closeFind();
   }
 
-  private newSurface(more: Partial<Surface>, name: string): Surface {
+  private freshPane(more: Partial<Surface>, name: string): Surface {
     const doc = this.record.doc()!;
     const here = this.record.surface();
-    return {
-      id: uuidv7(),
-      jobId: doc.job.id,
-      placeId: here?.placeId ?? doc.places[0]!.id,
-      kind: 'flat-pane',
-      name,
-      order: Math.max(0, ...doc.surfaces.map((s) => s.order)) + 1,
-      grid: null,
-      measuredLikeId: null,
-      sizeKind: here?.sizeKind ?? 'daylight',
-      revealMm: null,
-      frame: here?.frame ?? 'unknown',
-      obstructions: [],
-      seenFrom: here?.seenFrom ?? 'room',
-      filmFace: here?.filmFace ?? 'room',
-      calledCrooked: false,
-      filmId: here?.filmId ?? null,
-      glazing: here?.glazing ?? null,
-      exposure: here?.exposure ?? null,
-      choose: null,
-      method: null,
-      allowances: null,
-      signed: null,
-      doubtLater: false,
-      extraPieces: [],
-      note: '',
-      deletedAt: null,
-      ...more,
-    };
+    const alike: Partial<Surface> = here
+      ? {
+          sizeKind: here.sizeKind,
+          frame: here.frame,
+          seenFrom: here.seenFrom,
+          filmFace: here.filmFace,
+          filmId: here.filmId,
+          glazing: here.glazing,
+          exposure: here.exposure,
+        }
+      : {};
+    const order = Math.max(0, ...doc.surfaces.map((s) => s.order)) + 1;
+    return newSurface({ id: uuidv7(), jobId: doc.job.id, placeId: here?.placeId ?? doc.places[0]!.id, name, order, ...alike, ...more });
   }
 
   private nextName(): string {
@@ -242,14 +226,14 @@ export class Rooms {
 
   async addPane(): Promise<void> {
     if (!this.record.doc()?.places.length) await this.addPlace();
-    await this.add('New pane', [this.newSurface({}, this.nextName())]);
+    await this.add('New pane', [this.freshPane({}, this.nextName())]);
   }
 
   async addLike(): Promise<void> {
     const like = this.record.surface();
     if (like)
       await this.add('One like it', [
-        this.newSurface(
+        this.freshPane(
           {
             ...like,
             id: uuidv7(),
@@ -273,7 +257,7 @@ export class Rooms {
     const groupId = uuidv7();
     const patches: Patch[] = [{ op: 'set', kind: 'surface', id: like.id, field: 'grid', value: { groupId, row: 0, column: 0 } }];
     for (let i = 1; i < rows * columns; i++) {
-      const s = this.newSurface(
+      const s = this.freshPane(
         {
           ...like,
           id: uuidv7(),
@@ -302,7 +286,7 @@ export class Rooms {
       deletedAt: null,
     };
     await this.record.change('New room', [{ op: 'add', kind: 'place', id: place.id, value: place }]);
-    const s = this.newSurface({ placeId: place.id }, this.nextName());
+    const s = this.freshPane({ placeId: place.id }, this.nextName());
     await this.add('New pane', [s]);
   }
 

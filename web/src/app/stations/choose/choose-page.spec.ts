@@ -138,7 +138,7 @@ describe('Choose', () => {
       await settle();
     };
     await enter('Latitude', '95');
-    expect(field('Latitude').validationMessage).toBe('Between -90 and 90 °.');
+    expect(field('Latitude').validationMessage).toBe('Between −90 and 90°.');
     await enter('Latitude', '59.3');
     await enter('Coldest', '-22');
     expect(judged.at(-1)).toMatchObject({ latDeg: 59.3, settings: { climate: { coldC: -22, hotC: 35 } } });

@@ -21,6 +21,7 @@ import { VerdictSearch } from '../../compute/verdict-search';
 import { bearingName } from '../../kit/compass';
 import { FilmSwatch } from '../../kit/film-swatch';
 import { GlassSection, type SectionPane } from '../../kit/glass-section';
+import { readNumber } from '../../kit/read-number';
 import { LineChart, type Curve } from '../../kit/line-chart';
 import { Why } from '../../kit/why';
 import { RecordStore } from '../../record/record.store';
@@ -45,6 +46,7 @@ interface Candidate {
   readonly film: Film;
   readonly verdict: FilmVerdict;
   readonly price: string;
+  readonly priceWhy: string;
   readonly why: string;
 }
 
@@ -62,6 +64,15 @@ const lightPresets = [
 const curveColors = ['#C2501C', '#3E6E8E', '#2C7550'];
 const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 const clock = (hour: number): string => `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`;
+
+const metres = (m: number): string => (m < 1 ? `${Math.round(m * 20) * 5} cm` : `${m.toFixed(1)} m`);
+/** How close behind frost one must stand to show. */
+const frostWords = (s: Sight, when: string): string =>
+  s.personWithinM === null
+    ? `${when} a person shows at any distance.`
+    : s.personWithinM === 0
+      ? `${when} nobody shows, not even close to it.`
+      : `${when} a person shows as a shape within ${metres(s.personWithinM)} of it, a face ${s.faceWithinM ? `within ${metres(s.faceWithinM)}` : 'never'}.`;
 
 /** Choose: which film on this glass, will the glass stand it, what does the customer gain, what does it cost. */
 @Component({
@@ -164,7 +175,10 @@ export class ChoosePage {
               .join(', ') ||
             verdict.reasons[0] ||
             this.line(verdict);
-      return [{ film, verdict, why, price: !cost ? '' : !cost.offer ? 'no price' : cost.tooWide ? 'needs a seam' : this.money(cost.cost) }];
+      const priceWhy = cost?.offer
+        ? `${cost.usedM.toFixed(2)} m of ${cost.offer.widthMm} mm at ${cost.offer.pricePerM} a metre, ${this.inScope().length} ${this.inScope().length === 1 ? 'pane' : 'panes'} laid out with their allowances; the cheapest of ${film.offers.length} widths. No work, no margin.`
+        : '';
+      return [{ film, verdict, why, priceWhy, price: !cost ? '' : !cost.offer ? 'no price' : cost.tooWide ? 'needs a seam' : this.money(cost.cost) }];
     });
   });
   protected readonly candidate = computed(() => {
@@ -348,11 +362,13 @@ export class ChoosePage {
   });
   protected readonly sightWhy = [
     'Contrast left = 0.5 × straight share × transmission × far light ÷ (transmission × far light + reflection × near light).',
+    'Scattered light blurs the more, the farther a thing stands behind the film: contrast × (1 − haze + haze × e^(−2π²s²f²)), s = distance × spread (15° to half, from memory), f one period per metre for a person, 8 for a face.',
     'Hidden under 0.05, the contrast threshold of the WMO Guide for visibility (from memory); shapes under 0.2, a house rule.',
   ];
   protected tipWords(v: FilmVerdict): string {
     if (v.tipsAtRatio === null) return '';
-    if (v.tipsAtRatio === 0) return 'It hides at any light: it scatters what comes through. Close behind it, within a hand’s breadth, shapes still show.';
+    if (v.tipsAtRatio === 0)
+      return `It hides at any light: it scatters what comes through. ${frostWords(v.day!, 'By day')} ${frostWords(v.night!, 'At night')}`;
     return `It hides the room while it is at least ${v.tipsAtRatio < 10 ? v.tipsAtRatio.toFixed(1) : Math.round(v.tipsAtRatio)} times brighter outside than inside; under that it turns.`;
   }
 
@@ -406,6 +422,13 @@ export class ChoosePage {
     ];
   });
 
+  /** How the price and the place in the list came about. */
+  protected scoreWhy = (c: Candidate): string[] => [
+    ...(c.priceWhy ? [`Film: ${c.priceWhy}`] : []),
+    ...c.verdict.wants.map((w) => `${wantWords[w.want]}, weight ${this.pct(w.weightFrac)}: ${this.pct(w.metFrac)} met; ${w.rule}.`),
+    ...(c.verdict.wants.length ? [`Score ${c.verdict.score.toFixed(2)}: the sum of weight × met. What must be asked stands after what may be laid.`] : []),
+  ];
+
   protected toggleCompare(id: string): void {
     const now = this.compareIds();
     this.compareIds.set(now.includes(id) ? now.filter((x) => x !== id) : [...now, id].slice(-3));
@@ -424,41 +447,27 @@ export class ChoosePage {
     void this.record.change(this.label('What is wanted'), settingsPatches(this.record.doc()!, this.inScope(), { wants: tapWant(this.settings().wants, w) }));
   }
   protected setLimit(box: HTMLInputElement): void {
-    const text = box.value.trim().replace(',', '.');
-    const n = Number(text);
-    const isGood = text === '' || (n >= 0 && n <= 100);
-    box.setCustomValidity(isGood ? '' : 'Between 0 and 100 %; leave it empty when no limit holds here.');
-    if (!isGood) return void box.reportValidity();
-    const leastVisibleFrac = text === '' ? null : Math.round(n * 10) / 1000;
+    const n = readNumber(box, { low: 0, high: 100, mayBeEmpty: true, message: 'Between 0 and 100 %; leave it empty when no limit holds here.' });
+    if (n === undefined) return;
+    const leastVisibleFrac = n === null ? null : Math.round(n * 10) / 1000;
     void this.record.change(this.label('Least light'), settingsPatches(this.record.doc()!, this.inScope(), { leastVisibleFrac }));
   }
   protected setLux(field: keyof LightLevels, box: HTMLInputElement): void {
-    const n = Number(box.value.trim().replace(',', '.'));
-    const isGood = box.value.trim() !== '' && n >= 0 && n <= 150_000;
-    box.setCustomValidity(isGood ? '' : 'Between 0 and 150 000 lx.');
-    if (!isGood) return void box.reportValidity();
-    void this.record.change(
-      this.label('Light levels'),
-      settingsPatches(this.record.doc()!, this.inScope(), { light: { ...this.settings().light, [field]: n } }),
-    );
+    const n = readNumber(box, { low: 0, high: 150_000, message: 'Between 0 and 150 000 lx.' });
+    if (n == null) return;
+    const light = { ...this.settings().light, [field]: n };
+    void this.record.change(this.label('Light levels'), settingsPatches(this.record.doc()!, this.inScope(), { light }));
   }
   protected readonly climate = computed(() => this.settings().climate);
   protected setPlace(field: 'latDeg' | 'lonDeg', box: HTMLInputElement, most: number): void {
     const job = this.record.doc()?.job;
-    const n = box.value.trim() === '' ? null : this.numberIn(box, -most, most, '°');
+    const n = readNumber(box, { low: -most, high: most, mayBeEmpty: true, message: `Between −${most} and ${most}°.` });
     if (job && n !== undefined) void this.record.set('Place of the job', 'job', job.id, { [field]: n });
   }
   protected setClimate(field: 'hotC' | 'coldC' | 'insideC', box: HTMLInputElement, low: number, high: number): void {
-    const n = this.numberIn(box, low, high, '°C');
-    if (n !== undefined)
+    const n = readNumber(box, { low, high, message: `Between ${low} and ${high} °C.` });
+    if (n != null)
       void this.record.change(this.label('Climate'), settingsPatches(this.record.doc()!, this.inScope(), { climate: { ...this.climate(), [field]: n } }));
-  }
-  private numberIn(box: HTMLInputElement, low: number, high: number, unit: string): number | undefined {
-    const n = Number(box.value.trim().replace(',', '.'));
-    const isGood = box.value.trim() !== '' && n >= low && n <= high;
-    box.setCustomValidity(isGood ? '' : `Between ${low} and ${high} ${unit}.`);
-    if (!isGood) box.reportValidity();
-    return isGood ? n : undefined;
   }
   protected presets = (time: 'day' | 'night') => lightPresets.filter((p) => p.time === time);
   protected usePreset(time: 'day' | 'night', box: HTMLSelectElement): void {

@@ -1,16 +1,16 @@
 import { demoLibrary } from '../../../../../demo/src/index';
-import { draftOf, filmFromDraft } from './film-draft';
+import { draftOf, emptyOffer, filmFromDraft, offerDraftsOf } from './film-draft';
 
 const id = '01930000-0000-7000-8000-0000000f0001';
 const at = '2026-10-01T09:00:00Z';
 const shade = demoLibrary.find((f) => f.name === 'Tern Shade 35')!;
-const read = (part: Partial<ReturnType<typeof draftOf>>, old = shade) => filmFromDraft({ ...draftOf(old), ...part }, old, id, at);
+const read = (part: Partial<ReturnType<typeof draftOf>>, old = shade) => filmFromDraft({ ...draftOf(old), ...part }, offerDraftsOf(old), old, id, at);
 const faults = (r: ReturnType<typeof filmFromDraft>) => ('faults' in r ? r.faults.join(' ') : '');
 
 describe('a film typed from its sheet', () => {
   test('untouched, the next version says the same as the one before, for every film of the library', () => {
     for (const f of demoLibrary) {
-      const next = filmFromDraft(draftOf(f), f, id, at);
+      const next = filmFromDraft(draftOf(f), offerDraftsOf(f), f, id, at);
       expect(
         'film' in next && { ...next.film, id: f.id, version: f.version, replacesId: f.replacesId, createdAt: f.createdAt, retiredAt: f.retiredAt },
       ).toEqual(f);
@@ -28,16 +28,23 @@ describe('a film typed from its sheet', () => {
   });
   test('a new film needs a name and a thickness, its light values may wait', () => {
     const empty = draftOf(null);
-    expect(faults(filmFromDraft(empty, null, id, at))).toContain('how thick');
-    expect(faults(filmFromDraft({ ...empty, thicknessUm: '50' }, null, id, at))).toContain('A film needs a name.');
-    const made = filmFromDraft({ ...empty, thicknessUm: '50', name: 'House tint' }, null, id, at);
+    expect(faults(filmFromDraft(empty, [], null, id, at))).toContain('how thick');
+    expect(faults(filmFromDraft({ ...empty, thicknessUm: '50' }, [], null, id, at))).toContain('A film needs a name.');
+    const made = filmFromDraft({ ...empty, thicknessUm: '50', name: 'House tint' }, [], null, id, at);
     expect('film' in made && [made.film.version, made.film.optics, made.film.offers]).toEqual([1, null, []]);
+  });
+  test('every size it is sold in can be typed; an empty line is none', () => {
+    const sizes = [...offerDraftsOf(shade), { widthMm: '2000', lengthM: '30,5', pricePerRoll: '600', pricePerM: '23,50' }, emptyOffer];
+    const made = filmFromDraft(draftOf(shade), sizes, shade, id, at);
+    expect('film' in made && made.film.offers.length).toBe(shade.offers.length + 1);
+    expect('film' in made && made.film.offers.at(-1)).toEqual({ widthMm: 2000, lengthM: 30.5, pricePerRoll: '600', pricePerM: '23.50' });
   });
   test('half a sheet is no sheet: what is missing is named', () =>
     expect(faults(read({ uvT: '', solarRFree: '' }))).toContain('Sun back, free side, Ultraviolet through missing'));
   test('values that no film can have, and words for numbers, are refused in sentences', () => {
     expect(faults(read({ visibleT: '95' }))).toContain('more than 100 %');
     expect(faults(read({ haze: 'a lot' }))).toContain('Haze: “a lot” is no number.');
-    expect(faults(read({ widthMm: '1524', lengthM: '', pricePerM: '9', pricePerRoll: '' }))).toContain('Sold as:');
+    const half = { widthMm: '1524', lengthM: '', pricePerM: '9', pricePerRoll: '' };
+    expect(faults(filmFromDraft(draftOf(shade), [...offerDraftsOf(shade), half], shade, id, at))).toContain(`Sold as, line ${shade.offers.length + 1}:`);
   });
 });

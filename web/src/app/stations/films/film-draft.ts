@@ -8,6 +8,8 @@ export interface FilmDraft {
   construction: string;
   wound: string;
   direction: string;
+  machineDirection: string;
+  linerSide: string;
   mounting: string;
   thicknessUm: string;
   ratedOn: string;
@@ -28,11 +30,22 @@ export interface FilmDraft {
   postHeat: string;
   limit: string;
   drying: string;
-  widthMm: string;
-  lengthM: string;
-  pricePerRoll: string;
-  pricePerM: string;
   note: string;
+}
+
+/** A size it is sold in, as typed. */
+export interface OfferDraft {
+  readonly widthMm: string;
+  readonly lengthM: string;
+  readonly pricePerRoll: string;
+  readonly pricePerM: string;
+}
+export const emptyOffer: OfferDraft = { widthMm: '', lengthM: '', pricePerRoll: '', pricePerM: '' };
+
+/** The sizes of a film as they would be typed; at least one line to fill in. */
+export function offerDraftsOf(f: Film | null): OfferDraft[] {
+  const lines = (f?.offers ?? []).map((o) => ({ ...o, widthMm: String(o.widthMm), lengthM: String(o.lengthM) }));
+  return lines.length ? lines : [emptyOffer];
 }
 
 const pct = (share: number | null | undefined): string => (share === null || share === undefined ? '' : String(Math.round(share * 10_000) / 100));
@@ -41,13 +54,14 @@ const num = (n: number | null | undefined): string => (n === null || n === undef
 
 /** The sheet of a film as it would be typed; null gives an empty one. */
 export function draftOf(f: Film | null): FilmDraft {
-  const offer = f?.offers[0];
   return {
     name: f?.name ?? '',
     kind: f?.kind ?? 'solar',
     construction: f?.construction ?? '',
     wound: f?.wound ?? 'unknown',
     direction: f?.direction ?? 'none',
+    machineDirection: f?.machineDirection ?? 'along',
+    linerSide: f?.linerSide ?? 'adhesive',
     mounting: f?.mounting ?? 'inside',
     thicknessUm: f ? String(f.thicknessUm) : '',
     ratedOn: f?.optics?.ratedOn ?? 'clear-3',
@@ -68,10 +82,6 @@ export function draftOf(f: Film | null): FilmDraft {
     postHeat: num(f?.temps?.postHeatC),
     limit: num(f?.temps?.limitC),
     drying: f?.drying ?? '',
-    widthMm: offer ? String(offer.widthMm) : '',
-    lengthM: offer ? String(offer.lengthM) : '',
-    pricePerRoll: offer?.pricePerRoll ?? '',
-    pricePerM: offer?.pricePerM ?? '',
     note: f?.note ?? '',
   };
 }
@@ -94,7 +104,7 @@ const fieldNames: Partial<Record<keyof FilmDraft, string>> = {
  * A film from what was typed: a new one, or the next version of `old`, which keeps what is not on the form.
  * @returns the film, or sentences that say what does not read
  */
-export function filmFromDraft(d: FilmDraft, old: Film | null, id: string, at: string): { film: Film } | { faults: string[] } {
+export function filmFromDraft(d: FilmDraft, sizes: readonly OfferDraft[], old: Film | null, id: string, at: string): { film: Film } | { faults: string[] } {
   const faults: string[] = [];
   const number = (field: keyof FilmDraft): number | null => {
     const text = d[field].trim().replace(',', '.');
@@ -126,6 +136,8 @@ export function filmFromDraft(d: FilmDraft, old: Film | null, id: string, at: st
     construction: d.construction || null,
     wound: d.wound,
     direction: d.direction,
+    machineDirection: d.machineDirection,
+    linerSide: d.linerSide,
     mounting: d.mounting,
     hatch: old?.hatch ?? (d.kind === 'frosted' ? 'dots' : d.kind === 'security' ? 'cross' : 'slant'),
     thicknessUm,
@@ -149,14 +161,15 @@ export function filmFromDraft(d: FilmDraft, old: Film | null, id: string, at: st
     patternRepeatMm: number('patternRepeat'),
     temps: tempsOf({ applyMinC: number('applyMin'), applyMaxC: number('applyMax'), postHeatC: number('postHeat'), limitC: number('limit') }, old),
     drying: d.drying || null,
-    offers: offersOf(d, old),
+    offers: offersOf(sizes),
     note: d.note.trim(),
     createdAt: at,
     retiredAt: null,
   };
   if (faults.length) return { faults };
   const read = filmSchema.safeParse(draft);
-  if (!read.success) return { faults: read.error.issues.map((i) => (i.path[0] === 'offers' ? `Sold as: ${i.message}` : i.message)) };
+  if (!read.success)
+    return { faults: read.error.issues.map((i) => (i.path[0] === 'offers' ? `Sold as, line ${Number(i.path[1]) + 1}: ${i.message}` : i.message)) };
   const alone = read.data.optics ? filmBlock(read.data.optics) : null;
   return alone && !alone.ok ? { faults: [alone.message] } : { film: read.data };
 }
@@ -167,13 +180,11 @@ function tempsOf(typed: { applyMinC: number | null; applyMaxC: number | null; po
   return Object.values(temps).every((t) => t === null) ? null : temps;
 }
 
-/** The size on the form takes the place of the first; the others stay. */
-function offersOf(d: FilmDraft, old: Film | null): unknown[] {
-  const rest = old?.offers.slice(1) ?? [];
-  if ([d.widthMm, d.lengthM, d.pricePerRoll, d.pricePerM].every((x) => x.trim() === '')) return rest;
+/** Lines left empty are no sizes. */
+function offersOf(sizes: readonly OfferDraft[]): unknown[] {
   const n = (text: string) => (text.trim() === '' ? undefined : Number(text.replace(',', '.')));
-  return [
-    { widthMm: n(d.widthMm), lengthM: n(d.lengthM), pricePerRoll: d.pricePerRoll.trim().replace(',', '.'), pricePerM: d.pricePerM.trim().replace(',', '.') },
-    ...rest,
-  ];
+  const price = (text: string) => text.trim().replace(',', '.');
+  return sizes
+    .filter((o) => Object.values(o).some((x: string) => x.trim() !== ''))
+    .map((o) => ({ widthMm: n(o.widthMm), lengthM: n(o.lengthM), pricePerRoll: price(o.pricePerRoll), pricePerM: price(o.pricePerM) }));
 }

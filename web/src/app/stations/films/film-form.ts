@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { filmConstruction, filmKind, type Film } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
-import { draftOf, filmFromDraft, type FilmDraft } from './film-draft';
+import { draftOf, emptyOffer, filmFromDraft, offerDraftsOf, type FilmDraft, type OfferDraft } from './film-draft';
 import { kindWords } from './film-words';
 
 /** A film's sheet to fill in: a new film, or the next version of one. */
@@ -32,6 +32,27 @@ import { kindWords } from './film-words';
           }
         </div>
       }
+      <fieldset class="col-span-6">
+        <legend>Sold as</legend>
+        @for (o of sizes(); track $index) {
+          <div class="mb-1 grid grid-cols-4 gap-1">
+            @for (p of offerFields; track p.field) {
+              <label>
+                @if ($index === 0 || sizes().length === 1) {
+                  <span class="block text-soft">{{ p.name }}</span>
+                }
+                <input
+                  class="field figure"
+                  [attr.aria-label]="p.name + ', size ' + (sizes().indexOf(o) + 1)"
+                  autocomplete="off"
+                  [value]="o[p.field]"
+                  (change)="typeSize(sizes().indexOf(o), p.field, $event)"
+              /></label>
+            }
+          </div>
+        }
+        <button type="button" class="btn" (click)="moreSizes()">One size more</button>
+      </fieldset>
       @if (faults().length) {
         <ul role="alert" class="col-span-6 border-l-4 border-ink bg-tint p-2">
           @for (f of faults(); track f) {
@@ -103,9 +124,30 @@ export class FilmForm {
       ],
     },
     {
+      field: 'linerSide',
+      name: 'Liner on',
+      span: 'col-span-2',
+      options: [
+        { value: 'adhesive', name: 'the adhesive' },
+        { value: 'face', name: 'the show face' },
+        { value: 'none', name: 'no liner' },
+      ],
+    },
+    {
+      field: 'machineDirection',
+      name: 'Drawn, so shrinks',
+      span: 'col-span-2',
+      options: [
+        { value: 'along', name: 'along the roll' },
+        { value: 'across', name: 'across the roll' },
+        { value: 'both', name: 'both ways' },
+        { value: 'none', name: 'not at all' },
+      ],
+    },
+    {
       field: 'ratedOn',
       name: 'Values rated on',
-      span: 'col-span-6',
+      span: 'col-span-2',
       options: [
         { value: 'clear-3', name: '3 mm clear glass' },
         { value: 'clear-6', name: '6 mm clear glass' },
@@ -140,19 +182,31 @@ export class FilmForm {
         { value: 'dry-applied', name: 'applied dry' },
       ],
     },
-    { field: 'widthMm', name: 'Sold: mm wide', span: 'col-span-3', isNumber: true },
-    { field: 'lengthM', name: 'm on a roll', span: 'col-span-3', isNumber: true },
-    { field: 'pricePerRoll', name: 'price a roll', span: 'col-span-3', isNumber: true },
-    { field: 'pricePerM', name: 'price a metre', span: 'col-span-3', isNumber: true },
     { field: 'note', name: 'Note', span: 'col-span-6' },
   ];
+
+  protected readonly offerFields: readonly { field: keyof OfferDraft; name: string }[] = [
+    { field: 'widthMm', name: 'mm wide' },
+    { field: 'lengthM', name: 'm long' },
+    { field: 'pricePerRoll', name: 'a roll' },
+    { field: 'pricePerM', name: 'a metre' },
+  ];
+  private readonly typedSizes = signal<readonly OfferDraft[] | null>(null);
+  protected readonly sizes = computed(() => this.typedSizes() ?? offerDraftsOf(this.old()));
+  protected moreSizes(): void {
+    this.typedSizes.set([...this.sizes(), { ...emptyOffer }]);
+  }
+  protected typeSize(at: number, field: keyof OfferDraft, event: Event): void {
+    const { value } = event.target as HTMLInputElement;
+    this.typedSizes.set(this.sizes().map((o, i) => (i === at ? { ...o, [field]: value } : o)));
+  }
 
   protected type(field: keyof FilmDraft, event: Event): void {
     const { value } = event.target as HTMLInputElement | HTMLSelectElement;
     this.typed.update((t) => ({ ...t, [field]: value }));
   }
   protected take(): void {
-    const read = filmFromDraft(this.shown(), this.old(), uuidv7(), new Date().toISOString());
+    const read = filmFromDraft(this.shown(), this.sizes(), this.old(), uuidv7(), new Date().toISOString());
     if ('faults' in read) this.faults.set(read.faults);
     else this.made.emit(read.film);
   }

@@ -26,7 +26,8 @@ const rateNames = [
   { field: 'travelPerKm', name: 'Travel per km' },
   { field: 'materialMarginPct', name: 'On film, %' },
   { field: 'minimum', name: 'Minimum' },
-  { field: 'taxPct', name: 'Tax, %' },
+  { field: 'taxPct', name: 'Tax on work, %' },
+  { field: 'filmTaxPct', name: 'on film, % (empty: same)' },
 ] as const;
 
 /** The firm: who works here, what an hour is worth, and the allowances that every job starts from. */
@@ -120,7 +121,7 @@ export class FirmPage {
   protected readonly rateFields = computed(() => {
     const r = this.rates();
     if (!r) return [];
-    return rateNames.map((f) => ({ ...f, part: 'part' in f ? f.part : null, value: String('part' in f ? r.minutesPerM2[f.part] : r[f.field]) }));
+    return rateNames.map((f) => ({ ...f, part: 'part' in f ? f.part : null, value: String(('part' in f ? r.minutesPerM2[f.part] : r[f.field]) ?? '') }));
   });
 
   constructor() {
@@ -158,7 +159,15 @@ export class FirmPage {
     if (!old) return;
     const text = box.value.trim().replace(',', '.');
     const isPrice = typeof old[field] === 'string';
-    const value = part ? { ...old.minutesPerM2, [part]: text === '' ? NaN : Number(text) } : isPrice ? text : text === '' ? NaN : Number(text);
+    const value = part
+      ? { ...old.minutesPerM2, [part]: text === '' ? NaN : Number(text) }
+      : isPrice
+        ? text
+        : text === ''
+          ? field === 'filmTaxPct'
+            ? null
+            : NaN
+          : Number(text);
     const next = { ...old, [field]: value, id: uuidv7(), version: old.version + 1, createdAt: new Date().toISOString() };
     const read = rates.safeParse(next);
     if (!read.success)

@@ -128,11 +128,13 @@ import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } 
                               {{ l.name }} <span class="text-soft">{{ l.how }}</span>
                             </th>
                             <td class="figure text-right">{{ money(l.amountMinor) }}</td>
+                            <td class="figure pl-2 text-right text-soft">{{ l.taxPct ? '+ ' + money(l.taxMinor) : '' }}</td>
                           </tr>
                         }
                         <tr>
-                          <th scope="row" class="py-0.5 text-left font-normal">Tax</th>
-                          <td class="figure text-right">{{ money(p.price.taxMinor) }}</td>
+                          <th scope="row" class="py-0.5 text-left font-normal">Tax, line by line</th>
+                          <td></td>
+                          <td class="figure pl-2 text-right">{{ money(p.price.taxMinor) }}</td>
                         </tr>
                       </tbody>
                     </table>

@@ -14,6 +14,7 @@ import {
 import { commonGlazings, unseenPane } from '@yellow-pane/core/choose';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { bearingName, Compass } from '../../../kit/compass';
+import { readNumber } from '../../../kit/read-number';
 
 const words: Record<string, string> = {
   unknown: 'I don’t know',
@@ -27,6 +28,7 @@ const words: Record<string, string> = {
   ground: 'ground',
   cut: 'clean cut',
   damaged: 'chipped or damaged',
+  patched: 'chipped and patched',
   hidden: 'not seen',
   plastic: 'plastic',
 };
@@ -245,12 +247,12 @@ export class GlassEditor {
     if (g) this.put({ panes: g.panes.map((p, i) => (i === at ? { ...p, ...part } : p)) });
   }
   protected thickness(at: number, box: HTMLInputElement): void {
-    const mm = numberIn(box, 1, 80, 'A pane is 1 to 80 mm thick; leave it empty when nobody measured.');
+    const mm = readNumber(box, { low: 1, high: 80, mayBeEmpty: true, message: 'A pane is 1 to 80 mm thick; leave it empty when nobody measured.' });
     if (mm !== undefined) this.pane(at, { thicknessMm: mm });
   }
   protected gap(at: number, box: HTMLInputElement): void {
     const g = this.glazing();
-    const mm = numberIn(box, 3, 100, 'A cavity is 3 to 100 mm wide; leave it empty when nobody measured.');
+    const mm = readNumber(box, { low: 3, high: 100, mayBeEmpty: true, message: 'A cavity is 3 to 100 mm wide; leave it empty when nobody measured.' });
     if (g && mm !== undefined) this.put({ cavities: g.cavities.map((c, i) => (i === at ? { ...c, widthMm: mm } : c)) });
   }
   protected gasOf(at: number, gas: (typeof this.gases)[number]): void {
@@ -267,11 +269,16 @@ export class GlassEditor {
     if (g) this.put({ panes: g.panes.slice(0, -1), cavities: g.cavities.slice(0, -1) });
   }
   protected number(field: 'edgeCoverMm' | 'ageYears', box: HTMLInputElement, most: number): void {
-    const n = numberIn(box, 0, most, `Between 0 and ${most}; leave it empty when nobody knows.`);
+    const n = readNumber(box, { low: 0, high: most, mayBeEmpty: true, message: `Between 0 and ${most}; leave it empty when nobody knows.` });
     if (n !== undefined) this.put({ [field]: n });
   }
   protected bearing(box: HTMLInputElement): void {
-    const n = numberIn(box, 0, 359.9, 'A bearing is 0 (north) to 359°, clockwise; leave it empty when nobody knows.');
+    const n = readNumber(box, {
+      low: 0,
+      high: 359.9,
+      mayBeEmpty: true,
+      message: 'A bearing is 0 (north) to 359°, clockwise; leave it empty when nobody knows.',
+    });
     if (n !== undefined) this.moved.emit({ facadeDeg: n });
   }
   protected len = (mm: number | null): string => (mm === null ? '' : formatLength(mm, this.units()));
@@ -282,17 +289,4 @@ export class GlassEditor {
     if (read.ok) this.moved.emit({ [field]: read.value.lengthMm });
     else box.reportValidity();
   }
-}
-
-/** A number in a field, null when empty, undefined (and said so at the field) when it does not read. */
-function numberIn(box: HTMLInputElement, low: number, high: number, message: string): number | null | undefined {
-  const text = box.value.trim().replace(',', '.');
-  const n = Number(text);
-  const isGood = text === '' || (n >= low && n <= high);
-  box.setCustomValidity(isGood ? '' : message);
-  if (!isGood) {
-    box.reportValidity();
-    return undefined;
-  }
-  return text === '' ? null : n;
 }

@@ -1,0 +1,3 @@
+UPDATE "film" SET "body" = '{"machineDirection":"along","linerSide":"adhesive"}'::jsonb || "body";
+--> statement-breakpoint
+UPDATE "rates" SET "body" = '{"filmTaxPct":null}'::jsonb || "body";
