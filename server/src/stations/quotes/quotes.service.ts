@@ -10,7 +10,6 @@ import {
   type QuotePrice,
   type Rates,
   type Reading,
-  type Surface,
 } from '@yellow-pane/contracts';
 import { priceQuote } from '@yellow-pane/core';
 import type { RecordsRepository } from '../../db/records.repository.js';

@@ -126,7 +126,7 @@ export class FilmForm {
     {
       field: 'linerSide',
       name: 'Liner on',
-      span: 'col-span-2',
+      span: 'col-span-3',
       options: [
         { value: 'adhesive', name: 'the adhesive' },
         { value: 'face', name: 'the show face' },
@@ -136,7 +136,7 @@ export class FilmForm {
     {
       field: 'machineDirection',
       name: 'Drawn, so shrinks',
-      span: 'col-span-2',
+      span: 'col-span-3',
       options: [
         { value: 'along', name: 'along the roll' },
         { value: 'across', name: 'across the roll' },
@@ -147,7 +147,7 @@ export class FilmForm {
     {
       field: 'ratedOn',
       name: 'Values rated on',
-      span: 'col-span-2',
+      span: 'col-span-6',
       options: [
         { value: 'clear-3', name: '3 mm clear glass' },
         { value: 'clear-6', name: '6 mm clear glass' },
