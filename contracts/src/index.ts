@@ -3,6 +3,7 @@ export * from './errors.js';
 export * from './cut/allowances.js';
 export * from './cut/settings.js';
 export * from './choose/glazing.js';
+export * from './measure/shape.js';
 export * from './measure/surface.js';
 export * from './films/film.js';
 export * from './choose/verdict.js';

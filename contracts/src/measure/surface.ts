@@ -1,10 +1,11 @@
 import * as z from 'zod';
 import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantities.js';
 import { chooseSettings, exposure, glazing } from '../choose/glazing.js';
+import { cutOut, paneShape } from './shape.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
 
 /**
- * What a tape can say of a four-sided opening. `largest` are the two tapes of an overhang job; the eight others make the
+ * What a tape can say of an opening; the first fourteen of a four-sided one. `largest` are the two tapes of an overhang job; the eight others make the
  * redundant survey; the four `bow` gaps settle whether a side is bowed (straightedge along the side, gap at its middle,
  * positive where the side stands away from the opening, so that the opening is wider there).
  */
@@ -23,6 +24,44 @@ export const measureKey = z.enum([
   'bowBottom',
   'bowLeft',
   'bowRight',
+  // arches, circles, quarters, triangles
+  'widthSpring',
+  'widthHalfRise',
+  'crownLeft',
+  'crownRight',
+  'chord',
+  'cornerToArc',
+  'sideLeft',
+  'sideRight',
+  // polygons: from corner to corner
+  'AB',
+  'AC',
+  'AD',
+  'AE',
+  'AF',
+  'AG',
+  'AH',
+  'BC',
+  'BD',
+  'BE',
+  'BF',
+  'BG',
+  'BH',
+  'CD',
+  'CE',
+  'CF',
+  'CG',
+  'CH',
+  'DE',
+  'DF',
+  'DG',
+  'DH',
+  'EF',
+  'EG',
+  'EH',
+  'FG',
+  'FH',
+  'GH',
 ]);
 export type MeasureKey = z.infer<typeof measureKey>;
 
@@ -54,7 +93,7 @@ export const obstructionKind = z.enum(['handle', 'hinge', 'blind bracket', 'vent
 /** A spoiled or extra piece that was asked for. */
 export const extraPiece = z.object({ id, reason: words(80), at: instant });
 
-/** One physical pane, wall, column …; in this version every surface is a flat four-sided pane. */
+/** One physical pane, wall, column …; in this version every surface is a flat pane. */
 export const surface = z.object({
   id,
   jobId: id,
@@ -67,6 +106,9 @@ export const surface = z.object({
   /** Its readings are those of that surface, but for the ones it has itself. */
   measuredLikeId: id.nullable(),
   /** Daylight: gasket to gasket. Tight: under the beads. */
+  /** Null: four-sided. */
+  shape: paneShape.nullable().default(null),
+  cutOuts: z.array(cutOut).max(20).default([]),
   sizeKind: z.enum(['daylight', 'tight']),
   revealMm: lengthMm.nullable(),
   frame: frameKind,
@@ -98,6 +140,8 @@ export const newSurface = (known: Pick<Surface, 'id' | 'jobId' | 'placeId' | 'na
   kind: 'flat-pane',
   grid: null,
   measuredLikeId: null,
+  shape: null,
+  cutOuts: [],
   sizeKind: 'daylight',
   revealMm: null,
   frame: 'unknown',

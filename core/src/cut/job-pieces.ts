@@ -1,6 +1,6 @@
 import type { Allowances, CutMethod, Film, Firm, Job, Piece, Reading, Roll, Surface } from '@yellow-pane/contracts';
 import { contentHash, type UnitSystem } from '../ground/index.js';
-import { surveyOpening, type Survey, type TapeReading } from '../measure/index.js';
+import { surveyOpening, surveyShape, type Survey, type TapeReading } from '../measure/index.js';
 import { pieceForPane, type PieceAnswer } from './piece.js';
 
 /** The records of a job that decide its pieces. */
@@ -52,8 +52,9 @@ export interface SurfaceCut {
 export function surveySurface(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings'>): { survey: Survey; isSigned: boolean; inForce: Reading[] } {
   const inForce = readingsInForce(surface, records.surfaces, records.readings);
   const hash = readingsHash(inForce);
-  const key = `${hash}/${surface.calledCrooked}`;
-  const survey = known.get(key) ?? surveyOpening(tapesOf(inForce), { calledCrooked: surface.calledCrooked });
+  const key = `${hash}/${surface.calledCrooked}/${surface.shape ? contentHash(surface.shape) : ''}`;
+  const tapes = tapesOf(inForce);
+  const survey = known.get(key) ?? (surface.shape ? surveyShape(surface.shape, tapes) : surveyOpening(tapes, { calledCrooked: surface.calledCrooked }));
   if (known.size > 2000) known.clear();
   known.set(key, survey);
   return { survey, inForce, isSigned: surface.signed !== null && surface.signed.readingsHash === hash };

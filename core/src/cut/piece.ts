@@ -1,7 +1,7 @@
 import type { Allowances, CutMethod, Edge, Film, Piece, Surface, Turn } from '@yellow-pane/contracts';
 import { boundingBox, insetConvex, minus, type Polygon, type Vec } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
-import { enclosingRectangle, readingSigmaMm, type Survey } from '../measure/index.js';
+import { enclosingRectangle, openingOf, readingSigmaMm, type Survey } from '../measure/index.js';
 
 /** Everything that decides the piece of one pane. */
 export interface PieceRequest {
@@ -221,7 +221,7 @@ function tucked(request: PieceRequest): { draft: Draft } | { reason: string } {
 
 /** The outline of a pre-cut piece inside the opening, in the frame of the survey; null when nothing is left. */
 export function preCutOutline({ survey, allowances: a }: Pick<PieceRequest, 'survey' | 'allowances'>): Polygon | null {
-  const adjustment = survey.adjustment!;
+  const adjustment = openingOf(survey)!;
   const sigma = (key: Parameters<typeof readingSigmaMm>[1]) => readingSigmaMm(adjustment, key);
   const acrossMm = a.edgeGapMm + Math.max(sigma('widthTop'), sigma('widthBottom'));
   const uprightMm = a.edgeGapMm + Math.max(sigma('heightLeft'), sigma('heightRight'));

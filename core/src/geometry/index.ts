@@ -1,3 +1,4 @@
 export * from './vec.js';
 export * from './polygon.js';
 export * from './linear.js';
+export * from './path.js';

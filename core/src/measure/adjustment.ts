@@ -36,8 +36,8 @@ export interface AdjustedReading {
   readonly redundancyFrac: number;
 }
 
-export interface Adjustment {
-  readonly shape: Shape;
+export interface Adjustment<S extends readonly number[] = Shape> {
+  readonly shape: S;
   readonly readings: readonly AdjustedReading[];
   readonly redundancy: number;
   /** True when the readings alone fix the shape. */
@@ -47,7 +47,7 @@ export interface Adjustment {
   readonly alpha: number;
   readonly power: number;
   readonly passes: boolean;
-  /** Covariance of the five numbers of the shape, mm². */
+  /** Covariance of the numbers of the shape, mm². */
   readonly covariance: readonly (readonly number[])[];
   /** Correlation between the tests of any two readings: 1 = cannot be told apart. Same order as `readings`. */
   readonly testCorrelation: readonly (readonly number[])[];

@@ -21,7 +21,7 @@ export type Hypothesis =
   | { readonly kind: 'bowed'; readonly bow: BowKey }
   | { readonly kind: 'swapped'; readonly measures: readonly [MeasureKey, MeasureKey] };
 
-export interface Suspect {
+export interface Suspect<S extends readonly number[] = Shape> {
   readonly hypothesis: Hypothesis;
   readonly probability: number;
   /** What the reading would have been, fitted from the others alone; null for a bowed side. */
@@ -31,7 +31,7 @@ export interface Suspect {
   /** The usual slip that this one looks like. */
   readonly looksLike: string | null;
   /** The opening if this is the explanation. */
-  readonly shape: Shape;
+  readonly shape: S;
 }
 
 /** A further measure that would tell the explanations apart. */
@@ -46,7 +46,7 @@ export interface NextTape {
  * How likely each explanation is before looking at the numbers. @source house rule, docs/models/survey.md §4:
  * one tape in fifty carries a slip, one side in fifty is bowed by more than the tape shows, one pair in five hundred is exchanged.
  */
-const PRIOR = { slip: 0.02, bowed: 0.02, swapped: 0.002, noSlip: 0.8 };
+export const PRIOR = { slip: 0.02, bowed: 0.02, swapped: 0.002, noSlip: 0.8 };
 /** A bowed side, 1 σ of its gap. @source house rule */
 const BOW_SIGMA_MM = 8;
 const STRAIGHTEDGE_SIGMA_MM = 0.7;
@@ -147,7 +147,7 @@ function components(readings: readonly TapeReading[], calledCrooked: boolean): {
 }
 
 /** Expected information (bits) of a new reading on the label, by integrating over the mixture of its predictions. */
-function informationBits(parts: readonly { label: number; weight: number; mean: number; variance: number }[]): number {
+export function informationBits(parts: readonly { label: number; weight: number; mean: number; variance: number }[]): number {
   const sds = parts.map((p) => Math.sqrt(p.variance));
   const low = Math.min(...parts.map((p, i) => p.mean - 5 * sds[i]!));
   const high = Math.max(...parts.map((p, i) => p.mean + 5 * sds[i]!));
@@ -252,7 +252,7 @@ export function weighExplanations(
 }
 
 /** The measure that tells most; among those nearly as good, the one that is suspected most, for it mends at once. */
-function bestNext(gains: readonly NextTape[], suspects: readonly Suspect[]): NextTape | null {
+export function bestNext(gains: readonly NextTape[], suspects: readonly Pick<Suspect, 'hypothesis' | 'probability'>[]): NextTape | null {
   const blame = (key: MeasureKey) =>
     suspects.reduce((s, x) => {
       const h = x.hypothesis;

@@ -1,5 +1,5 @@
-import type { MeasureKey } from '@yellow-pane/contracts';
-import { boundingBox, middle, vec, type Polygon } from '../geometry/index.js';
+import type { MeasureKey, PaneShape } from '@yellow-pane/contracts';
+import { boundingBox, middle, vec, type ArcPath, type Polygon } from '../geometry/index.js';
 import { adjustOpening, handTape, houseLevels, readingSigmaMm, type Adjustment, type TapeError, type TapeReading, type TestLevels } from './adjustment.js';
 import { weighExplanations, type NextTape, type Suspect } from './hypotheses.js';
 import { bowKeys, crookednessOf, outlineOf, tapeOrder, type Crookedness } from './opening.js';
@@ -12,11 +12,18 @@ export interface Survey {
    * sides can make.
    */
   readonly status: 'nothing' | 'two-tapes' | 'unchecked' | 'agreeing' | 'doubtful' | 'impossible';
-  readonly adjustment: Adjustment | null;
-  /** Anticlockwise from the lower left, mm; null when there is no size. */
+  /** Null: four-sided. */
+  readonly shape: PaneShape | null;
+  /** Numbers of a four-sided opening are a `Shape`; of another, those of its model. */
+  readonly adjustment: Adjustment<readonly number[]> | null;
+  /** The outline with its arcs; null when there is no size. */
+  readonly path: ArcPath | null;
+  /** Standard deviation of the box round an outline that is not four-sided, mm; null for a four-sided one. */
+  readonly boxSigmaMm: { readonly width: number; readonly height: number } | null;
+  /** Curves as chords within 0.1 mm. Anticlockwise from the lower left, mm; null when there is no size. */
   readonly outline: Polygon | null;
   readonly crookedness: Crookedness | null;
-  readonly suspects: readonly Suspect[];
+  readonly suspects: readonly Suspect<readonly number[]>[];
   readonly next: NextTape | null;
   /** By how much the tapes miss each other, mm: the smallest slip that would explain them. */
   readonly disagreeMm: number;
@@ -84,7 +91,18 @@ function outlineOfSuspect(s: Suspect): Polygon {
   return [...straight.slice(0, side.index + 1), bulge, ...straight.slice(side.index + 1)];
 }
 
-const empty = { crookedness: null, suspects: [], next: null, disagreeMm: 0, possibleOutlines: [], cannotCheck: [], impossible: [] } as const;
+const empty = {
+  shape: null,
+  path: null,
+  boxSigmaMm: null,
+  crookedness: null,
+  suspects: [],
+  next: null,
+  disagreeMm: 0,
+  possibleOutlines: [],
+  cannotCheck: [],
+  impossible: [],
+} as const;
 
 /**
  * Judges the tapes of one four-sided opening.
@@ -105,7 +123,8 @@ export function surveyOpening(
   const adjustment = used.every((r) => bowKeys.includes(r.measure as never) || r.lengthMm > 0) ? adjustOpening(used, tape, levels) : null;
   if (!adjustment) return { ...empty, status: impossible.length ? 'impossible' : 'nothing', adjustment: null, outline: null, bowsMm, impossible };
   const outline = outlineOf(adjustment.shape);
-  const base = { adjustment, outline, crookedness: crookednessOf(adjustment.shape), bowsMm, impossible };
+  const path = outline.map((p) => ({ ...p, bulge: 0 }));
+  const base = { shape: null, boxSigmaMm: null, adjustment, outline, path, crookedness: crookednessOf(adjustment.shape), bowsMm, impossible };
   const tapes = used.filter((r) => !bowKeys.includes(r.measure as never));
   const isTwo = tapes.length === 2 && tapes.some((r) => r.measure.startsWith('width')) && tapes.some((r) => r.measure.startsWith('height'));
   if (isTwo) return { ...empty, ...base, status: 'two-tapes', possibleOutlines: [outline] };
@@ -125,13 +144,24 @@ export function surveyOpening(
   };
 }
 
+/** The adjustment of a four-sided opening; null for another shape or none. */
+export const openingOf = (survey: Survey): Adjustment | null => (survey.shape ? null : (survey.adjustment as Adjustment | null));
+
 /** The upright rectangle that surely holds the opening: all explanations, measured bows and `sigmas` standard deviations. */
 export function enclosingRectangle(survey: Survey, sigmas = 2): { widthMm: number; heightMm: number; marginMm: { width: number; height: number } } | null {
   if (!survey.outline || !survey.adjustment) return null;
   const outlines = survey.possibleOutlines.length ? survey.possibleOutlines : [survey.outline];
   const boxes = outlines.map(boundingBox);
   const out = (v: number) => Math.max(0, v);
-  const a = survey.adjustment;
+  if (survey.boxSigmaMm) {
+    const margin = { width: sigmas * survey.boxSigmaMm.width, height: sigmas * survey.boxSigmaMm.height };
+    return {
+      widthMm: Math.max(...boxes.map((b) => b.maxX - b.minX)) + margin.width,
+      heightMm: Math.max(...boxes.map((b) => b.maxY - b.minY)) + margin.height,
+      marginMm: margin,
+    };
+  }
+  const a = openingOf(survey)!;
   const two = survey.status === 'two-tapes';
   const sigmaOf = (keys: MeasureKey[]) => Math.max(...keys.map((k) => readingSigmaMm(a, k)));
   const width = sigmas * (two ? readOnly(a, 'width') : sigmaOf(['widthTop', 'widthBottom']));
