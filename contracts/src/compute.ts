@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { id, lengthMm, positiveLengthMm } from './quantities.js';
+import { paneShape } from './measure/shape.js';
 import { measureKey } from './measure/surface.js';
 import { cutSettings } from './cut/settings.js';
 import { cutMethod } from './cut/allowances.js';
@@ -8,7 +9,9 @@ import { drop, layout, piece } from './cut/layout.js';
 /** Input of the survey computation: what was taped, nothing else. */
 export const surveyInput = z.object({
   calledCrooked: z.boolean().default(false),
-  readings: z.array(z.object({ measure: measureKey, lengthMm: z.number().min(-10_000).max(100_000).meta({ unit: 'mm' }) })).max(20),
+  /** Null: four-sided. */
+  shape: paneShape.nullable().default(null),
+  readings: z.array(z.object({ measure: measureKey, lengthMm: z.number().min(-10_000).max(100_000).meta({ unit: 'mm' }) })).max(40),
 });
 /** The verdict on the tapes, in figures and words. */
 export const surveyResult = z.object({

@@ -1,10 +1,13 @@
-import type { JobFile } from '@yellow-pane/contracts';
+import type { JobFile, PaneShape, ShapeKind } from '@yellow-pane/contracts';
+import { demoId } from './ids.js';
 import { demoFilms } from './films.js';
 import { ternGlass } from './glass.js';
 import { demoJob } from './firm.js';
 import { eight, JobWriter, two } from './job-writer.js';
 
-/** Tern Point ferry terminal: the flat glass of a made-up harbour, 41 panes in six places. */
+const shapeOf = (kind: ShapeKind): PaneShape => ({ kind, hasLegs: false, corners: 4, inward: [], path: null });
+
+/** Tern Point ferry terminal: the flat glass of a made-up harbour, 46 panes in seven places. */
 export function ternPoint(): JobFile {
   const job = demoJob(100, {
     name: 'Tern Point terminal',
@@ -19,7 +22,7 @@ export function ternPoint(): JobFile {
 
   const west = w.place('Waiting room · west front');
   const groupTop = { filmId: shade.id, frame: 'gasket', revealMm: 60, ...ternGlass.west } as const;
-  w.grid(west, 'T', 1, 6, two('1182', '486'), groupTop);
+  w.grid(west, 'T', 1, 6, { widthBottom: '1182', heightMiddle: '486', crownLeft: '765', crownRight: '766' }, { ...groupTop, shape: shapeOf('arch-flat') });
   w.grid(west, 'W', 1, 6, two('1184', '2046'), groupTop);
 
   const office = w.place('Ticket office');
@@ -37,6 +40,10 @@ export function ternPoint(): JobFile {
   w.pane(meeting, 'Door', eight('738', '738', '738', '1990', '1990', '1990', '2122', '2123'), {
     ...partition,
     obstructions: [{ kind: 'handle', note: 'lever handle, 40 mm off the glass' }],
+    cutOuts: [
+      { id: demoId(9001), what: 'handle', isRound: false, widthMm: 62, heightMm: 180, fromSide: 'right', acrossMm: 38, fromEdge: 'bottom', upMm: 940 },
+      { id: demoId(9002), what: 'letter slot', isRound: false, widthMm: 280, heightMm: 55, fromSide: 'left', acrossMm: 229, fromEdge: 'bottom', upMm: 760 },
+    ],
   });
 
   const toilets = w.place('Toilets');
@@ -61,6 +68,14 @@ export function ternPoint(): JobFile {
     ...ternGlass.officeDoor,
     note: 'Doors came from an inch-built stock: taped in inches.',
   });
+
+  const stairs = w.place('Stairs to the quay');
+  const raked = { filmId: shade.id, frame: 'gasket', note: 'From the landing: a low ladder.', ...ternGlass.south } as const;
+  const rake = { widthBottom: '890', heightLeft: '1420', heightRight: '905', widthTop: '1028', diagonalDown: '1676', diagonalUp: '1270' };
+  w.grid(stairs, 'S', 1, 2, rake, { ...raked, shape: shapeOf('rake') });
+  const sloped = { widthBottom: '1060', heightLeft: '1000', heightRight: '1001', widthTop: '1060', diagonalDown: '1002', diagonalUp: '1801' };
+  w.grid(stairs, 'Q', 1, 2, sloped, { ...raked, shape: shapeOf('parallelogram') });
+  w.pane(stairs, 'Round', { widthMiddle: '620', heightMiddle: '621', diagonalDown: '620', diagonalUp: '619' }, { ...raked, shape: shapeOf('circle') });
 
   const master = w.place("Harbour master's room");
   const south = { filmId: shade.id, frame: 'gasket', ...ternGlass.south } as const;

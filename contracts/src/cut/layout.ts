@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { id, lengthMm, positiveLengthMm } from '../quantities.js';
+import { pathPoint } from '../measure/shape.js';
 import { cutMethod } from './allowances.js';
 
 export const edge = z.enum(['top', 'right', 'bottom', 'left']);
@@ -8,7 +9,21 @@ export type Edge = z.infer<typeof edge>;
 export const turn = z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]);
 export type Turn = z.infer<typeof turn>;
 
-/** A piece to be cut, as seen from the liner side. */
+/** One of two shaped pieces that are cut out of one rectangle and parted by a straight cut. */
+export const piecePart = z.object({
+  id: z.string(),
+  surfaceId: id,
+  label: z.string(),
+  widthMm: positiveLengthMm,
+  heightMm: positiveLengthMm,
+  /** Outline of the part in the rectangle's own frame. */
+  path: z.array(pathPoint).min(3),
+  /** Whether it lies upside down in the rectangle. */
+  isTurned: z.boolean(),
+});
+export type PiecePart = z.infer<typeof piecePart>;
+
+/** A piece to be cut, as seen from the liner side. Its own frame: mm, lower left corner at the origin, x right, y up to the top of the pane. */
 export const piece = z.object({
   id: z.string(),
   surfaceId: id,
@@ -22,6 +37,12 @@ export const piece = z.object({
   factoryEdge: edge.nullable(),
   /** Edges, as seen by the person laying it, that are trimmed on the glass. */
   trimmedEdges: z.array(edge),
+  /** What it must at least cover (overhang), or its true outline (pre-cut), where that is no rectangle. */
+  path: z.array(pathPoint).min(3).nullable().default(null),
+  /** Cut-outs of a pre-cut piece. */
+  holes: z.array(z.array(pathPoint).min(2)).max(20).default([]),
+  /** Two pieces in one rectangle; empty for a piece of its own. */
+  parts: z.array(piecePart).max(2).default([]),
   /** Why it has its size, in sentences. */
   why: z.array(z.string()),
   /** Set when the surface falls back from the job's method. */

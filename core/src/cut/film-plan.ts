@@ -4,9 +4,10 @@ import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { layPiecesOnRolls, type LayoutInput, type RollToCut } from './layout/index.js';
 import { trimCount, workMinutes } from './minutes.js';
+import { pairKind, pairUp } from './pairs.js';
 
 /** Raised whenever the same input may give another plan. */
-export const CORE_VERSION = '0.1.0';
+export const CORE_VERSION = '0.2.0';
 
 /** Most steps that a plan is searched for; a browser does them while the person looks, and stops earlier when its time is up. */
 export const SETTLED_STEPS = 1500;
@@ -16,6 +17,7 @@ export const PLAN_SEED = 20;
 
 export interface FilmPlanInput {
   readonly layout: LayoutInput;
+  /** As laid: shaped pieces may be joined two by two. */
   readonly pieces: readonly Piece[];
   readonly cuts: readonly SurfaceCut[];
   readonly hash: string;
@@ -110,11 +112,22 @@ export function filmPlanInput(
   const cuts = cutsForFilm(records, filmId, method);
   const wanted = cuts.flatMap((c) => c.pieces);
   const rolls = records.rolls.filter((r) => r.filmId === filmId && !r.deletedAt);
-  const fixed = method ? new Map<string, Drop[]>() : fixedDropsOf(plan, records.entries, rolls, wanted);
+  // joined pieces of the last plan stay joined while both are what they were
+  const joined = (plan?.pieces ?? []).filter((p) => p.parts.length > 0 && p.parts.every((part) => wanted.some((w) => w.id === part.id && isSameSize(w, part))));
+  const fixed = method ? new Map<string, Drop[]>() : fixedDropsOf(plan, records.entries, rolls, [...wanted, ...joined]);
   // a piece already cut keeps the size it was cut to, whatever the tapes say now
   const fixedIds = new Set([...fixed.values()].flat().flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)))));
   const asCut = new Map((plan?.pieces ?? []).filter((p) => fixedIds.has(p.id)).map((p) => [p.id, p]));
-  const pieces = [...wanted.map((p) => asCut.get(p.id) ?? p), ...[...asCut.values()].filter((p) => !wanted.some((w) => w.id === p.id))];
+  const inJoined = new Set([...asCut.values()].flatMap((p) => p.parts.map((part) => part.id)));
+  const on = { filmId, rolls: rolls.map((r) => toCut(r, [])), settings, seed: PLAN_SEED };
+  const kinds = pairsWorthMaking(wanted, on);
+  const widest = Math.max(0, ...rolls.map((r) => r.widthMm));
+  const open = pairUp(wanted.filter((p) => !inJoined.has(p.id) && !asCut.has(p.id)), widest, settings.longestPullMm, (kind) => kinds.has(kind)); // prettier-ignore
+  const laid = [...open, ...asCut.values()];
+  // in walking order, whatever has been cut: a tick must not make another plan of it
+  const order = new Map(wanted.map((p, i) => [p.id, i]));
+  const placeOf = (p: Piece) => order.get(p.parts[0]?.id ?? p.id) ?? wanted.length;
+  const pieces = laid.sort((a, b) => placeOf(a) - placeOf(b));
   const layout: LayoutInput = { filmId, rolls: rolls.map((r) => toCut(r, fixed.get(r.id) ?? [])), pieces, settings, seed: PLAN_SEED };
   const sizes = pieces.map(({ why: _why, fallback: _fallback, label: _label, ...rest }) => rest);
   return {
@@ -124,6 +137,39 @@ export function filmPlanInput(
     hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls.map(({ fixedDrops: _fixed, ...roll }) => roll), settings, sizes }),
   };
 }
+
+/**
+ * Kinds of pairs by which the whole plan gets cheaper: a smaller rectangle is no gain when it lies worse on the roll. They are tried one
+ * after the other on the instant layout.
+ */
+function pairsWorthMaking(pieces: readonly Piece[], on: Omit<LayoutInput, 'pieces'>): ReadonlySet<string> {
+  if (on.rolls.length === 0 || !pieces.some((p) => p.path !== null)) return noPairs;
+  const key = contentHash([pieces.map(({ why: _why, ...p }) => p), on]);
+  const before = knownPairs.get(key);
+  if (before) return before;
+  const widest = Math.max(...on.rolls.map((r) => r.widthMm));
+  const joinedBy = (kinds: ReadonlySet<string>) => pairUp(pieces, widest, on.settings.longestPullMm, (kind) => kinds.has(kind));
+  const price = (list: readonly Piece[]) => {
+    const layout = layPiecesOnRolls({ ...on, pieces: list }, 0);
+    return layout.cost + layout.usedMm / 1e6 + layout.unplaced.length * 1e6;
+  };
+  const all = pairUp(pieces, widest, on.settings.longestPullMm).flatMap((p) => (p.parts.length ? [pairKind(p.parts[0]!, p.parts[1]!)] : []));
+  let best = { kinds: noPairs, cost: price(pieces) };
+  for (const kind of new Set(all)) {
+    const kinds = new Set([...best.kinds, kind]);
+    const cost = price(joinedBy(kinds));
+    if (cost < best.cost) best = { kinds, cost };
+  }
+  if (knownPairs.size > 40) knownPairs.clear();
+  knownPairs.set(key, best.kinds);
+  return best.kinds;
+}
+const noPairs: ReadonlySet<string> = new Set();
+/** The same pieces on the same rolls pair the same way: worked out once. */
+const knownPairs = new Map<string, ReadonlySet<string>>();
+
+const isSameSize = (a: { widthMm: number; heightMm: number }, b: { widthMm: number; heightMm: number }): boolean =>
+  Math.abs(a.widthMm - b.widthMm) < 0.01 && Math.abs(a.heightMm - b.heightMm) < 0.01;
 
 /** One method for the whole film, in figures a person can weigh. */
 export interface MethodFigures {

@@ -1,5 +1,7 @@
-import type { Column, Drop, Layout, Piece, RollLayout } from '@yellow-pane/contracts';
+import type { Column, Drop, Layout, Piece, PlacedPiece, RollLayout } from '@yellow-pane/contracts';
+import { vec } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
+import { cutAcross, onRoll, partingLine } from './pairs.js';
 
 /** One cut as a person makes it. */
 export interface KnifeStep {
@@ -8,7 +10,7 @@ export interface KnifeStep {
   readonly number: number;
   readonly rollId: string;
   readonly dropIndex: number;
-  readonly kind: 'pull' | 'slit' | 'crosscut' | 'trim';
+  readonly kind: 'pull' | 'slit' | 'crosscut' | 'trim' | 'part' | 'outline';
   readonly text: string;
   /** Pieces that are finished by this cut. */
   readonly finishes: readonly string[];
@@ -42,13 +44,13 @@ export function knifeOrder(
   system: UnitSystem,
   isFilmUp = false,
 ): KnifeStep[] {
-  const labels = new Map(pieces.map((p) => [p.id, p.label]));
+  const byId = new Map(pieces.map((p) => [p.id, p]));
   const steps: KnifeStep[] = [];
   for (const roll of layout.rolls)
     roll.drops.forEach((drop, dropIndex) => {
       const name = dropKey(roll, drop);
       const width = rollWidthMm(roll.rollId);
-      dropSteps(drop, width, system, labels, otherEdge(isFilmUp)).forEach((s, i) =>
+      dropSteps(drop, width, system, byId, isFilmUp).forEach((s, i) =>
         steps.push({ ...s, key: `${name}/${i}`, number: steps.length + 1, rollId: roll.rollId, dropIndex, xMm: drop.xMm }),
       );
     });
@@ -68,7 +70,8 @@ const otherEdge = (isFilmUp: boolean): 'near' | 'far' => startEdge(!isFilmUp);
 
 type Bare = Pick<KnifeStep, 'kind' | 'text' | 'finishes'>;
 
-function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: ReadonlyMap<string, string>, other: string): Bare[] {
+function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, byId: ReadonlyMap<string, Piece>, isFilmUp: boolean): Bare[] {
+  const other = otherEdge(isFilmUp);
   const f = (mm: number) => formatLength(mm, system);
   const out: Bare[] = [{ kind: 'pull', text: `Pull ${f(drop.alongMm)}, cut across`, finishes: [] }];
   const finished = new Map<string, number>();
@@ -103,7 +106,7 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: 
         if (next) touch(next.pieces.map((p) => p.pieceId));
       }
       for (const p of row.pieces) {
-        const name = labels.get(p.pieceId) ?? '';
+        const name = byId.get(p.pieceId)?.label ?? '';
         if (row.pieces.length > 1 && p.yMm + p.acrossMm < column.yMm + column.acrossMm - LEAST_MM) {
           out.push({ kind: 'slit', text: `Slit ${name} off at ${f(p.acrossMm)} wide`, finishes: [] });
           touch(ids);
@@ -118,9 +121,50 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, labels: 
       }
     });
   });
+  // what is no rectangle is made of its rectangle last
+  for (const placed of columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))) {
+    const piece = byId.get(placed.pieceId);
+    if (!piece) continue;
+    if (piece.parts.length === 2) {
+      out.push({ kind: 'part', text: `Part ${piece.label} ${partingWords(piece, placed, isFilmUp, f)}`, finishes: [] });
+      finished.delete(piece.id);
+      touch(piece.parts.map((p) => p.id));
+    } else if (piece.method === 'pre-cut' && (isCurvedOrSlanted(piece) || piece.holes.length > 0)) {
+      out.push({ kind: 'outline', text: `Cut ${piece.label} to its outline, by template or plotter`, finishes: [] });
+      touch([piece.id]);
+    }
+  }
   const finishes = out.map(() => [] as string[]);
   for (const [id, at] of finished) finishes[at]!.push(id);
   return out.map((s, i) => ({ ...s, finishes: finishes[i]! }));
+}
+
+/** A pre-cut outline that is not its own rectangle within a hair. */
+const isCurvedOrSlanted = (piece: Piece): boolean =>
+  piece.path !== null &&
+  piece.path.some(
+    (p) => p.bulge !== 0 || (Math.min(p.xMm, piece.widthMm - p.xMm) > OUTLINE_HAIR_MM && Math.min(p.yMm, piece.heightMm - p.yMm) > OUTLINE_HAIR_MM),
+  ) === true;
+/** Corners nearer to the rectangle's edge than this are cut with the rectangle and trimmed by eye. @source house rule: the edge gap */
+const OUTLINE_HAIR_MM = 1.5;
+
+/**
+ * Where the parting cut runs on the sheet as it lies: from a mark on one side of the rectangle to a mark on another. Marks are
+ * measured along the sides that run with the roll from the end nearer to the start, along the others from the start edge.
+ */
+function partingWords(piece: Piece, placed: PlacedPiece, isFilmUp: boolean, f: (mm: number) => string): string {
+  const [a, b] = piece.parts.map((p) => p.path.map((q) => vec(q.xMm, q.yMm)));
+  const line = partingLine(a!, b!);
+  if (!line) return 'where it is drawn';
+  const [edge, other] = [startEdge(isFilmUp), startEdge(!isFilmUp)];
+  const marks = cutAcross(line, piece.widthMm, piece.heightMm).map((p) => {
+    const on = onRoll(p, piece, { ...placed, xMm: 0, yMm: 0 });
+    const y = isFilmUp ? placed.acrossMm - on.y : on.y;
+    if (y < LEAST_MM) return `${f(on.x)} along its ${edge} side`;
+    if (y > placed.acrossMm - LEAST_MM) return `${f(on.x)} along its ${other} side`;
+    return on.x < LEAST_MM ? `${f(y)} up its start end` : `${f(y)} up its far end`;
+  });
+  return `by one straight cut from ${marks[0]} to ${marks[1]}`;
 }
 
 /** Where each column stands among the strips that the slits leave, counted from the start edge; a rest between two columns is a strip too. */

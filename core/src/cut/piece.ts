@@ -1,11 +1,11 @@
-import type { Allowances, CutMethod, Edge, Film, Piece, Surface, Turn } from '@yellow-pane/contracts';
-import { boundingBox, insetConvex, minus, type Polygon, type Vec } from '../geometry/index.js';
+import type { Allowances, CutMethod, CutOut, Edge, Film, PathPoint, Piece, Surface, Turn } from '@yellow-pane/contracts';
+import { anticlockwise, boundingBox, insetConvex, mirroredPath, minus, offsetOutline, type ArcPath, type Polygon, type Vec } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, openingOf, readingSigmaMm, type Survey } from '../measure/index.js';
 
 /** Everything that decides the piece of one pane. */
 export interface PieceRequest {
-  readonly surface: Pick<Surface, 'id' | 'name' | 'seenFrom' | 'filmFace' | 'signed'>;
+  readonly surface: Pick<Surface, 'id' | 'name' | 'seenFrom' | 'filmFace' | 'signed' | 'cutOuts'>;
   readonly survey: Survey;
   readonly method: CutMethod;
   readonly allowances: Allowances;
@@ -92,6 +92,7 @@ export function pieceForPane(request: PieceRequest): PieceAnswer {
   if (survey.status === 'nothing') return { blocked: 'No width and height yet.' };
   if (survey.status === 'impossible') return { blocked: 'These tapes cannot belong to one opening. Tape the marked ones again.' };
   const isDoubtful = survey.status === 'doubtful' && !request.isSigned;
+  if (survey.shape) return shapedPiece(request, isDoubtful);
   const box = enclosingRectangle(survey)!;
   const planned = plan(request, box, isDoubtful);
   if ('blocked' in planned) return planned;
@@ -108,7 +109,9 @@ export function pieceForPane(request: PieceRequest): PieceAnswer {
       turns: draft.turns,
       factoryEdge: draft.factoryEdge && toLinerView(draft.factoryEdge, seen.seenFrom, seen.filmFace),
       trimmedEdges: draft.trimmed,
-      why: draft.why,
+      parts: [],
+      ...(used === 'pre-cut' ? ownOutline(request, preCutOutline(request)!) : plainOutline),
+      why: [...draft.why, ...cutOutWords(request, used)],
       fallback: used === method ? null : fallback,
     },
     note,
@@ -252,6 +255,143 @@ function preCut(request: PieceRequest): Draft | null {
     ],
   };
 }
+
+const plainOutline: Pick<Piece, 'path' | 'holes'> = { path: null, holes: [] };
+
+/** From the frame of the survey to the piece's own: the liner's view, lower left corner of its box at the origin. */
+function toPiece(request: PieceRequest, path: ArcPath, box: { minX: number; minY: number; maxX: number }): PathPoint[] {
+  const { seenFrom, filmFace } = request.surface;
+  const moved = path.map((p) => ({ ...p, x: p.x - box.minX, y: p.y - box.minY }));
+  const w = box.maxX - box.minX;
+  const own = seenFrom === filmFace ? mirroredPath(moved).map((p) => ({ ...p, x: p.x + w })) : moved;
+  return own.map((p) => ({ xMm: p.x, yMm: p.y, bulge: p.bulge }));
+}
+
+/** A cut-out as a path in the frame of the survey, made larger all round. */
+export function cutOutPath(c: CutOut, opening: Polygon, growMm: number): ArcPath {
+  const box = boundingBox(opening);
+  const [w, h] = [c.widthMm, c.isRound ? c.widthMm : c.heightMm];
+  const x = c.fromSide === 'left' ? box.minX + c.acrossMm : box.maxX - c.acrossMm - w;
+  const y = c.fromEdge === 'bottom' ? box.minY + c.upMm : box.maxY - c.upMm - h;
+  const g = growMm;
+  if (c.isRound)
+    return [
+      { x: x + w + g, y: y + h / 2, bulge: 1 },
+      { x: x - g, y: y + h / 2, bulge: 1 },
+    ];
+  // inner corners are rounded: a sharp one tears
+  const r = Math.min(CUT_OUT_RADIUS_MM, w / 2, h / 2);
+  const b = Math.tan(Math.PI / 8);
+  const [x0, x1, y0, y1] = [x - g, x + w + g, y - g, y + h + g];
+  return [
+    { x: x0 + r, y: y0, bulge: 0 },
+    { x: x1 - r, y: y0, bulge: b },
+    { x: x1, y: y0 + r, bulge: 0 },
+    { x: x1, y: y1 - r, bulge: b },
+    { x: x1 - r, y: y1, bulge: 0 },
+    { x: x0 + r, y: y1, bulge: b },
+    { x: x0, y: y1 - r, bulge: 0 },
+    { x: x0, y: y0 + r, bulge: b },
+  ];
+}
+/** @source common practice: inner corners of film are rounded, a coin's edge serves as a guide */
+const CUT_OUT_RADIUS_MM = 6;
+
+/** True outline and cut-outs of a pre-cut piece. */
+function ownOutline(request: PieceRequest, outline: Polygon): Pick<Piece, 'path' | 'holes'> {
+  const box = boundingBox(outline);
+  return {
+    path: toPiece(request, outline.map((p) => ({ ...p, bulge: 0 })), box), // prettier-ignore
+    holes: request.surface.cutOuts.map((c) => toPiece(request, anticlockwise(cutOutPath(c, request.survey.outline!, request.allowances.edgeGapMm)), box)),
+  };
+}
+
+/** What is done about handles and holes. */
+function cutOutWords(request: PieceRequest, used: CutMethod): string[] {
+  const list = request.surface.cutOuts;
+  if (list.length === 0) return [];
+  const f = words(request);
+  const say = (c: CutOut) =>
+    `${c.what} ${c.isRound ? `⌀ ${f(c.widthMm)}` : `${f(c.widthMm)} × ${f(c.heightMm)}`}, ${f(c.acrossMm)} from the ${c.fromSide}, ${f(c.upMm)} from the ${c.fromEdge}`;
+  return used === 'pre-cut'
+    ? [`Cut out with ${request.allowances.edgeGapMm} mm to spare: ${list.map(say).join('; ')}.`]
+    : [
+        `Cut out on the glass: ${list.map(say).join('; ')}. Slit the film from the cut-out to the nearest edge so that it lies flat, trim round it last, and round every inner corner: a sharp one tears.`,
+      ];
+}
+
+/**
+ * The piece of a pane that is not four-sided. Overhang: its outline moved outwards on every side, cut as a rectangle or parted from
+ * a neighbour by one straight cut. Pre-cut: the outline moved inwards.
+ */
+function shapedPiece(request: PieceRequest, isDoubtful: boolean): PieceAnswer {
+  const { survey, method, allowances: a, units, surface } = request;
+  const f = words(request);
+  const box = enclosingRectangle(survey)!;
+  const margin = Math.max(box.marginMm.width, box.marginMm.height);
+  const piece = (
+    used: CutMethod,
+    size: Polygon | Box,
+    path: Pick<Piece, 'path' | 'holes'>,
+    trimmedEdges: Edge[],
+    why: string[],
+    note: string | null,
+  ): PieceAnswer => {
+    const round = 'widthMm' in size ? size : sizeOf(size);
+    return {
+      piece: {
+        surfaceId: surface.id,
+        filmId: request.film.id,
+        method: used,
+        widthMm: roundUpToMark(round.widthMm, units),
+        heightMm: roundUpToMark(round.heightMm, units),
+        turns: turnsOf(request.film.direction),
+        factoryEdge: null,
+        trimmedEdges,
+        ...path,
+        parts: [],
+        why: [...why, ...cutOutWords(request, used)],
+        fallback: used === method ? null : note,
+      },
+      note,
+    };
+  };
+  if (method === 'pre-cut') {
+    if (isDoubtful) return { blocked: 'The tapes disagree and this piece must fit. Settle them, or sign the computed size as yours.' };
+    if (survey.status !== 'agreeing' && !request.isSigned)
+      return { blocked: 'A pre-cut piece needs tapes that check each other: one more than the outline needs. Or sign the size as yours.' };
+    const inset = offsetOutline(survey.outline!, -(a.edgeGapMm + margin / 2));
+    if (!inset) return { blocked: 'Nothing in one piece is left of this outline inside the edge gap.' };
+    const why = [
+      `Inside the adjusted outline: edge gap ${a.edgeGapMm} mm and 1σ of the tapes (${(margin / 2).toFixed(1)} mm) off every side, curves within 0.1 mm.`,
+    ];
+    return piece('pre-cut', inset, ownOutline(request, inset), [], why, null);
+  }
+  const used: CutMethod = method === 'dry-template' ? method : 'overhang';
+  const over = Math.max(a.overhangMm, a.overhangTopMm);
+  const reason = used === method ? null : 'Tucked corners and factory edges are for four-sided panes; this outline gets overhang.';
+  if (isDoubtful || survey.possibleOutlines.length > 1) {
+    const size = { ...box, widthMm: box.widthMm + 2 * over, heightMm: box.heightMm + 2 * over };
+    return piece(
+      used,
+      size,
+      plainOutline,
+      ALL,
+      [`A rectangle of ${f(box.widthMm)} × ${f(box.heightMm)} holds every explanation of the tapes; overhang ${f(over)}.`],
+      coverNote(survey, box, units),
+    );
+  }
+  const outer = offsetOutline(survey.outline!, over + margin);
+  const why = [`Outline moved outwards by ${f(over)} and 2σ of the tapes (${margin.toFixed(1)} mm); trimmed on the glass.`];
+  if (!outer) return piece(used, { ...box, widthMm: box.widthMm + 2 * over, heightMm: box.heightMm + 2 * over }, plainOutline, ALL, why, reason);
+  const path = toPiece(request, outer.map((p) => ({ ...p, bulge: 0 })), boundingBox(outer)); // prettier-ignore
+  return piece(used, outer, { path, holes: [] }, ALL, why, reason);
+}
+
+const sizeOf = (outline: Polygon): { widthMm: number; heightMm: number } => {
+  const b = boundingBox(outline);
+  return { widthMm: b.maxX - b.minX, heightMm: b.maxY - b.minY };
+};
 
 /** What the doubt costs when the cut simply covers it. */
 function coverNote(survey: Survey, box: Box, units: UnitSystem): string {

@@ -12,7 +12,7 @@ const id = '00000000-0000-7000-8000-000000000001';
 
 const ask = (more: Partial<PieceRequest>): PieceAnswer =>
   pieceForPane({
-    surface: { id, name: 'W1', seenFrom: 'room', filmFace: 'room', signed: null },
+    surface: { id, name: 'W1', seenFrom: 'room', filmFace: 'room', signed: null, cutOuts: [] },
     survey: survey({ widthLargest: 1000, heightLargest: 1200 }),
     method: 'overhang',
     allowances: { overhangMm: 25, overhangTopMm: 25, edgeGapMm: 1.5 },

@@ -37,6 +37,9 @@ export function overhangPieces(panes: readonly PaneSize[], film: Pick<Film, 'id'
       factoryEdge: null,
       trimmedEdges: ['top', 'right', 'bottom', 'left'],
       why: [],
+      path: null,
+      holes: [],
+      parts: [],
       fallback: null,
     })),
   );

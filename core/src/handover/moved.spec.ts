@@ -25,6 +25,7 @@ const quote: Quote = {
 const places = [{ id: demoId(910), jobId: base.job.id, name: 'Kitchen', order: 1, deletedAt: null }];
 const pane = (n: number, name: string, likeId: string | null): Surface => ({
   ...base.surfaces[0]!,
+  shape: null,
   id: demoId(920 + n),
   placeId: demoId(910),
   name,

@@ -4,7 +4,7 @@ import { boundingBox } from '../geometry/index.js';
 import { seededRandom } from '../ground/index.js';
 import { adjustOpening, tapeSigmaMm } from './adjustment.js';
 import { outlineOf, rectangle, tapeOrder, trueReading, type Shape } from './opening.js';
-import { enclosingRectangle, surveyOpening } from './survey.js';
+import { enclosingRectangle, openingOf, surveyOpening } from './survey.js';
 import { askText, crookednessText, suspectText, verdictText } from './words.js';
 
 type Tapes = Partial<Record<MeasureKey, number>>;
@@ -210,7 +210,7 @@ describe('weighing what may have happened', () => {
         const tapes = tapesOf(rectangle(840, 1310));
         const s = surveyOpening(readings({ ...tapes, [key]: tapes[key]! + slip }));
         const box = enclosingRectangle(s)!;
-        for (const outline of [...s.possibleOutlines, outlineOf(s.adjustment!.shape)]) {
+        for (const outline of [...s.possibleOutlines, outlineOf(openingOf(s)!.shape)]) {
           const b = boundingBox(outline);
           expect(b.maxX - b.minX).toBeLessThanOrEqual(box.widthMm + (s.possibleOutlines.includes(outline) ? 1e-9 : slip));
           expect(b.maxY - b.minY).toBeLessThanOrEqual(box.heightMm + (s.possibleOutlines.includes(outline) ? 1e-9 : slip));

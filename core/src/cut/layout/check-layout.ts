@@ -1,4 +1,5 @@
 import type { CutSettings, Drop, Layout, Piece, PlacedPiece, Row } from '@yellow-pane/contracts';
+import { checkParts } from '../pairs.js';
 
 /** What a checked plan is checked against. */
 export interface LayoutCheck {
@@ -25,6 +26,7 @@ export function checkLayout(layout: Layout, against: LayoutCheck): string[] {
   for (const u of layout.unplaced) seen.set(u.pieceId, (seen.get(u.pieceId) ?? 0) + 1);
   for (const p of against.pieces) if (seen.get(p.id) !== 1) say(`Piece ${p.label} is laid ${seen.get(p.id) ?? 0} times.`);
   for (const id of seen.keys()) if (!pieceOf.has(id)) say(`Piece ${id} is on the roll but was not asked for.`);
+  for (const p of against.pieces) checkParts(p).forEach(say);
   let used = 0;
   let cost = 0;
   for (const rollLayout of layout.rolls) {

@@ -26,6 +26,9 @@ export function testPiece(n: number, widthMm: number, heightMm: number, more: { 
     factoryEdge: more.factoryEdge ?? null,
     trimmedEdges: [],
     why: [],
+    path: null,
+    holes: [],
+    parts: [],
     fallback: null,
   };
 }

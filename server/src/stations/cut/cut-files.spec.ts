@@ -45,25 +45,37 @@ describe('the cut sheet, read again from outside', () => {
 
   test('as labels, one for each piece, with its room', async () => {
     const { text } = await textOf((await binary('labels.pdf')).body as Buffer);
-    expect(text.match(/this way up/g)).toHaveLength(40);
+    expect(text.match(/this way up/g)).toHaveLength(45);
     expect(text).toContain('Meeting room');
   }, 60_000);
 
   test('as DXF in millimetres: a closed outline for each piece, inside the roll, a layer for each purpose', async () => {
     const dxf = new DxfParser().parseSync((await get('cut-sheet.dxf')).text)!;
     expect(dxf.header['$INSUNITS']).toBe(4);
-    const pieces = dxf.entities.filter((e) => e.type === 'LWPOLYLINE') as unknown as { layer: string; shape: boolean; vertices: { x: number; y: number }[] }[];
-    expect(pieces).toHaveLength(40);
+    const lines = dxf.entities.filter((e) => e.type === 'LWPOLYLINE') as unknown as { layer: string; shape: boolean; vertices: { x: number; y: number }[] }[];
+    const pieces = lines.filter((l) => l.layer === 'PIECE');
+    // six arches, two rakes, two stair panes and the round window keep their true outline inside their rectangle
+    const outlines = lines.filter((l) => l.layer === 'OUTLINE');
+    expect(outlines).toHaveLength(11);
+    for (const o of outlines) {
+      const inside = pieces.some((p) =>
+        o.vertices.every(
+          (v) => v.x > p.vertices[0]!.x - 0.01 && v.x < p.vertices[2]!.x + 0.01 && v.y > p.vertices[0]!.y - 0.01 && v.y < p.vertices[2]!.y + 0.01,
+        ),
+      );
+      expect([o.shape, inside]).toEqual([true, true]);
+    }
+    expect(pieces).toHaveLength(45);
     for (const p of pieces) {
       expect([p.layer, p.shape, p.vertices.length]).toEqual(['PIECE', true, 4]);
       for (const v of p.vertices) expect(v.x).toBeGreaterThanOrEqual(0);
     }
-    expect(new Set(dxf.entities.map((e) => e.layer))).toEqual(new Set(['ROLL_EDGE', 'CROSSCUT', 'PIECE', 'TEXT']));
+    expect(new Set(dxf.entities.map((e) => e.layer))).toEqual(new Set(['ROLL_EDGE', 'CROSSCUT', 'PIECE', 'OUTLINE', 'TEXT']));
   }, 60_000);
 
-  test('as CSV: 40 pieces, sizes that hold their openings', async () => {
+  test('as CSV: 45 pieces, sizes that hold their openings', async () => {
     const lines = (await get('cut-list.csv')).text.trim().split('\r\n');
-    expect(lines).toHaveLength(41);
+    expect(lines).toHaveLength(46);
     const w1 = lines.find((l) => l.includes(',W1,'))!.split(',');
     expect(Number(w1[4])).toBeGreaterThanOrEqual(1184 + 50);
     expect(Number(w1[5])).toBeGreaterThanOrEqual(2046 + 50);
@@ -72,6 +84,6 @@ describe('the cut sheet, read again from outside', () => {
   test('as SVG to scale in mm', async () => {
     const svg = (await binary('cut-sheet.svg')).body.toString() as string;
     expect(svg).toMatch(/^<svg[^>]*width="\d+(\.\d+)?mm"/);
-    expect(svg.match(/fill="#FFFEFA" stroke="#1C2226"/g)).toHaveLength(40);
+    expect(svg.match(/fill="#FFFEFA" stroke="#1C2226"/g)).toHaveLength(45);
   });
 });

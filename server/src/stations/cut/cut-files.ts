@@ -1,11 +1,11 @@
 import { DxfWriter, point3d, Units } from '@tarikjabiri/dxf';
 import Papa from 'papaparse';
 import type { CutSheet } from './cut.service.js';
-import { faceUp } from './roll-drawing.js';
+import { faceUp, outlinesOn } from './roll-drawing.js';
 
 /**
- * The rolls as DXF: millimetres declared, one layer per purpose (roll edges, crosscuts, slits and trims as piece outlines,
- * text). Rolls stand above one another, 400 mm apart.
+ * The rolls as DXF: millimetres declared, one layer per purpose (roll edges, crosscuts, slits and trims as rectangles, true outlines
+ * of shaped pieces, text). Rolls stand above one another, 400 mm apart.
  */
 export function cutSheetDxf(sheet: CutSheet): string {
   const dxf = new DxfWriter();
@@ -13,6 +13,7 @@ export function cutSheetDxf(sheet: CutSheet): string {
   dxf.addLayer('ROLL_EDGE', 7, 'CONTINUOUS');
   dxf.addLayer('CROSSCUT', 1, 'CONTINUOUS');
   dxf.addLayer('PIECE', 5, 'CONTINUOUS');
+  dxf.addLayer('OUTLINE', 6, 'CONTINUOUS');
   dxf.addLayer('TEXT', 3, 'CONTINUOUS');
   let base = 0;
   for (const film of sheet.films)
@@ -42,6 +43,13 @@ export function cutSheetDxf(sheet: CutSheet): string {
             corners.map(([px, py]) => ({ point: { x: px, y: py } })),
             { layerName: 'PIECE', flags: 1 },
           );
+          const piece = film.pieces.find((x) => x.id === p.pieceId);
+          for (const { rings } of piece ? outlinesOn(piece, p) : [])
+            for (const ring of rings)
+              dxf.addLWPolyline(
+                ring.map((q) => ({ point: { x: q.x, y: y(q.y, 0) } })),
+                { layerName: 'OUTLINE', flags: 1 },
+              );
           dxf.addText(point3d(p.xMm + 20, low + 20), 30, labels.get(p.pieceId) ?? '', { layerName: 'TEXT' });
         }
       }
@@ -53,10 +61,11 @@ export function cutSheetDxf(sheet: CutSheet): string {
 /** Every piece with its size and its place on the roll. */
 export function cutListCsv(sheet: CutSheet): string {
   const rows = sheet.films.flatMap((film) =>
-    film.pieces.map((p) => {
-      const roll = film.layout.rolls.find((r) => r.drops.some((d) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((x) => x.pieceId === p.id)))));
-      const dropIndex = roll?.drops.findIndex((d) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((x) => x.pieceId === p.id)))) ?? -1;
-      const placed = roll?.drops[dropIndex]?.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces)).find((x) => x.pieceId === p.id);
+    film.single.map((p) => {
+      const laidAs = film.pieces.find((x) => x.id === p.id || x.parts.some((part) => part.id === p.id))?.id ?? p.id;
+      const roll = film.layout.rolls.find((r) => r.drops.some((d) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((x) => x.pieceId === laidAs)))));
+      const dropIndex = roll?.drops.findIndex((d) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((x) => x.pieceId === laidAs)))) ?? -1;
+      const placed = roll?.drops[dropIndex]?.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces)).find((x) => x.pieceId === laidAs);
       return {
         place: sheet.placeOf(p.surfaceId),
         piece: p.label,
@@ -65,12 +74,13 @@ export function cutListCsv(sheet: CutSheet): string {
         widthMm: round(p.widthMm),
         heightMm: round(p.heightMm),
         factoryEdge: p.factoryEdge ?? '',
+        cutWith: laidAs === p.id ? '' : (film.pieces.find((x) => x.id === laidAs)?.label ?? ''),
         roll: film.rolls.find((r) => r.id === roll?.rollId)?.label ?? '',
         drop: placed ? dropIndex + 1 : '',
         turnDeg: placed?.turn ?? '',
         xOnRollMm: placed ? round(placed.xMm) : '',
         yOnRollMm: placed ? round(placed.yMm) : '',
-        note: film.layout.unplaced.find((u) => u.pieceId === p.id)?.reason ?? p.fallback ?? '',
+        note: film.layout.unplaced.find((u) => u.pieceId === laidAs)?.reason ?? p.fallback ?? '',
       };
     }),
   );

@@ -59,7 +59,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
     });
     for (const [from, to] of stretches(film, roll))
       out.push({ svg: rollSvg(film, roll, from, Math.max(to, from + STRETCH_MM / 2), doc.job.units), width, margin: [0, 2, 0, 2] });
-    const labels = new Map(film.pieces.map((p) => [p.id, p.label]));
+    const labels = new Map([...film.pieces, ...film.single].map((p) => [p.id, p.label]));
     out.push({
       table: {
         headerRows: 1,
@@ -79,8 +79,8 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
     });
   }
   out.push({ text: 'Pieces', bold: true, fontSize: 12, margin: [0, 8, 0, 4] });
-  const cells = film.pieces.map((p): Content => {
-    const corners = sheet.outlineOf(p.surfaceId);
+  const cells = film.single.map((p): Content => {
+    const corners = p.path && p.path.length <= 8 && p.path.every((q) => q.bulge === 0) ? p.path : null;
     const f = (mm: number) => formatLength(mm, doc.job.units);
     const scale = 70 / Math.max(p.widthMm, p.heightMm);
     return {
@@ -95,7 +95,9 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
         },
         { text: p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming', fontSize: 8, color: soft },
         ...(p.fallback ? [{ text: p.fallback, fontSize: 8, color: '#A8431A' }] : []),
-        ...(corners ? [{ text: `Corners from lower left: ${corners.map((c) => `${c.x.toFixed(1)}/${c.y.toFixed(1)}`).join('  ')}`, fontSize: 7.5 }] : []),
+        ...(corners
+          ? [{ text: `Corners from lower left, seen liner up: ${corners.map((c) => `${c.xMm.toFixed(1)}/${c.yMm.toFixed(1)}`).join('  ')}`, fontSize: 7.5 }]
+          : []),
       ],
     };
   });
@@ -121,7 +123,7 @@ function stretches(film: FilmSheet, roll: FilmSheet['rolls'][number]): [number, 
 export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> {
   const { doc } = sheet;
   const f = (mm: number) => formatLength(mm, doc.job.units);
-  const all = sheet.films.flatMap((film) => film.pieces.map((p) => ({ p, film })));
+  const all = sheet.films.flatMap((film) => film.single.map((p) => ({ p, film })));
   const walk = doc.surfaces.map((s) => s.id);
   all.sort((a, b) => walk.indexOf(a.p.surfaceId) - walk.indexOf(b.p.surfaceId));
   const cells = all.map(({ p, film }): Content => ({

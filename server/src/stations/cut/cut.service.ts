@@ -1,17 +1,6 @@
 import type { Film, JobDocument, Layout, LayoutComputeInput, Piece, Plan, Roll } from '@yellow-pane/contracts';
 import { cutMethod } from '@yellow-pane/contracts';
-import {
-  checkLayout,
-  filmPlanInput,
-  knifeOrder,
-  preCutOutline,
-  resolveAllowances,
-  PROMPT_STEPS,
-  type KnifeStep,
-  type MethodFigures,
-  type Polygon,
-  type SurfaceCut,
-} from '@yellow-pane/core';
+import { checkLayout, filmPlanInput, knifeOrder, PROMPT_STEPS, type KnifeStep, type MethodFigures, type SurfaceCut } from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
 import type { RecordGuard } from '../../db/change.service.js';
 import { Refusal } from '../../problem.js';
@@ -21,7 +10,10 @@ import type { JobsService } from '../jobs/jobs.service.js';
 export interface FilmSheet {
   readonly film: Film;
   readonly rolls: readonly Roll[];
+  /** As laid on the roll: shaped pieces may be joined two by two. */
   readonly pieces: readonly Piece[];
+  /** One by one, as they go onto the glass. */
+  readonly single: readonly Piece[];
   readonly cuts: readonly SurfaceCut[];
   readonly layout: Layout;
   readonly steps: readonly KnifeStep[];
@@ -32,8 +24,6 @@ export interface CutSheet {
   readonly doc: JobDocument;
   readonly films: readonly FilmSheet[];
   readonly placeOf: (surfaceId: string) => string;
-  /** True corners of pre-cut pieces, as surveyed. */
-  readonly outlineOf: (surfaceId: string) => Polygon | null;
 }
 
 /** The newest plan of a film. */
@@ -90,7 +80,9 @@ export class CutService {
           });
       const rolls = doc.rolls.filter((r) => r.filmId === film.id);
       const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units, film.wound === 'liner-in');
-      films.push({ film, rolls, pieces: input.pieces, cuts: input.cuts, layout, steps, isStored });
+      const own = new Map(input.cuts.flatMap((c) => c.pieces).map((p) => [p.id, p]));
+      const single = input.pieces.flatMap((p) => (p.parts.length ? p.parts.flatMap((part) => own.get(part.id) ?? []) : [p]));
+      films.push({ film, rolls, pieces: input.pieces, single, cuts: input.cuts, layout, steps, isStored });
     }
     if (films.length === 0) throw new Refusal('not-cuttable', 'There is nothing that can be cut yet: no pane has both its tapes and a film.');
     const place = new Map(doc.places.map((p) => [p.id, p.name]));
@@ -99,12 +91,6 @@ export class CutService {
       doc,
       films,
       placeOf: (id) => place.get(surface.get(id)?.placeId ?? '') ?? '',
-      outlineOf: (id) => {
-        const cut = films.flatMap((f) => f.cuts).find((c) => c.surface.id === id);
-        return cut && cut.method === 'pre-cut' && cut.survey.outline
-          ? preCutOutline({ survey: cut.survey, allowances: resolveAllowances(doc, cut.surface) })
-          : null;
-      },
     };
   }
 

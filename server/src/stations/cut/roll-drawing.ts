@@ -1,5 +1,5 @@
-import type { Layout, Roll } from '@yellow-pane/contracts';
-import { formatLength, restsOf, type KnifeStep, type UnitSystem } from '@yellow-pane/core';
+import type { Layout, Piece, PlacedPiece, Roll } from '@yellow-pane/contracts';
+import { flatten, formatLength, onRoll, restsOf, type Vec, type KnifeStep, type UnitSystem } from '@yellow-pane/core';
 import type { FilmSheet } from './cut.service.js';
 
 const xml = (s: string): string => s.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
@@ -42,11 +42,22 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
       const long = Math.min(120, p.acrossMm / 4, p.alongMm / 4);
       parts.push(
         `<rect x="${n(p.xMm)}" y="${n(top)}" width="${n(p.alongMm)}" height="${n(p.acrossMm)}" fill="#FFFEFA" stroke="#1C2226" stroke-width="4"/>`,
-        text(p.xMm + size * 0.5, top + size * 1.3, size, piece?.label ?? '', 'font-weight="bold"'),
+        piece?.parts.length ? '' : text(p.xMm + size * 0.5, top + size * 1.3, size, piece?.label ?? '', 'font-weight="bold"'),
         text(p.xMm + size * 0.5, top + size * 2.4, size * 0.8, `${f(p.alongMm)} × ${f(p.acrossMm)}`),
         `<path d="M ${n(cx - (arrow.dx * long) / 2)} ${n(cy - (ay * long) / 2)} L ${n(cx + (arrow.dx * long) / 2)} ${n(cy + (ay * long) / 2)}" stroke="#3E6E8E" stroke-width="6" fill="none"/>`,
         `<path d="M ${n(cx + (arrow.dx * long) / 2 + ay * 18)} ${n(cy + (ay * long) / 2 + arrow.dx * 18)} L ${n(cx + arrow.dx * (long / 2 + 34))} ${n(cy + ay * (long / 2 + 34))} L ${n(cx + (arrow.dx * long) / 2 - ay * 18)} ${n(cy + (ay * long) / 2 - arrow.dx * 18)} Z" fill="#3E6E8E"/>`,
       );
+    }
+    for (const p of drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))) {
+      const piece = labels.get(p.pieceId);
+      for (const { label, rings } of piece ? outlinesOn(piece, p) : []) {
+        const px = rings.map((ring) => ring.map((q) => ({ x: q.x, y: y(q.y, 0) })));
+        parts.push(
+          `<path d="${px.map((ring) => `M ${ring.map((q) => `${n(q.x)} ${n(q.y)}`).join(' L ')} Z`).join(' ')}" stroke="#1C2226" stroke-width="5" fill="none"/>`,
+        );
+        const middle = { x: px[0]!.reduce((s, q) => s + q.x, 0) / px[0]!.length, y: px[0]!.reduce((s, q) => s + q.y, 0) / px[0]!.length };
+        if (piece!.parts.length) parts.push(text(middle.x, middle.y, Math.min(70, p.acrossMm / 6), label, 'text-anchor="middle" font-weight="bold"'));
+      }
     }
     parts.push(
       `<path d="M ${n(drop.xMm + drop.alongMm)} -60 V ${n(W + 60)}" stroke="#1C2226" stroke-width="6" stroke-dasharray="30 18"/>`,
@@ -82,17 +93,34 @@ export function wholeSvg(sheets: readonly FilmSheet[], units: UnitSystem): strin
 
 export const usedOn = (layout: Layout, roll: Roll): number => layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
 
+/** True outlines of a piece where it lies, mm on the roll: of two joined pieces, or of one that is no rectangle. */
+export function outlinesOn(piece: Piece, placed: PlacedPiece): { label: string; rings: Vec[][] }[] {
+  const own = piece.parts.length
+    ? piece.parts.map((part) => ({ label: part.label, rings: [part.path] }))
+    : piece.path
+      ? [{ label: piece.label, rings: [piece.path, ...piece.holes] }]
+      : [];
+  return own.map(({ label, rings }) => ({
+    label,
+    rings: rings.map((ring) => flatten(ring.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge }))).map((q) => onRoll(q, piece, placed))),
+  }));
+}
+
 /** A pane's piece with its opening, true to scale, with dimensions and the arrow to the top of the pane. */
-export function pieceSvg(piece: { widthMm: number; heightMm: number; trimmedEdges: readonly string[] }, units: UnitSystem): string {
+export function pieceSvg(piece: Pick<Piece, 'widthMm' | 'heightMm' | 'trimmedEdges' | 'path' | 'holes'>, units: UnitSystem): string {
   const { widthMm: w, heightMm: h } = piece;
   const m = Math.max(w, h) * 0.16;
   const s = Math.max(w, h) * 0.055;
   const f = (mm: number) => xml(formatLength(mm, units));
-  const line = (edge: string) =>
+  const rings = piece.path ? [piece.path, ...piece.holes].map((ring) => flatten(ring.map((q) => ({ x: q.xMm, y: h - q.yMm, bulge: -q.bulge })))) : [];
+  const own = rings.length
+    ? `<path d="${rings.map((ring) => `M ${ring.map((q) => `${n(q.x)} ${n(q.y)}`).join(' L ')} Z`).join(' ')}" fill="#F6D98A" fill-rule="evenodd" stroke="#1C2226" stroke-width="${n(s / 6)}"/>`
+    : '';
+  const line = (edge: Piece['trimmedEdges'][number]) =>
     piece.trimmedEdges.includes(edge)
       ? `stroke="#A8431A" stroke-width="${n(s / 6)}" stroke-dasharray="${n(s / 2)} ${n(s / 3)}"`
       : `stroke="#1C2226" stroke-width="${n(s / 3)}"`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(-m)} ${n(-m)} ${n(w + 2 * m)} ${n(h + 2 * m)}" font-family="Atkinson" fill="#1C2226"><rect width="${n(w)}" height="${n(h)}" fill="#FFF6DC"/>
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(-m)} ${n(-m)} ${n(w + 2 * m)} ${n(h + 2 * m)}" font-family="Atkinson" fill="#1C2226"><rect width="${n(w)}" height="${n(h)}" fill="#FFF6DC"/>${own}
 <path d="M 0 0 H ${n(w)}" ${line('top')}/><path d="M ${n(w)} 0 V ${n(h)}" ${line('right')}/><path d="M 0 ${n(h)} H ${n(w)}" ${line('bottom')}/><path d="M 0 0 V ${n(h)}" ${line('left')}/>
 <path d="M ${n(w / 2)} ${n(h * 0.7)} V ${n(h * 0.32)}" stroke="#3E6E8E" stroke-width="${n(s / 4)}" fill="none"/><path d="M ${n(w / 2 - s / 2)} ${n(h * 0.34)} L ${n(w / 2)} ${n(h * 0.34 - s)} L ${n(w / 2 + s / 2)} ${n(h * 0.34)} Z" fill="#3E6E8E"/>
 <text x="${n(w / 2)}" y="${n(h * 0.78)}" font-size="${n(s)}" text-anchor="middle">top of pane</text>

@@ -6,12 +6,24 @@ import {
   type Fault,
   type JobDocument,
   type MeasureKey,
+  type PaneShape,
   type Patch,
   type Reading,
   type Surface,
   type SurveyResult,
 } from '@yellow-pane/contracts';
-import { askText, isBow, parseLength, parseOffset, readingsInForce, suspectText, surveyOpening, verdictText, type TapeReading } from '@yellow-pane/core';
+import {
+  askText,
+  isBow,
+  parseLength,
+  parseOffset,
+  readingsInForce,
+  suspectText,
+  surveyOpening,
+  surveyShape,
+  verdictText,
+  type TapeReading,
+} from '@yellow-pane/core';
 import { Refusal } from '../../problem.js';
 import type { JobsService } from '../jobs/jobs.service.js';
 
@@ -24,8 +36,8 @@ export class MeasureService {
     private readonly now: () => Date,
   ) {}
 
-  survey(readings: readonly TapeReading[], calledCrooked: boolean): SurveyResult {
-    const s = surveyOpening(readings, { calledCrooked });
+  survey(readings: readonly TapeReading[], calledCrooked: boolean, shape: PaneShape | null): SurveyResult {
+    const s = shape ? surveyShape(shape, readings) : surveyOpening(readings, { calledCrooked });
     return {
       status: s.status,
       ...verdictText(s, 'mm'),
@@ -33,8 +45,8 @@ export class MeasureService {
       chiSquare: s.adjustment?.chiSquare ?? null,
       limit: s.adjustment && Number.isFinite(s.adjustment.limit) ? s.adjustment.limit : null,
       redundancy: s.adjustment?.redundancy ?? null,
-      suspects: s.suspects.map((x) => ({ text: suspectText(x, 'mm'), probability: x.probability })),
-      ask: s.next ? { measure: s.next.measure, text: askText(s.next.measure, s.next.isRetape), gainBits: s.next.gainBits } : null,
+      suspects: s.suspects.map((x) => ({ text: suspectText(x, 'mm', shape), probability: x.probability })),
+      ask: s.next ? { measure: s.next.measure, text: askText(s.next.measure, s.next.isRetape, shape), gainBits: s.next.gainBits } : null,
       cannotCheck: [...s.cannotCheck],
     };
   }

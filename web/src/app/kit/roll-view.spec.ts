@@ -32,7 +32,7 @@ describe('the roll drawn to scale', () => {
   test('pieces keep their proportions, stay inside the roll and do not overlap', () => {
     const fixture = show('solar', { rollPx: 1524 });
     const drawn = pieces(fixture).map((g) => ({ ...box(g), label: g.getAttribute('aria-label')! }));
-    expect(drawn).toHaveLength(18);
+    expect(drawn).toHaveLength(23);
     for (const p of drawn) {
       const [along, across] = /(\d+)×(\d+)/.exec(p.label)!.slice(1).map(Number) as [number, number];
       expect(p.w).toBeCloseTo(along, 0);

@@ -1,7 +1,8 @@
 import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output } from '@angular/core';
-import type { Film, Layout, Piece, Roll, RollLayout } from '@yellow-pane/contracts';
+import type { Film, Layout, Piece, PlacedPiece, Roll, RollLayout } from '@yellow-pane/contracts';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
-import { restsOf } from '@yellow-pane/core/cut';
+import { onRoll, restsOf } from '@yellow-pane/core/cut';
+import { flatten } from '@yellow-pane/core/geometry';
 
 interface DrawnPiece {
   readonly id: string;
@@ -17,6 +18,15 @@ interface DrawnPiece {
   readonly isCut: boolean;
   readonly showText: boolean;
   readonly arrow: string;
+  /** True outlines inside the rectangle, each with its pane. */
+  readonly parts: readonly {
+    readonly surfaceId: string;
+    readonly d: string;
+    readonly label: string;
+    readonly x: number;
+    readonly y: number;
+    readonly isSelected: boolean;
+  }[];
 }
 interface DrawnRest {
   readonly x: number;
@@ -81,7 +91,21 @@ const hatchPath: Record<Film['hatch'], string> = {
             stroke="#1C2226"
             [attr.stroke-width]="p.isSelected ? 2.5 : 1"
           />
-          @if (p.showText) {
+          @for (part of p.parts; track $index) {
+            <path
+              [attr.d]="part.d"
+              fill-rule="evenodd"
+              [attr.fill]="part.isSelected ? '#F4B400' : 'none'"
+              stroke="#1C2226"
+              stroke-width="1.4"
+              pointer-events="all"
+              (click)="$event.stopPropagation(); picked.emit(part.surfaceId)"
+            />
+            @if (p.parts.length > 1) {
+              <text [attr.x]="part.x" [attr.y]="part.y + 4" font-size="13" font-weight="700" text-anchor="middle">{{ part.label }}</text>
+            }
+          }
+          @if (p.showText && p.parts.length < 2) {
             <rect
               [attr.x]="p.x + 4"
               [attr.y]="p.y + 4"
@@ -151,7 +175,7 @@ export class RollView {
   constructor() {
     afterRenderEffect(() => {
       const id = this.selectedSurfaceId();
-      const piece = this.drawn().find((p) => p.surfaceId === id);
+      const piece = this.drawn().find((p) => p.surfaceId === id || p.parts.some((part) => part.surfaceId === id));
       const box = this.host.nativeElement.closest('[data-roll-scroll]');
       if (piece && box && (piece.x < box.scrollLeft || piece.x + piece.w > box.scrollLeft + box.clientWidth)) box.scrollLeft = Math.max(0, piece.x - 60);
     });
@@ -186,7 +210,8 @@ export class RollView {
               y,
               w,
               h,
-              isSelected: piece?.surfaceId === this.selectedSurfaceId(),
+              isSelected: piece?.surfaceId === this.selectedSurfaceId() && (piece?.parts.length ?? 0) === 0 && !piece?.path,
+              parts: piece ? this.outlines(piece, p) : [],
               isLocked: this.lockedIds().includes(p.pieceId),
               isCut: this.cutIds().has(p.pieceId),
               showText: h > 26 && (piece?.label.length ?? 0) * 7.6 + 12 < w,
@@ -197,6 +222,36 @@ export class RollView {
       ),
     );
   });
+
+  /** What of the rectangle is film for a pane: two joined pieces, or one of an outline of its own. */
+  private outlines(piece: Piece, placed: PlacedPiece): DrawnPiece['parts'] {
+    const own = piece.parts.length
+      ? piece.parts.map((part) => ({ surfaceId: part.surfaceId, label: part.label, rings: [part.path] }))
+      : piece.path
+        ? [{ surfaceId: piece.surfaceId, label: piece.label, rings: [piece.path, ...piece.holes] }]
+        : [];
+    const toPx = (q: { x: number; y: number }) => {
+      const on = onRoll(q, piece, placed);
+      return { x: this.x(on.x), y: this.y(on.y, 0) };
+    };
+    return own.map(({ surfaceId, label, rings }) => {
+      const outline = rings.map((ring) =>
+        flatten(
+          ring.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge })),
+          1,
+        ).map(toPx),
+      );
+      const first = outline[0]!;
+      return {
+        surfaceId,
+        label,
+        d: outline.map((ring) => `M${ring.map((q) => `${q.x.toFixed(1)} ${q.y.toFixed(1)}`).join('L')}Z`).join(''),
+        x: first.reduce((s, q) => s + q.x, 0) / first.length,
+        y: first.reduce((s, q) => s + q.y, 0) / first.length,
+        isSelected: surfaceId === this.selectedSurfaceId(),
+      };
+    });
+  }
 
   /** Arrow to the pane's top. */
   private arrow(turn: number, cx: number, cy: number, size: number): string {

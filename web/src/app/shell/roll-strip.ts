@@ -57,7 +57,7 @@ export class RollStrip {
     const availableMm = roll.lengthM * 1000 - roll.leadInMm;
     const sx = 1000 / availableMm;
     const sy = 20 / roll.widthMm;
-    const own = new Set(plan.pieces.filter((p) => p.surfaceId === surface!.id).map((p) => p.id));
+    const own = new Set(plan.pieces.filter((p) => p.surfaceId === surface!.id || p.parts.some((part) => part.surfaceId === surface!.id)).map((p) => p.id));
     const leftM = (availableMm - share.usedMm) / 1000;
     return {
       film: film.name,

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { newSurface, type Patch, type Place, type Surface } from '@yellow-pane/contracts';
+import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { v7 as uuidv7 } from 'uuid';
 import { JobProgress } from '../record/progress';
 import { RecordStore } from '../record/record.store';
@@ -12,6 +13,9 @@ interface DrawnPane {
   readonly look: string;
   readonly label: string;
   readonly mark: string;
+  /** Of a pane that is not four-sided: its silhouette as a clip and as points. */
+  readonly clip: string | null;
+  readonly outline: string | null;
 }
 interface DrawnPlace {
   readonly place: Place;
@@ -83,12 +87,30 @@ const TALLEST_PX = 74;
                       (click)="record.select(d.surface.id)"
                     >
                       <span
-                        class="block border text-center text-xs leading-none font-bold"
+                        class="relative block border text-center text-xs leading-none font-bold"
                         [class]="d.look"
                         [style.width.px]="d.widthPx"
                         [style.height.px]="d.heightPx"
-                        >{{ d.mark }}</span
-                      >
+                        [style.clip-path]="d.clip"
+                        [style.border-color]="d.clip ? 'transparent' : null"
+                        >{{ d.mark }}
+                        @if (d.outline) {
+                          <svg
+                            class="absolute -inset-px"
+                            [attr.viewBox]="'0 0 ' + d.widthPx + ' ' + d.heightPx"
+                            [attr.width]="d.widthPx"
+                            [attr.height]="d.heightPx"
+                            aria-hidden="true"
+                          >
+                            <polygon
+                              [attr.points]="d.outline"
+                              fill="none"
+                              stroke="#1C2226"
+                              [attr.stroke-width]="d.surface.id === record.selectedId() ? 3.5 : 2"
+                            />
+                          </svg>
+                        }
+                      </span>
                     </button>
                   }
                 </div>
@@ -177,10 +199,14 @@ export class Rooms {
           : p?.isMeasured
             ? `border-ink bg-card ${film ? `hatch-${film.hatch}` : ''}`
             : 'border-dashed border-field bg-card';
+    const [widthPx, heightPx] = [Math.max(5, size.w * scale), Math.max(5, size.h * scale)];
+    const shape = surface.shape ? silhouette(p?.survey.outline ?? null) : null;
     return {
       surface,
-      widthPx: Math.max(5, size.w * scale),
-      heightPx: Math.max(5, size.h * scale),
+      widthPx,
+      heightPx,
+      clip: shape && `polygon(${shape.map((q) => `${(q.x * 100).toFixed(1)}% ${(q.y * 100).toFixed(1)}%`).join(',')})`,
+      outline: shape && shape.map((q) => `${(q.x * widthPx).toFixed(1)},${(q.y * heightPx).toFixed(1)}`).join(' '),
       look: fill,
       label: `${surface.name}, ${state}${film ? '' : ', no film'}`,
       mark: p?.isDoubtful ? '?' : p?.isCut ? '✓' : '',
@@ -323,4 +349,11 @@ export class Rooms {
     );
     await this.record.change(`Another order in ${place.place.name}`.slice(0, 120), patches);
   }
+}
+
+/** An outline as shares of its box, y down. */
+function silhouette(outline: Polygon | null): Polygon | null {
+  if (!outline) return null;
+  const box = boundingBox(outline);
+  return outline.map((p) => ({ x: (p.x - box.minX) / (box.maxX - box.minX), y: (box.maxY - p.y) / (box.maxY - box.minY) }));
 }

@@ -56,7 +56,9 @@ export class CutPage {
   protected readonly isFilmUp = computed(() => this.film()?.wound === 'liner-in');
   protected readonly startEdge = computed(() => startEdge(this.isFilmUp()));
   protected readonly nextKey = computed(() => this.steps().find((s) => !this.plans.done().has(s.key))?.key ?? null);
-  protected readonly labels = computed(() => new Map(this.plan()?.pieces.map((p) => [p.id, p.label]) ?? []));
+  protected readonly labels = computed(
+    () => new Map(this.plan()?.pieces.flatMap((p) => [[p.id, p.label] as const, ...p.parts.map((x) => [x.id, x.label] as const)]) ?? []),
+  );
   protected readonly lockedIds = computed(() => this.plan()?.stored?.lockedPieceIds ?? []);
 
   /** The selected pane with its piece, or why it has none. */
@@ -71,10 +73,12 @@ export class CutPage {
           ?.cuts.find((c) => c.surface.id === surface.id)
       : undefined;
     const piece = this.plan()?.pieces.find((p) => p.id === surface.id) ?? cut?.pieces[0] ?? null;
-    const unplaced = this.plan()?.layout.unplaced.find((u) => u.pieceId === surface.id)?.reason ?? null;
+    const joined = this.plan()?.pieces.find((p) => p.parts.some((part) => part.id === surface.id)) ?? null;
+    const unplaced = this.plan()?.layout.unplaced.find((u) => u.pieceId === (joined ?? surface).id)?.reason ?? null;
     return {
       surface,
       piece,
+      joined,
       unplaced,
       seenFrom: (surface.seenFrom === 'room') === this.record.otherSide() ? 'street' : 'room',
       survey: surveySurface(surface, doc).survey,
@@ -84,7 +88,7 @@ export class CutPage {
         : cut && 'blocked' in cut.answer
           ? cut.answer.blocked
           : null,
-      note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback) : null,
+      note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback ?? joined?.why[0] ?? null) : null,
     };
   });
   protected readonly blockedPanes = computed(() => {
@@ -185,7 +189,7 @@ export class CutPage {
   protected lock(): void {
     const film = this.film();
     const here = this.here();
-    if (film && here?.piece) void this.plans.toggleLock(film.id, here.piece.id);
+    if (film && here?.piece) void this.plans.toggleLock(film.id, (here.joined ?? here.piece).id);
   }
   protected setPull(box: HTMLInputElement): void {
     const doc = this.record.doc();

@@ -1,20 +1,32 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import type { MeasureKey } from '@yellow-pane/contracts';
-import { askText, cutOfSurface, enclosingRectangle, measureTitle, oddsText, readingsHash, suspectText, surveySurface, verdictText } from '@yellow-pane/core';
+import {
+  askText,
+  cutOfSurface,
+  enclosingRectangle,
+  measureTitle,
+  oddsText,
+  pathArea,
+  readingsHash,
+  suspectText,
+  surveySurface,
+  verdictText,
+} from '@yellow-pane/core';
 import { formatDifference, formatLength } from '@yellow-pane/core/ground';
 import { methodNames } from '../../kit/method-names';
 import { Why } from '../../kit/why';
 import type { TypedReading } from '../../kit/length-field';
 import { Device } from '../../record/device';
 import { RecordStore } from '../../record/record.store';
-import { keysToShow, readingPatch } from './measure.updaters';
+import { keysToShow, readingPatch, shapeKeysToShow } from './measure.updaters';
+import { ShapeBar } from './parts/shape-bar';
 import { OpeningDrawing } from './parts/opening-drawing';
 import { SurfaceDetails } from './parts/surface-details';
 
 /** Measure: the tapes of the selected pane, and what they say to each other. */
 @Component({
   selector: 'yp-measure-page',
-  imports: [OpeningDrawing, SurfaceDetails, Why],
+  imports: [OpeningDrawing, ShapeBar, SurfaceDetails, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -24,7 +36,9 @@ import { SurfaceDetails } from './parts/surface-details';
             <h2 id="pane-title" class="text-xl">{{ v.surface.name }}</h2>
             <div class="flex flex-wrap gap-2 text-sm">
               <button type="button" class="btn" (click)="record.toggleSide()" [attr.aria-pressed]="record.otherSide()">Seen from the {{ seenFrom() }}</button>
-              @if (v.isAll) {
+              @if (v.surface.shape) {
+                <!-- every tape of a shape is shown -->
+              } @else if (v.isAll) {
                 <button type="button" class="btn" (click)="large.set(!large())" [attr.aria-pressed]="large()">
                   {{ large() ? 'Draw it true' : 'Draw crookedness ×5' }}
                 </button>
@@ -33,6 +47,7 @@ import { SurfaceDetails } from './parts/surface-details';
               }
             </div>
           </div>
+          <yp-shape-bar class="px-4 pt-2" [surface]="v.surface" />
           <yp-opening-drawing
             class="min-h-0 flex-1"
             [surface]="v.surface"
@@ -150,7 +165,9 @@ export class MeasurePage {
     const { survey, inForce, isSigned } = surveySurface(surface, doc);
     const method = surface.method ?? doc.job.method;
     const needsAll = surface.calledCrooked || method === 'tucked-corner' || method === 'pre-cut' || this.askedAll().has(surface.id);
-    const keys = keysToShow(inForce, needsAll, survey.next?.measure ?? null);
+    const ask = survey.next?.measure ?? null;
+    const { shape } = surface;
+    const keys = shape ? shapeKeysToShow(shape, inForce, ask) : keysToShow(inForce, needsAll, ask);
     const isBad = survey.status === 'impossible' || (survey.status === 'doubtful' && !isSigned);
     const f = (mm: number) => formatLength(mm, units);
     const film = doc.films.find((x) => x.id === surface.filmId);
@@ -168,25 +185,26 @@ export class MeasurePage {
       isAll: keys.length > 2,
       words: verdictText(survey, units),
       look: isBad ? 'border-ink bg-tint' : survey.status === 'agreeing' ? 'border-proof bg-proof-tint' : 'border-hair bg-paper',
-      ask: isBad && survey.next ? { measure: survey.next.measure, text: askText(survey.next.measure, survey.next.isRetape) } : null,
+      ask: isBad && survey.next ? { measure: survey.next.measure, text: askText(survey.next.measure, survey.next.isRetape, shape) } : null,
       canSign: survey.status === 'doubtful' && !isSigned && method !== 'overhang' && method !== 'dry-template',
       cut: this.cutNote(answer, method),
       suspects: isBad
         ? blamed.map((s) => ({
-            text: suspectText(s, units),
+            text: suspectText(s, units, shape),
             slip: s.hypothesis.kind === 'slip' ? `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}, ` : '',
             odds: oddsText(s.probability),
           }))
         : [],
       rows: (survey.adjustment?.readings ?? []).map((r) => ({
         key: r.measure,
-        name: measureTitle(r.measure),
+        name: measureTitle(r.measure, shape),
         typed: this.shown(inForce.find((x) => x.measure === r.measure)!.typed, inForce.find((x) => x.measure === r.measure)!.unit, r.readMm),
         residual: survey.adjustment!.redundancy > 0 ? signedText(r.residualMm) : '',
         isSuspect: isBad && blamed.some((s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === r.measure),
       })),
       facts: [
         ...(box && keys.length > 2 ? [{ name: 'Fits inside', value: `${f(box.widthMm)} × ${f(box.heightMm)}` }] : []),
+        ...(shape && survey.path ? [{ name: 'Glass', value: `${(pathArea(survey.path) / 1e6).toFixed(3)} m²` }] : []),
         ...(c && survey.adjustment?.isDetermined && Math.abs(c.rackMm) >= 1
           ? [{ name: c.rackMm > 0 ? 'Top leans right by' : 'Top leans left by', value: formatDifference(Math.abs(c.rackMm), units) }]
           : []),
@@ -234,7 +252,7 @@ export class MeasurePage {
     const person = this.device.person();
     if (!doc || !surface || !person) return;
     const { inForce } = surveySurface(surface, doc);
-    void this.record.change(`${measureTitle(key)} of ${surface.name}`, [
+    void this.record.change(`${measureTitle(key, surface.shape)} of ${surface.name}`, [
       readingPatch(surface, key, typed, inForce, { personId: person.id, at: new Date().toISOString() }),
     ]);
   }
@@ -244,7 +262,9 @@ export class MeasurePage {
     if (!doc || !surface) return;
     const own = surveySurface(surface, doc).inForce.find((r) => r.measure === key && r.surfaceId === surface.id);
     if (own)
-      void this.record.set(`Take back ${measureTitle(key).toLowerCase()} of ${surface.name}`, 'reading', own.id, { withdrawnAt: new Date().toISOString() });
+      void this.record.set(`Take back ${measureTitle(key, surface.shape).toLowerCase()} of ${surface.name}`, 'reading', own.id, {
+        withdrawnAt: new Date().toISOString(),
+      });
   }
   protected sign(): void {
     const doc = this.record.doc();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
-import type { Survey } from '@yellow-pane/core';
+import type { Allowances, PathPoint, Piece, Surface } from '@yellow-pane/contracts';
+import { flatten, type Survey } from '@yellow-pane/core';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { toLinerView } from '@yellow-pane/core/cut';
 
@@ -20,7 +20,9 @@ const H = 270;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" class="min-h-0 w-full flex-1" role="img" [attr.aria-label]="label()">
-      <rect [attr.x]="g().px - 14" [attr.y]="g().py - 14" [attr.width]="g().pw + 28" [attr.height]="g().ph + 28" fill="#D8D2C2" />
+      @if (!piece().path) {
+        <rect [attr.x]="g().px - 14" [attr.y]="g().py - 14" [attr.width]="g().pw + 28" [attr.height]="g().ph + 28" fill="#D8D2C2" />
+      }
       <polygon [attr.points]="g().opening" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.5" />
       <rect
         [attr.x]="g().px"
@@ -28,10 +30,14 @@ const H = 270;
         [attr.width]="g().pw"
         [attr.height]="g().ph"
         fill="#F4B400"
-        fill-opacity="0.16"
+        [attr.fill-opacity]="g().own ? 0 : 0.16"
         stroke="#F4B400"
-        stroke-width="3"
+        [attr.stroke-width]="g().own ? 1 : 3"
+        [attr.stroke-dasharray]="g().own ? '4 4' : null"
       />
+      @if (g().own; as own) {
+        <path [attr.d]="own" fill="#F4B400" fill-opacity="0.16" fill-rule="evenodd" stroke="#F4B400" stroke-width="3" />
+      }
       @for (s of sides(); track s.edge) {
         @if (s.isFactory) {
           <path [attr.d]="edgePath(s.edge)" stroke="#1C2226" stroke-width="6" />
@@ -86,15 +92,36 @@ export class PieceDrawing {
     const [pw, ph] = [p.widthMm * s, p.heightMm * s];
     const [px, py] = [(W - pw) / 2, (H - ph) / 2];
     const outline = this.survey().outline ?? [];
+    const w = Math.max(...outline.map((q) => q.x)) - Math.min(...outline.map((q) => q.x));
+    const h = Math.max(...outline.map((q) => q.y)) - Math.min(...outline.map((q) => q.y));
     const trims = (edge: 'left' | 'top') =>
-      p.trimmedEdges.includes(edge) ? (edge === 'top' ? this.allowances().overhangTopMm : this.allowances().overhangMm) : -this.allowances().edgeGapMm;
+      p.path
+        ? edge === 'left'
+          ? (p.widthMm - w) / 2
+          : (p.heightMm - h) / 2
+        : p.trimmedEdges.includes(edge)
+          ? edge === 'top'
+            ? this.allowances().overhangTopMm
+            : this.allowances().overhangMm
+          : -this.allowances().edgeGapMm;
     const xs = outline.map((q) => q.x);
     const ys = outline.map((q) => q.y);
     const minX = Math.min(...xs);
     const maxY = Math.max(...ys);
     const across = (x: number) => (this.mirrored() ? px + pw - (trims('left') + x - minX) * s : px + (trims('left') + x - minX) * s);
     const opening = outline.map((q) => `${across(q.x).toFixed(1)},${(py + (trims('top') + maxY - q.y) * s).toFixed(1)}`).join(' ');
-    return { px, py, pw, ph, opening };
+    // the outline is kept as the liner sees it; here it is drawn as the layer sees it
+    const isTurned = (this.surface().seenFrom === this.surface().filmFace) !== this.mirrored();
+    const place = (q: PathPoint) => ({ x: px + (isTurned ? p.widthMm - q.xMm : q.xMm) * s, y: py + (p.heightMm - q.yMm) * s });
+    const own = p.path
+      ? [p.path, ...p.holes]
+          .map((ring) => {
+            const points = flatten(ring.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge }))).map((v) => place({ xMm: v.x, yMm: v.y, bulge: 0 }));
+            return `M${points.map((v) => `${v.x.toFixed(1)} ${v.y.toFixed(1)}`).join('L')}Z`;
+          })
+          .join('')
+      : null;
+    return { px, py, pw, ph, opening, own };
   });
   protected readonly cx = computed(() => W / 2);
   protected readonly cy = computed(() => H / 2);
@@ -103,6 +130,8 @@ export class PieceDrawing {
   protected readonly sides = computed<SideNote[]>(() => {
     const p = this.piece();
     const a = this.allowances();
+    // an outline of its own is trimmed, or not, all the way round
+    if (p.path) return p.trimmedEdges.length ? [{ edge: 'bottom', text: 'trimmed all round', isFactory: false, isTrimmed: true }] : [];
     return (['top', 'right', 'bottom', 'left'] as const).map((edge) => {
       const isTrimmed = p.trimmedEdges.includes(edge);
       const isFactory = this.factoryEdge() === edge;

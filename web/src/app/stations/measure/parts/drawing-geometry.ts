@@ -1,5 +1,5 @@
 import type { MeasureKey } from '@yellow-pane/contracts';
-import type { Polygon, Vec } from '@yellow-pane/core';
+import type { Polygon, ShapeModel, Vec } from '@yellow-pane/core';
 
 /** Where a field and its dimension line stand in the drawing, px. */
 export interface FieldPlace {
@@ -78,5 +78,84 @@ export function layOpening(outline: Polygon, keys: readonly MeasureKey[], width:
     const p = mid(l.from, l.to, l.at);
     return { key, x: p.x, y: p.y, from: l.from, to: l.to, isOutside: l.outside === true, isDiagonal: l.diagonal === true };
   });
-  return { points: [bl, br, tr, tl].map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '), fields, scale, toPx };
+  return { points: [bl, br, tr, tl].map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '), fields: apart(fields, width, height), scale, toPx };
+}
+
+const FIELD_H = 34;
+
+/**
+ * Lays an outline of any shape into the box, true to scale. A measure that runs along a side stands outside it; one that runs across
+ * stands on its line; fields that would cover one another give way.
+ */
+export function layShape(
+  outline: Polygon,
+  model: ShapeModel,
+  numbers: readonly number[],
+  keys: readonly MeasureKey[],
+  width: number,
+  height: number,
+  isMirrored: boolean,
+): DrawnOpening {
+  const xs = outline.map((p) => p.x);
+  const ys = outline.map((p) => p.y);
+  const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const scale = Math.max(0.01, Math.min((width - 2 * (OUT_SIDE + FIELD_W / 2 + 14)) / (maxX - minX), (height - 2 * (OUT + 46)) / (maxY - minY)));
+  const side = isMirrored ? -1 : 1;
+  const toPx = (p: Vec): Vec => ({ x: width / 2 + side * (p.x - (minX + maxX) / 2) * scale, y: height / 2 - (p.y - (minY + maxY) / 2) * scale });
+  const shown = outline.map(toPx);
+  const centre = toPx({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });
+  const fields = keys.map((key, i): FieldPlace => {
+    const [from, to] = model.ends(numbers, key).map(toPx) as [Vec, Vec];
+    const m = mid(from, to);
+    if (!isOnOutline(m, shown)) {
+      const at = mid(from, to, [0.5, 0.36, 0.64][i % 3]!);
+      return { key, x: at.x, y: at.y, from, to, isOutside: false, isDiagonal: Math.abs(from.x - to.x) > 8 && Math.abs(from.y - to.y) > 8 };
+    }
+    const l = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+    const normal = { x: (to.y - from.y) / l, y: (from.x - to.x) / l };
+    const away = (m.x - centre.x) * normal.x + (m.y - centre.y) * normal.y >= 0 ? 1 : -1;
+    const by = away * (Math.abs(normal.x) > 0.5 ? OUT_SIDE : OUT);
+    const push = (p: Vec): Vec => ({ x: p.x + normal.x * by, y: p.y + normal.y * by });
+    const at = push(m);
+    return { key, x: at.x, y: at.y, from: push(from), to: push(to), isOutside: true, isDiagonal: false };
+  });
+  return { points: shown.map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '), fields: apart(fields, width, height), scale, toPx };
+}
+
+/** Whether a point lies on a side of the outline, within a pixel and a half. */
+const isOnOutline = (p: Vec, outline: Polygon): boolean =>
+  outline.some((a, i) => {
+    const b = outline[(i + 1) % outline.length]!;
+    const l2 = (b.x - a.x) ** 2 + (b.y - a.y) ** 2 || 1;
+    const t = Math.max(0, Math.min(1, ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / l2));
+    return Math.hypot(p.x - a.x - t * (b.x - a.x), p.y - a.y - t * (b.y - a.y)) < 1.5;
+  });
+
+/** Moves fields until none covers another; each stays near its line and inside the drawing. */
+function apart(fields: readonly FieldPlace[], width: number, height: number): FieldPlace[] {
+  const at = fields.map((f) => ({ x: f.x, y: f.y }));
+  for (let round = 0; round < 80; round++) {
+    let moved = false;
+    for (let i = 0; i < at.length; i++)
+      for (let j = i + 1; j < at.length; j++) {
+        const [a, b] = [at[i]!, at[j]!];
+        const dx = FIELD_W + 4 - Math.abs(a.x - b.x);
+        const dy = FIELD_H + 2 - Math.abs(a.y - b.y);
+        if (dx <= 0 || dy <= 0) continue;
+        moved = true;
+        if (dy < dx) {
+          const s = a.y <= b.y ? -1 : 1;
+          [a.y, b.y] = [a.y + (s * dy) / 2, b.y - (s * dy) / 2];
+        } else {
+          const s = a.x <= b.x ? -1 : 1;
+          [a.x, b.x] = [a.x + (s * dx) / 2, b.x - (s * dx) / 2];
+        }
+      }
+    for (const p of at) {
+      p.x = Math.max(FIELD_W / 2 + 2, Math.min(width - FIELD_W / 2 - 2, p.x));
+      p.y = Math.max(FIELD_H / 2 + 2, Math.min(height - FIELD_H / 2 - 30, p.y));
+    }
+    if (!moved) break;
+  }
+  return fields.map((f, i) => ({ ...f, ...at[i]! }));
 }

@@ -1,9 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, input, output, signal, viewChildren } from '@angular/core';
 import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
-import { bowKeys, isBow, measureTitle, suspectText, tapeOrder, twoTapes, type Polygon, type Survey } from '@yellow-pane/core';
+import {
+  bowKeys,
+  cutOutPath,
+  flatten,
+  isBow,
+  measureTitle,
+  shapeModel,
+  suspectText,
+  tapeOrder,
+  twoTapes,
+  typicalNumbers,
+  type Polygon,
+  type Survey,
+} from '@yellow-pane/core';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { LengthField, type TypedReading } from '../../../kit/length-field';
-import { exaggerated, FIELD_W, layOpening } from './drawing-geometry';
+import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
 
 /** The opening true to scale with a field on every edge that is taped; Enter walks round as a person moves the tape. */
 @Component({
@@ -12,7 +25,9 @@ import { exaggerated, FIELD_W, layOpening } from './drawing-geometry';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg class="absolute inset-0 h-full w-full" role="img" [attr.aria-label]="description()">
-      <polygon [attr.points]="frame()" fill="#D8D2C2" />
+      @if (!surface().shape) {
+        <polygon [attr.points]="frame()" fill="#D8D2C2" />
+      }
       <polygon
         [attr.points]="drawn().points"
         [attr.fill]="hasSize() ? '#FFF6DC' : '#FFFEFA'"
@@ -20,6 +35,12 @@ import { exaggerated, FIELD_W, layOpening } from './drawing-geometry';
         [attr.stroke-width]="hasSize() ? 2 : 1"
         [attr.stroke-dasharray]="hasSize() ? null : '6 5'"
       />
+      @for (c of cutOuts(); track $index) {
+        <path [attr.d]="c" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
+      }
+      @for (c of corners(); track c.name) {
+        <text [attr.x]="c.x" [attr.y]="c.y" font-size="15" font-weight="700" text-anchor="middle">{{ c.name }}</text>
+      }
       @for (alt of otherOutlines(); track $index) {
         <polygon [attr.points]="alt" fill="none" stroke="#1C2226" stroke-width="1.5" stroke-dasharray="2 5" />
       }
@@ -112,17 +133,50 @@ export class OpeningDrawing {
   }
 
   protected readonly hasSize = computed(() => this.survey().outline !== null);
-  private readonly base = computed<Polygon>(
-    () =>
+  /** How a pane that is not four-sided is drawn; null for a four-sided one. */
+  private readonly model = computed(() => {
+    const { shape } = this.surface();
+    return shape ? { shape: shapeModel(shape), numbers: this.survey().adjustment?.shape ?? typicalNumbers(shape) } : null;
+  });
+  private readonly base = computed<Polygon>(() => {
+    const m = this.model();
+    if (m) return this.survey().outline ?? flatten(m.shape.outline(m.numbers));
+    return (
       this.survey().outline ?? [
         { x: 0, y: 0 },
         { x: 900, y: 0 },
         { x: 900, y: 1100 },
         { x: 0, y: 1100 },
-      ],
-  );
-  private readonly outline = computed(() => (this.times() > 1 ? exaggerated(this.base(), this.times()) : this.base()));
-  protected readonly drawn = computed(() => layOpening(this.outline(), this.keys(), this.size().w, this.size().h, this.mirrored()));
+      ]
+    );
+  });
+  private readonly outline = computed(() => (this.times() > 1 && !this.model() ? exaggerated(this.base(), this.times()) : this.base()));
+  protected readonly drawn = computed(() => {
+    const m = this.model();
+    return m
+      ? layShape(this.outline(), m.shape, m.numbers, this.keys(), this.size().w, this.size().h, this.mirrored())
+      : layOpening(this.outline(), this.keys(), this.size().w, this.size().h, this.mirrored());
+  });
+  /** Letters at the corners of a polygon, a little inside. */
+  protected readonly corners = computed(() => {
+    const m = this.model();
+    if (!m || this.surface().shape!.kind !== 'polygon') return [];
+    const path = m.shape.outline(m.numbers);
+    const c = { x: path.reduce((s, p) => s + p.x, 0) / path.length, y: path.reduce((s, p) => s + p.y, 0) / path.length };
+    return path.map((p, i) => {
+      const [at, mid] = [this.drawn().toPx(p), this.drawn().toPx(c)];
+      const l = Math.hypot(mid.x - at.x, mid.y - at.y) || 1;
+      return { name: 'ABCDEFGH'[i]!, x: at.x + ((mid.x - at.x) / l) * 18, y: at.y + ((mid.y - at.y) / l) * 18 + 5 };
+    });
+  });
+  /** Handles and holes as they are placed from the edges. */
+  protected readonly cutOuts = computed(() => {
+    const outline = this.base();
+    return this.surface().cutOuts.map((c) => {
+      const points = flatten(cutOutPath(c, outline, 0)).map((p) => this.drawn().toPx(p));
+      return `M${points.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`;
+    });
+  });
   protected readonly frame = computed(() => {
     const box = this.outline();
     const m = 14 / this.drawn().scale;
@@ -154,7 +208,7 @@ export class OpeningDrawing {
   });
   protected readonly otherText = computed(() => {
     const second = this.survey().suspects.filter((s) => s.hypothesis.kind !== 'no-slip')[1];
-    return second ? `dotted: ${suspectText(second, this.units())}` : '';
+    return second ? `dotted: ${suspectText(second, this.units(), this.surface().shape)}` : '';
   });
   private readonly barMm = computed(() => {
     const steps = this.units() === 'mm' ? [50, 100, 200, 500, 1000] : [50.8, 101.6, 203.2, 508, 1016];
@@ -167,9 +221,9 @@ export class OpeningDrawing {
   protected readonly description = computed(() => `${this.surface().name}, drawn to scale${this.times() > 1 ? ', crookedness drawn larger' : ''}`);
 
   private of = (key: MeasureKey): Reading | undefined => this.readings().find((r) => r.measure === key);
-  protected title = measureTitle;
+  protected title = (key: MeasureKey): string => measureTitle(key, this.surface().shape);
   protected bow = isBow;
-  protected hintOf = (key: MeasureKey): string => (key.startsWith('width') ? 'width' : 'height');
+  protected hintOf = (key: MeasureKey): string => (this.model() ? (key.length === 2 ? key : '–') : key.startsWith('width') ? 'width' : 'height');
   /** What was typed stays as typed while it is in the shown unit. */
   protected textOf(key: MeasureKey): string {
     const r = this.of(key);
@@ -203,7 +257,8 @@ export class OpeningDrawing {
   }
 
   protected walk(from: MeasureKey, back: boolean): void {
-    const order: MeasureKey[] = [...twoTapes, ...tapeOrder, ...bowKeys].filter((k) => this.keys().includes(k));
+    const m = this.model();
+    const order: MeasureKey[] = (m ? [...m.shape.keys] : [...twoTapes, ...tapeOrder, ...bowKeys]).filter((k) => this.keys().includes(k));
     const next = order[order.indexOf(from) + (back ? -1 : 1)];
     if (next) this.focusOn(next);
     else if (!back) this.finished.emit();

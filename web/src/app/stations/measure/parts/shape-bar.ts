@@ -1,0 +1,184 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { cornerLetter, cutOut, type CornerLetter, type CutOut, type PaneShape, type Surface } from '@yellow-pane/contracts';
+import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { v7 as uuidv7 } from 'uuid';
+import { RecordStore } from '../../../record/record.store';
+import { shapeNames } from '../measure.updaters';
+
+type Choice = keyof typeof shapeNames;
+const lengths = [
+  { field: 'widthMm', name: 'wide' },
+  { field: 'heightMm', name: 'high' },
+] as const;
+
+/** What outline a pane has, and what is cut out of it. */
+@Component({
+  selector: 'yp-shape-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let s = surface();
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
+      <label class="flex items-center gap-1.5"
+        >Outline<select #kind class="field w-44!" (change)="setKind($any(kind.value))">
+          @for (k of kinds(); track k) {
+            <option [value]="k" [selected]="k === (s.shape?.kind ?? 'four-sided')">{{ names[k] }}</option>
+          }
+        </select></label
+      >
+      @if (isArch()) {
+        <label class="flex min-h-8 items-center gap-1.5"
+          ><input type="checkbox" [checked]="s.shape!.hasLegs" (change)="put({ hasLegs: !s.shape!.hasLegs })" /> straight sides below it</label
+        >
+      }
+      @if (s.shape?.kind === 'polygon') {
+        <label class="flex items-center gap-1.5"
+          >corners<select #n class="field w-16!" (change)="put({ corners: +n.value, inward: [] })">
+            @for (c of counts; track c) {
+              <option [value]="c" [selected]="c === s.shape!.corners">{{ c }}</option>
+            }
+          </select></label
+        >
+        <span class="flex items-center gap-1" role="group" aria-label="Corners that point inwards"
+          >inwards
+          @for (l of letters(); track l) {
+            <button
+              type="button"
+              class="min-h-7 min-w-7 border"
+              [class]="s.shape!.inward.includes(l) ? 'border-ink bg-tint font-semibold' : 'border-line bg-card'"
+              [attr.aria-pressed]="s.shape!.inward.includes(l)"
+              (click)="toggleInward(l)"
+            >
+              {{ l }}
+            </button>
+          }
+        </span>
+      }
+      <label class="flex items-center gap-1.5"
+        >Cut-out<select #what class="field w-28!" (change)="addCutOut(what)">
+          <option value="">add …</option>
+          @for (w of whats; track w) {
+            <option [value]="w">{{ w }}</option>
+          }
+        </select></label
+      >
+    </div>
+    @if (s.cutOuts.length) {
+      <details class="mt-1 text-sm" [open]="fresh() === s.id">
+        <summary class="min-h-7 cursor-pointer">{{ cutOutNames() }}</summary>
+        @for (c of s.cutOuts; track c.id) {
+          <div class="mt-1 flex flex-wrap items-center gap-1.5 text-sm" [attr.data-cut-out]="c.what">
+            <strong class="w-20">{{ c.what }}</strong>
+            <label class="flex items-center gap-1"
+              ><input type="checkbox" [checked]="c.isRound" (change)="change(c, { isRound: !c.isRound, heightMm: c.isRound ? c.heightMm : c.widthMm })" />
+              round</label
+            >
+            @for (l of lengths; track l.field) {
+              @if (l.field === 'widthMm' || !c.isRound) {
+                <label class="flex items-center gap-1"
+                  ><input #box class="field figure w-20!" [value]="f(c[l.field])" [attr.aria-label]="c.what + ' ' + l.name" (change)="size(c, l.field, box)" />
+                  {{ c.isRound ? '⌀' : l.name }}</label
+                >
+              }
+            }
+            <label class="flex items-center gap-1"
+              ><input
+                #across
+                class="field figure w-20!"
+                [value]="f(c.acrossMm)"
+                [attr.aria-label]="c.what + ' from the side'"
+                (change)="size(c, 'acrossMm', across)"
+              />
+              from the</label
+            >
+            <select #side class="field w-20!" [attr.aria-label]="c.what + ', which side'" (change)="change(c, { fromSide: $any(side.value) })">
+              <option value="left" [selected]="c.fromSide === 'left'">left</option>
+              <option value="right" [selected]="c.fromSide === 'right'">right</option>
+            </select>
+            <label class="flex items-center gap-1"
+              ><input #up class="field figure w-20!" [value]="f(c.upMm)" [attr.aria-label]="c.what + ' from sill or head'" (change)="size(c, 'upMm', up)" />
+              from the</label
+            >
+            <select #edge class="field w-24!" [attr.aria-label]="c.what + ', sill or head'" (change)="change(c, { fromEdge: $any(edge.value) })">
+              <option value="bottom" [selected]="c.fromEdge === 'bottom'">bottom</option>
+              <option value="top" [selected]="c.fromEdge === 'top'">top</option>
+            </select>
+            <button type="button" class="min-h-7 underline" (click)="drop(c)">not there</button>
+          </div>
+        }
+      </details>
+    }
+  `,
+  host: { class: 'block' },
+})
+export class ShapeBar {
+  readonly surface = input.required<Surface>();
+  private readonly record = inject(RecordStore);
+  /** The pane to which a cut-out was just added: its sizes stand open. */
+  protected readonly fresh = signal<string | null>(null);
+  protected readonly cutOutNames = computed(
+    () =>
+      `Cut out: ${this.surface()
+        .cutOuts.map((c) => c.what)
+        .join(', ')}`,
+  );
+  protected readonly names = shapeNames;
+  protected readonly lengths = lengths;
+  protected readonly whats = cutOut.shape.what.options;
+  protected readonly counts = [3, 4, 5, 6, 7, 8];
+  /** A drawing is brought in as a file; it cannot be picked. */
+  protected readonly kinds = computed(() => (Object.keys(shapeNames) as Choice[]).filter((k) => k !== 'drawn' || this.surface().shape?.kind === 'drawn'));
+  protected readonly isArch = computed(() => this.surface().shape?.kind.startsWith('arch') ?? false);
+  protected readonly letters = computed(() => cornerLetter.options.slice(0, this.surface().shape?.corners ?? 0));
+  protected f = (mm: number): string => formatLength(mm, this.record.units());
+
+  private set(label: string, fields: Partial<Surface>): void {
+    const s = this.surface();
+    void this.record.set(`${label} of ${s.name}`, 'surface', s.id, fields);
+  }
+  protected setKind(kind: Choice): void {
+    const { shape } = this.surface();
+    if (kind === 'four-sided') return this.set('Outline', { shape: null });
+    this.set('Outline', { shape: { hasLegs: false, corners: 5, inward: [], path: null, ...shape, kind } });
+  }
+  protected put(part: Partial<PaneShape>): void {
+    const { shape } = this.surface();
+    if (shape) this.set('Outline', { shape: { ...shape, ...part } });
+  }
+  protected toggleInward(l: CornerLetter): void {
+    const inward = this.surface().shape?.inward ?? [];
+    this.put({ inward: inward.includes(l) ? inward.filter((x) => x !== l) : [...inward, l].slice(-5) });
+  }
+  protected addCutOut(box: HTMLSelectElement): void {
+    const what = this.whats.find((w) => w === box.value);
+    box.value = '';
+    if (!what) return;
+    // sizes as they are usual, to be changed to what is there
+    const usual = what === 'handle' ? [60, 180] : what === 'letter slot' ? [300, 60] : what === 'vent' ? [200, 200] : [50, 50];
+    const c: CutOut = {
+      id: uuidv7(),
+      what,
+      isRound: what === 'hole' || what === 'vent',
+      widthMm: usual[0]!,
+      heightMm: usual[1]!,
+      fromSide: 'right',
+      acrossMm: 40,
+      fromEdge: 'bottom',
+      upMm: 950,
+    };
+    this.fresh.set(this.surface().id);
+    this.set('Cut-out', { cutOuts: [...this.surface().cutOuts, c] });
+  }
+  protected change(c: CutOut, part: Partial<CutOut>): void {
+    this.set('Cut-out', { cutOuts: this.surface().cutOuts.map((x) => (x.id === c.id ? { ...x, ...part } : x)) });
+  }
+  protected size(c: CutOut, field: 'widthMm' | 'heightMm' | 'acrossMm' | 'upMm', box: HTMLInputElement): void {
+    const read = parseLength(box.value, this.record.units());
+    const message = !read.ok ? read.message : read.value.lengthMm <= 0 && (field === 'widthMm' || field === 'heightMm') ? 'Larger than nothing.' : '';
+    box.setCustomValidity(message);
+    if (message || !read.ok) return void box.reportValidity();
+    this.change(c, { [field]: read.value.lengthMm, ...(c.isRound && field === 'widthMm' ? { heightMm: read.value.lengthMm } : {}) });
+  }
+  protected drop(c: CutOut): void {
+    this.set('No cut-out', { cutOuts: this.surface().cutOuts.filter((x) => x.id !== c.id) });
+  }
+}
