@@ -5,4 +5,5 @@ export * from './hypotheses.js';
 export * from './survey.js';
 export * from './shape-models.js';
 export * from './shape-survey.js';
+export * from './drawn-outline.js';
 export * from './words.js';
