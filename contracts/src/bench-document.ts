@@ -3,6 +3,7 @@ import { firm, person } from './jobs/job.js';
 import { film } from './films/film.js';
 import { quote, rates } from './handover/quote.js';
 import { roll } from './stock/roll.js';
+import { stockView } from './stock/ledger.js';
 
 /** What belongs to the firm and to no job: its people, its films and its rolls; its history is kept under the firm's id. */
 export const benchDocument = z.object({
@@ -11,6 +12,7 @@ export const benchDocument = z.object({
   persons: z.array(person),
   films: z.array(film),
   rolls: z.array(roll),
+  stock: stockView,
   /** All versions, the newest last. */
   rates: z.array(rates),
   quotes: z.array(quote),

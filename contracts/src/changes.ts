@@ -6,9 +6,11 @@ import { film } from './films/film.js';
 import { roll } from './stock/roll.js';
 import { logEntry, plan } from './cut/plan.js';
 import { quote, rates } from './handover/quote.js';
+import { reservation, stockEntry } from './stock/ledger.js';
+import { plotRun } from './cut/plot.js';
 
 /** Every kind of record that a change may touch, with its schema. */
-export const recordSchemas = { firm, person, job, place, surface, reading, film, roll, plan, logEntry, rates, quote } as const;
+export const recordSchemas = { firm, person, job, place, surface, reading, film, roll, plan, logEntry, rates, quote, stockEntry, reservation, plotRun } as const;
 export type RecordKind = keyof typeof recordSchemas;
 export const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
 export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;
@@ -61,4 +63,4 @@ export const undoRequest = z.object({ id, personId: id, deviceId: id, deviceSeq:
 export type UndoRequest = z.infer<typeof undoRequest>;
 
 /** Kinds that record facts or computed results: a change that touches only these is not part of undo. */
-export const factKinds: readonly RecordKind[] = ['logEntry', 'plan'];
+export const factKinds: readonly RecordKind[] = ['logEntry', 'plan', 'plotRun'];

@@ -5,6 +5,7 @@ import { measureKey } from './measure/surface.js';
 import { cutSettings } from './cut/settings.js';
 import { cutMethod } from './cut/allowances.js';
 import { drop, layout, piece } from './cut/layout.js';
+import { rollEdges } from './stock/roll.js';
 
 /** Input of the survey computation: what was taped, nothing else. */
 export const surveyInput = z.object({
@@ -34,6 +35,8 @@ export const rollToCut = z.object({
   availableMm: lengthMm.max(1_000_000),
   pricePerM: z.number().min(0),
   fixedDrops: z.array(drop).default([]),
+  edges: rollEdges.default('both'),
+  lot: z.string().max(40).default(''),
 });
 /** Input of the layout computation. Same input, seed and steps: same plan. */
 export const layoutInput = z.object({
@@ -43,6 +46,8 @@ export const layoutInput = z.object({
   settings: cutSettings,
   seed: z.int().default(20),
   steps: z.int().min(0).max(50_000).default(1500),
+  /** What one knife cut costs in minutes: film and minutes are weighed together. */
+  cutPrice: z.number().min(0).max(1000).default(0),
 });
 export type LayoutComputeInput = z.infer<typeof layoutInput>;
 export const layoutResult = layout;

@@ -4,6 +4,8 @@ import { reading, surface } from './measure/surface.js';
 import { film } from './films/film.js';
 import { roll } from './stock/roll.js';
 import { logEntry, plan } from './cut/plan.js';
+import { plotRun } from './cut/plot.js';
+import { stockEntry, stockView } from './stock/ledger.js';
 import { id, instant, unitSystem } from './quantities.js';
 
 /** The open job: all its records, and what a person may undo or redo. */
@@ -17,8 +19,11 @@ export const jobDocument = z.object({
   readings: z.array(reading),
   films: z.array(film),
   rolls: z.array(roll),
+  /** Movements and promises of all jobs: they decide what is there. */
+  stock: stockView,
   plans: z.array(plan),
   entries: z.array(logEntry),
+  plotRuns: z.array(plotRun),
   /** Label of what this person would undo or redo next; null = nothing. */
   canUndo: z.string().nullable(),
   canRedo: z.string().nullable(),
@@ -53,5 +58,8 @@ export const jobFile = z.object({
   rolls: z.array(roll),
   plans: z.array(plan),
   entries: z.array(logEntry),
+  /** What this job took off its rolls; brought in on another bench only with the rolls themselves. */
+  stockEntries: z.array(stockEntry).default([]),
+  plotRuns: z.array(plotRun).default([]),
 });
 export type JobFile = z.infer<typeof jobFile>;

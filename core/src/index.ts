@@ -4,5 +4,6 @@ export * from './physics/index.js';
 export * from './measure/index.js';
 export * from './films/index.js';
 export * from './choose/index.js';
+export * from './stock/index.js';
 export * from './cut/index.js';
 export * from './handover/index.js';

@@ -1,4 +1,4 @@
-import { surveySurface } from '../../core/src/index.js';
+import { cutOfSurface, surveySurface } from '../../core/src/index.js';
 import { demoFirm, lanternStreet, ternPoint } from './index.js';
 
 const file = ternPoint();
@@ -10,11 +10,20 @@ const surveyOf = (name: string) =>
 
 describe('Tern Point', () => {
   test('is the same every time it is laid out', () => expect(ternPoint()).toEqual(file));
-  test('has 46 flat panes in 7 places and three rolls', () => expect([file.surfaces.length, file.places.length, file.rolls.length]).toEqual([46, 7, 3]));
+  test('has 51 flat panes in 9 places, six rolls and five leftovers', () =>
+    expect([file.surfaces.length, file.places.length, file.rolls.filter((r) => r.form === 'roll').length, file.rolls.filter((r) => r.form === 'leftover').length]).toEqual([51, 9, 6, 5]));
   test('most panes have two tapes, some are fully taped', () => {
     const status = file.surfaces.map((s) => surveySurface(s, file).survey.status);
     expect(status.filter((s) => s === 'two-tapes').length).toBeGreaterThan(20);
     expect(status.filter((s) => s === 'agreeing').length).toBeGreaterThan(5);
+  });
+  test('every design lies on its pane, and the two hall panes are wider than any roll', () => {
+    for (const s of file.surfaces.filter((x) => x.design)) {
+      const cut = cutOfSurface(s, { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls }, file.films.find((f) => f.id === s.filmId)!); // prettier-ignore
+      expect([s.name, 'blocked' in cut.answer ? cut.answer.blocked : cut.pieces.length > 0]).toEqual([s.name, true]);
+    }
+    const widest = Math.max(...file.rolls.map((r) => r.widthMm));
+    for (const name of ['G1', 'G2']) for (const t of file.readings.filter((r) => r.surfaceId === file.surfaces.find((s) => s.name === name)!.id)) expect(t.lengthMm).toBeGreaterThan(widest); // prettier-ignore
   });
   test('one planted slip and one bowed side, and nothing else in doubt', () => {
     const doubtful = file.surfaces.filter((s) => surveySurface(s, file).survey.status === 'doubtful').map((s) => s.name);

@@ -3,6 +3,8 @@ import {
   defaultAllowances,
   defaultChooseSettings,
   defaultCutSettings,
+  defaultLeftoverRule,
+  type Film,
   type Firm,
   type Job,
   type Person,
@@ -13,7 +15,7 @@ import { demoFilms } from './films.js';
 import { demoAt, demoId } from './ids.js';
 
 /** A made-up firm of two and a half people. */
-export const demoFirm: Firm = { id: demoId(1), name: 'Saltmarsh Film & Glass', currency: 'EUR', units: 'mm', hourRate: '48.00', allowances: defaultAllowances };
+export const demoFirm: Firm = { id: demoId(1), name: 'Saltmarsh Film & Glass', currency: 'EUR', units: 'mm', hourRate: '48.00', allowances: defaultAllowances, leftovers: defaultLeftoverRule };
 
 export const demoPersons: Person[] = [
   { id: demoId(2), firmId: demoFirm.id, name: 'Ines', role: 'installer' },
@@ -23,13 +25,59 @@ export const demoPersons: Person[] = [
 /** The demo firm's own rates. */
 export const demoRates: Rates = { id: demoId(5), firmId: demoFirm.id, version: 1, createdAt: demoAt(0), ...defaultRates, hourRate: '48.00', taxPct: 21 };
 
-const roll = (n: number, r: Omit<Roll, 'id' | 'deletedAt' | 'isToOrder'>): Roll => ({ id: demoId(n), isToOrder: false, deletedAt: null, ...r });
+const plainRoll: Omit<Roll, 'id' | 'filmId' | 'label' | 'lot' | 'widthMm' | 'lengthM' | 'pricePerM'> = {
+  lengthSigmaM: 0,
+  lengthFrom: { how: 'known' },
+  leadInMm: 0,
+  isToOrder: false,
+  form: 'roll',
+  place: 'Van, upright rack',
+  edges: 'both',
+  wound: null,
+  fromRollId: null,
+  fromPlanId: null,
+  fromDrop: null,
+  deletedAt: null,
+};
+type OwnRoll = Pick<Roll, 'filmId' | 'label' | 'lot' | 'widthMm' | 'lengthM' | 'pricePerM'> & Partial<Roll>;
+const roll = (n: number, r: OwnRoll): Roll => ({ ...plainRoll, id: demoId(n), ...r });
+/** A sheet kept from an earlier job: counts for two fifths of new film. */
+const leftover = (n: number, film: Film, label: string, lot: string, acrossMm: number, alongMm: number, edges: Roll['edges'], pricePerM2: number): Roll =>
+  roll(n, {
+    filmId: film.id,
+    label,
+    lot,
+    widthMm: acrossMm,
+    lengthM: alongMm / 1000,
+    pricePerM: ((pricePerM2 * acrossMm * 0.4) / 1000).toFixed(4),
+    form: 'leftover',
+    place: 'Van, leftover tube',
+    edges,
+  });
 
-/** Three rolls: one for each film. */
+/** Part-used rolls and a tube of leftovers. */
 export const demoRolls: Roll[] = [
-  roll(20, { filmId: demoFilms.shade.id, label: 'S-114', lot: 'L2608-A', widthMm: 1524, lengthM: 30.5, leadInMm: 150, pricePerM: '13.60' }),
+  roll(20, { filmId: demoFilms.shade.id, label: 'S-114', lot: 'L2608-A', widthMm: 1524, lengthM: 21.8, leadInMm: 150, pricePerM: '13.60' }),
   roll(21, { filmId: demoFilms.guard.id, label: 'B-031', lot: 'L2511-C', widthMm: 1829, lengthM: 18.2, leadInMm: 200, pricePerM: '31.50' }),
   roll(22, { filmId: demoFilms.frost.id, label: 'F-207', lot: 'L2607-B', widthMm: 1220, lengthM: 22.4, leadInMm: 100, pricePerM: '15.20' }),
+  roll(23, { filmId: demoFilms.shade.id, label: 'S-108', lot: 'L2606-D', widthMm: 1524, lengthM: 12.4, leadInMm: 80, pricePerM: '13.60' }),
+  roll(24, {
+    filmId: demoFilms.shade.id,
+    label: 'S-091',
+    lot: 'L2602-B',
+    widthMm: 1220,
+    lengthM: 7.97,
+    lengthSigmaM: 0.42,
+    lengthFrom: { how: 'diameter', outsideMm: 100, coreMm: 88.9, thicknessUm: 210 },
+    pricePerM: '10.90',
+    place: 'Shop, shelf 2',
+  }),
+  roll(25, { filmId: demoFilms.reed.id, label: 'R-012', lot: 'L2605-A', widthMm: 1524, lengthM: 9.5, leadInMm: 60, pricePerM: '30.00' }),
+  leftover(30, demoFilms.shade, 'S-102/1', 'L2606-D', 905, 1340, 'near', 8.9),
+  leftover(31, demoFilms.shade, 'S-102/2', 'L2606-D', 722, 1480, 'far', 8.9),
+  leftover(32, demoFilms.shade, 'S-097/1', 'L2602-B', 640, 960, 'none', 8.9),
+  leftover(33, demoFilms.frost, 'F-199/1', 'L2601-C', 660, 720, 'near', 12.4),
+  leftover(34, demoFilms.frost, 'F-199/2', 'L2601-C', 540, 1160, 'none', 12.4),
 ];
 
 export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' | 'units' | 'dueOn' | 'method'>): Job => ({

@@ -56,6 +56,12 @@ export const ternGlass = {
     glazing: glazing({ panes: [pane(8, { kind: 'tempered' })] }),
     exposure: { ...exposure(0, { heightAboveFloorMm: 0 }), isIndoors: true, facadeDeg: null },
   },
+  /** A screen on the counter. */
+  desk: {
+    choose: wants('privacy-day', 'light', 'looks'),
+    glazing: glazing({ panes: [pane(8, { kind: 'tempered' })], edge: 'ground' }),
+    exposure: { ...exposure(0, { heightAboveFloorMm: 980 }), isIndoors: true, facadeDeg: null },
+  },
   toilet: {
     choose: wants('privacy-night', 'privacy-day', 'light'),
     glazing: glazing({ panes: [pane(4)], frame: 'wood', ageYears: 45, edge: 'cut' }),

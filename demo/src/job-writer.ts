@@ -102,6 +102,8 @@ export class JobWriter {
       rolls: demoRolls,
       plans: [],
       entries: [],
+      stockEntries: [],
+      plotRuns: [],
     };
   }
 }

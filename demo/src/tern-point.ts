@@ -4,10 +4,11 @@ import { demoFilms } from './films.js';
 import { ternGlass } from './glass.js';
 import { demoJob } from './firm.js';
 import { eight, JobWriter, two } from './job-writer.js';
+import { ternDesigns } from './designs.js';
 
 const shapeOf = (kind: ShapeKind): PaneShape => ({ kind, hasLegs: false, corners: 4, inward: [], path: null });
 
-/** Tern Point ferry terminal: the flat glass of a made-up harbour, 46 panes in seven places. */
+/** Tern Point ferry terminal: the flat glass of a made-up harbour, 51 panes in nine places. */
 export function ternPoint(): JobFile {
   const job = demoJob(100, {
     name: 'Tern Point terminal',
@@ -35,10 +36,11 @@ export function ternPoint(): JobFile {
 
   const meeting = w.place('Meeting room');
   const partition = { filmId: frost.id, frame: 'bead', ...ternGlass.partition } as const;
-  w.grid(meeting, 'M', 1, 6, eight('826', '826', '826', '2210', '2210', '2210', '2359', '2360'), partition);
-  w.pane(meeting, 'M7', eight('826', '825', '825', '2212', '2212', '2211', '2361', '2360'), partition);
+  w.grid(meeting, 'M', 1, 6, eight('826', '826', '826', '2210', '2210', '2210', '2359', '2360'), { ...partition, design: ternDesigns.tide });
+  w.pane(meeting, 'M7', eight('826', '825', '825', '2212', '2212', '2211', '2361', '2360'), { ...partition, design: ternDesigns.bird });
   w.pane(meeting, 'Door', eight('738', '738', '738', '1990', '1990', '1990', '2122', '2123'), {
     ...partition,
+    design: ternDesigns.doorMarks,
     obstructions: [{ kind: 'handle', note: 'lever handle, 40 mm off the glass' }],
     cutOuts: [
       { id: demoId(9001), what: 'handle', isRound: false, widthMm: 62, heightMm: 180, fromSide: 'right', acrossMm: 38, fromEdge: 'bottom', upMm: 940 },
@@ -85,5 +87,14 @@ export function ternPoint(): JobFile {
   w.pane(master, 'H4', two('640', '1404'), { ...south, method: 'factory-edge' });
   w.pane(master, 'H5', two('640', '702'), { ...south, method: 'factory-edge' });
   w.pane(master, 'H6', two('640', '702'), south);
+
+  // wider and higher than any roll: pieced together at the bar of the door beside it; the second one is still to be decided
+  const hall = w.place('Departure hall');
+  const wide = { filmId: shade.id, frame: 'gasket', revealMm: 40, ...ternGlass.west } as const;
+  w.pane(hall, 'G1', two('2905', '2260'), { ...wide, seam: { kind: 'double-cut', direction: 'upright', atMm: [1452.5] } });
+  w.pane(hall, 'G2', two('2140', '2262'), wide);
+  w.pane(hall, 'Desk', two('1640', '720'), { filmId: frost.id, frame: 'bead', ...ternGlass.desk, design: ternDesigns.spray });
+  const archive = w.place('Archive');
+  w.grid(archive, 'A', 1, 2, two('582', '1196'), { filmId: demoFilms.reed.id, frame: 'bead', ...ternGlass.partition });
   return w.file();
 }

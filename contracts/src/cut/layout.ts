@@ -41,6 +41,12 @@ export const piece = z.object({
   path: z.array(pathPoint).min(3).nullable().default(null),
   /** Cut-outs of a pre-cut piece. */
   holes: z.array(z.array(pathPoint).min(2)).max(20).default([]),
+  /** Panes that meet are known by this: they come from one lot. Null: stands alone. */
+  meets: z.string().nullable().default(null),
+  /** Patterned film: the repeat along the roll, and where in it the piece must start (from the end nearer to the roll's start). */
+  repeat: z.object({ repeatMm: positiveLengthMm, startMm: lengthMm }).nullable().default(null),
+  /** Cut by the plotter to a design; the design itself is made from the pane when it is needed. */
+  isPlotted: z.boolean().default(false),
   /** Two pieces in one rectangle; empty for a piece of its own. */
   parts: z.array(piecePart).max(2).default([]),
   /** Why it has its size, in sentences. */
@@ -83,6 +89,9 @@ export const layout = z.object({
   /** No plan under these rules can cost less; null = not computed. */
   boundCost: z.number().nullable(),
   cutCount: z.int(),
+  /** Film that is missing for what is unplaced for want of it. */
+  shortMm: lengthMm.max(1_000_000).default(0),
+  shortWidthMm: positiveLengthMm.nullable().default(null),
   seed: z.int(),
   steps: z.int(),
 });

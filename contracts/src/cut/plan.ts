@@ -14,6 +14,8 @@ export const plan = z.object({
   pieces: z.array(piece),
   layout,
   lockedPieceIds: z.array(z.string()),
+  /** Rolls whose film has been taken off the stock for this plan. */
+  takenRollIds: z.array(id).default([]),
   updatedAt: instant,
   deletedAt: instant.nullable(),
 });

@@ -14,6 +14,10 @@ export const cutSettings = z.object({
   largestSheetM2: z.number().positive().max(100).nullable(),
   /** 3: crosscut, slit, crosscut. 4: one slit more inside a row. */
   stages: z.union([z.literal(3), z.literal(4)]),
+  /** Panes that meet may come from different lots. */
+  mixLots: z.boolean().default(false),
+  /** Embossed or metallised film: all pieces lie the same way round on the roll, so that they look alike beside one another. */
+  oneDirection: z.boolean().default(true),
 });
 export type CutSettings = z.infer<typeof cutSettings>;
 
@@ -25,4 +29,6 @@ export const defaultCutSettings: CutSettings = {
   slitAllowanceMm: 0,
   largestSheetM2: null,
   stages: 3,
+  mixLots: false,
+  oneDirection: true,
 };

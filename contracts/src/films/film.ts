@@ -134,6 +134,8 @@ export const film = z.object({
     .nullable()
     .default(null),
   patternRepeatMm: lengthMm.nullable().default(null),
+  /** How neighbouring drops match: at the same height, or by half a repeat. */
+  patternMatch: z.enum(['straight', 'half-drop']).default('straight'),
   temps: z.object({ applyMinC: temp, applyMaxC: temp, relaxC: temp, postHeatC: temp, limitC: temp }).nullable().default(null),
   drying: z.enum(['fast', 'medium', 'slow', 'dry-applied']).nullable().default(null),
   offers: z.array(filmOffer).max(12).default([]),

@@ -3,6 +3,7 @@ import { decimalPrice, id, instant, lengthMm, unitSystem, words } from '../quant
 import { allowances, cutMethod } from '../cut/allowances.js';
 import { chooseSettings } from '../choose/glazing.js';
 import { cutSettings } from '../cut/settings.js';
+import { defaultLeftoverRule, leftoverRule } from '../stock/ledger.js';
 
 /** The firm that owns the bench: one per data folder for now. */
 export const firm = z.object({
@@ -13,6 +14,7 @@ export const firm = z.object({
   /** What an hour on site or at the bench is worth, for comparing methods. */
   hourRate: decimalPrice,
   allowances,
+  leftovers: leftoverRule.default(defaultLeftoverRule),
 });
 export type Firm = z.infer<typeof firm>;
 

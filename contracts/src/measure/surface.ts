@@ -3,6 +3,8 @@ import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantitie
 import { chooseSettings, exposure, glazing } from '../choose/glazing.js';
 import { cutOut, paneShape } from './shape.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
+import { design } from '../cut/design.js';
+import { seam } from '../cut/seam.js';
 
 /**
  * What a tape can say of an opening; the first fourteen of a four-sided one. `largest` are the two tapes of an overhang job; the eight others make the
@@ -91,7 +93,13 @@ export const frameKind = z.enum(['gasket', 'silicone', 'putty', 'bead', 'unknown
 export const obstructionKind = z.enum(['handle', 'hinge', 'blind bracket', 'vent', 'sensor', 'other']);
 
 /** A spoiled or extra piece that was asked for. */
-export const extraPiece = z.object({ id, reason: words(80), at: instant });
+export const extraPiece = z.object({
+  id,
+  reason: words(80),
+  at: instant,
+  /** Of a pane laid in several pieces: which of them, counted from 0; null = the only one. */
+  part: z.int().min(0).max(60).nullable().default(null),
+});
 
 /** One physical pane, wall, column …; in this version every surface is a flat pane. */
 export const surface = z.object({
@@ -105,10 +113,10 @@ export const surface = z.object({
   grid: z.object({ groupId: id, row: z.int().min(0), column: z.int().min(0) }).nullable(),
   /** Its readings are those of that surface, but for the ones it has itself. */
   measuredLikeId: id.nullable(),
-  /** Daylight: gasket to gasket. Tight: under the beads. */
   /** Null: four-sided. */
   shape: paneShape.nullable().default(null),
   cutOuts: z.array(cutOut).max(20).default([]),
+  /** Daylight: gasket to gasket. Tight: under the beads. */
   sizeKind: z.enum(['daylight', 'tight']),
   revealMm: lengthMm.nullable(),
   frame: frameKind,
@@ -124,6 +132,12 @@ export const surface = z.object({
   /** What is wanted here; null = as the job. */
   choose: chooseSettings.nullable().default(null),
   method: cutMethod.nullable(),
+  /** How a pane wider than its film is pieced together; null = in one piece. */
+  seam: seam.nullable().default(null),
+  /** Frosted design; null = plain film all over. */
+  design: design.nullable().default(null),
+  /** A piece already cut for another pane serves this one: its id. */
+  servedById: z.string().max(60).nullable().default(null),
   allowances: allowances.partial().nullable(),
   /** "The computed size is mine": signed by a person for exactly these readings. */
   signed: z.object({ personId: id, at: instant, readingsHash: z.string() }).nullable(),
@@ -154,6 +168,9 @@ export const newSurface = (known: Pick<Surface, 'id' | 'jobId' | 'placeId' | 'na
   exposure: null,
   choose: null,
   method: null,
+  seam: null,
+  design: null,
+  servedById: null,
   allowances: null,
   signed: null,
   doubtLater: false,

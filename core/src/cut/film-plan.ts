@@ -1,13 +1,15 @@
-import type { Column, CutMethod, CutSettings, Drop, Layout, LogEntry, Piece, Plan, Roll, Row } from '@yellow-pane/contracts';
+import type { Column, CutMethod, CutSettings, Drop, Film, Layout, LogEntry, Piece, Plan, Roll, Row } from '@yellow-pane/contracts';
 import { contentHash } from '../ground/index.js';
+import { availableForJobMm, type StockBook } from '../stock/index.js';
 import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { layPiecesOnRolls, type LayoutInput, type RollToCut } from './layout/index.js';
-import { trimCount, workMinutes } from './minutes.js';
+import { minutesPer, trimCount, workMinutes } from './minutes.js';
 import { pairKind, pairUp } from './pairs.js';
+import { matchPattern } from './repeat.js';
 
 /** Raised whenever the same input may give another plan. */
-export const CORE_VERSION = '0.2.0';
+export const CORE_VERSION = '0.3.0';
 
 /** Most steps that a plan is searched for; a browser does them while the person looks, and stops earlier when its time is up. */
 export const SETTLED_STEPS = 1500;
@@ -26,13 +28,19 @@ export interface FilmPlanInput {
 /** Price of a metre as a number; contracts keep it as an exact decimal string. */
 export const pricePerMetre = (roll: Pick<Roll, 'pricePerM'>): number => Number(roll.pricePerM);
 
-const toCut = (roll: Roll, fixedDrops: readonly Drop[]): RollToCut => ({
+const toCut = (roll: Roll, book: StockBook, jobId: string, fixedDrops: readonly Drop[]): RollToCut => ({
   id: roll.id,
   widthMm: roll.widthMm,
-  availableMm: Math.max(0, roll.lengthM * 1000 - roll.leadInMm),
+  availableMm: availableForJobMm(roll, book, jobId),
   pricePerM: pricePerMetre(roll),
   fixedDrops,
+  edges: roll.edges,
+  lot: roll.lot,
 });
+const noStock: StockBook = { entries: [], reservations: [] };
+
+/** Which face of a roll lies up on the bench: the roll's own word before the film's. */
+export const isFilmUpOn = (roll: Pick<Roll, 'wound'> | undefined, film: Pick<Film, 'wound'>): boolean => (roll?.wound ?? film.wound) === 'liner-in';
 
 /** Knife steps that were ticked and not corrected since. */
 export function doneSteps(entries: readonly LogEntry[]): Set<string> {
@@ -110,8 +118,12 @@ export function filmPlanInput(
   method?: CutMethod,
 ): FilmPlanInput {
   const cuts = cutsForFilm(records, filmId, method);
-  const wanted = cuts.flatMap((c) => c.pieces);
+  const film = records.films.find((f) => f.id === filmId);
+  const book = records.stock ?? noStock;
   const rolls = records.rolls.filter((r) => r.filmId === filmId && !r.deletedAt);
+  const cutPrice = (Number(records.firm.hourRate) / 60) * minutesPer.knifeCut;
+  const on = { filmId, rolls: rolls.map((r) => toCut(r, book, records.job.id, [])), settings, seed: PLAN_SEED, cutPrice };
+  const wanted = film ? sameWayRound(patterned(cuts, film), film, on) : [];
   // joined pieces of the last plan stay joined while both are what they were
   const joined = (plan?.pieces ?? []).filter((p) => p.parts.length > 0 && p.parts.every((part) => wanted.some((w) => w.id === part.id && isSameSize(w, part))));
   const fixed = method ? new Map<string, Drop[]>() : fixedDropsOf(plan, records.entries, rolls, [...wanted, ...joined]);
@@ -119,7 +131,6 @@ export function filmPlanInput(
   const fixedIds = new Set([...fixed.values()].flat().flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)))));
   const asCut = new Map((plan?.pieces ?? []).filter((p) => fixedIds.has(p.id)).map((p) => [p.id, p]));
   const inJoined = new Set([...asCut.values()].flatMap((p) => p.parts.map((part) => part.id)));
-  const on = { filmId, rolls: rolls.map((r) => toCut(r, [])), settings, seed: PLAN_SEED };
   const kinds = pairsWorthMaking(wanted, on);
   const widest = Math.max(0, ...rolls.map((r) => r.widthMm));
   const open = pairUp(wanted.filter((p) => !inJoined.has(p.id) && !asCut.has(p.id)), widest, settings.longestPullMm, (kind) => kinds.has(kind)); // prettier-ignore
@@ -128,14 +139,92 @@ export function filmPlanInput(
   const order = new Map(wanted.map((p, i) => [p.id, i]));
   const placeOf = (p: Piece) => order.get(p.parts[0]?.id ?? p.id) ?? wanted.length;
   const pieces = laid.sort((a, b) => placeOf(a) - placeOf(b));
-  const layout: LayoutInput = { filmId, rolls: rolls.map((r) => toCut(r, fixed.get(r.id) ?? [])), pieces, settings, seed: PLAN_SEED };
+  const layout: LayoutInput = { ...on, rolls: rolls.map((r) => toCut(r, book, records.job.id, fixed.get(r.id) ?? [])), pieces };
   const sizes = pieces.map(({ why: _why, fallback: _fallback, label: _label, ...rest }) => rest);
   return {
     layout,
     pieces,
     cuts,
-    hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls.map(({ fixedDrops: _fixed, ...roll }) => roll), settings, sizes }),
+    hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls.map((r) => rollInHash(r, pieces, settings)), settings, sizes, cutPrice }),
   };
+}
+
+/** What of a roll decides a plan: more film than could ever be needed is simply plenty, so that another job's cut makes no plan stale. */
+function rollInHash({ fixedDrops: _fixed, ...roll }: RollToCut, pieces: readonly Piece[], settings: CutSettings): object {
+  const area = pieces.reduce((s, p) => s + p.widthMm * p.heightMm, 0);
+  const plenty = Math.ceil((2 * area) / roll.widthMm) + settings.longestPullMm;
+  return { ...roll, availableMm: Math.min(Math.round(roll.availableMm), plenty) };
+}
+
+/** Pieces of patterned film with the place in the repeat where each must start. */
+function patterned(cuts: readonly SurfaceCut[], film: Film): Piece[] {
+  if (film.patternRepeatMm === null) return cuts.flatMap((c) => c.pieces);
+  const places = new Map<string, number>();
+  const listed = cuts.flatMap(({ surface, pieces }) => {
+    const row = surface.grid ? `${surface.grid.groupId}/${surface.grid.row}` : surface.seam ? surface.id : null;
+    return pieces.map((piece) => {
+      const place = row === null ? 0 : (places.get(row) ?? 0);
+      if (row !== null) places.set(row, place + 1);
+      return { piece, row, place };
+    });
+  });
+  return matchPattern(listed, film);
+}
+
+/** Pieces that may still be turned a quarter, kept to the upright or to the lying ways. */
+const only = (pieces: readonly Piece[], rest: 0 | 90): Piece[] =>
+  pieces.map((p) => {
+    const turns = p.turns.filter((t) => t % 180 === rest);
+    return turns.length ? { ...p, turns } : p;
+  });
+
+/** Metallised and embossed films look another shade when they are turned: all pieces lie the same way round, the cheaper of the two. */
+function sameWayRound(pieces: readonly Piece[], film: Film, on: Omit<LayoutInput, 'pieces'>): Piece[] {
+  const shows = film.construction === 'metallised' || film.construction === 'embossed-vinyl';
+  if (!shows || on.settings.oneDirection === false || film.direction !== 'none' || on.rolls.length === 0 || pieces.length < 2) return [...pieces];
+  const key = contentHash([pieces.map(({ why: _why, ...p }) => p), on]);
+  const before = knownWays.get(key);
+  const price = (list: readonly Piece[]) => {
+    const layout = layPiecesOnRolls({ ...on, pieces: list }, 0);
+    return layout.cost + layout.usedMm / 1e6 + layout.unplaced.length * 1e6;
+  };
+  const way = before ?? (price(only(pieces, 90)) < price(only(pieces, 0)) ? 90 : 0);
+  if (knownWays.size > 40) knownWays.clear();
+  knownWays.set(key, way);
+  return only(pieces, way);
+}
+const knownWays = new Map<string, 0 | 90>();
+
+/** What matching the pattern costs in length, mm: the instant layout with and without it. */
+export function repeatLossMm(input: LayoutInput): number {
+  if (!input.pieces.some((p) => p.repeat)) return 0;
+  const used = (pieces: readonly Piece[]) => layPiecesOnRolls({ ...input, pieces }, 0).usedMm;
+  return Math.max(0, used(input.pieces) - used(input.pieces.map((p) => ({ ...p, repeat: null }))));
+}
+
+/** Surfaces whose pieces have all left the knife, or that another pane's piece serves. */
+export function cutSurfaces(records: {
+  readonly surfaces: readonly { readonly id: string; readonly filmId: string | null; readonly extraPieces: readonly { readonly id: string }[]; readonly servedById: string | null }[];
+  readonly plans: readonly Plan[];
+  readonly entries: readonly LogEntry[];
+  readonly rolls: readonly Roll[];
+}): Set<string> {
+  const finished = finishedPieces(records.plans, records.entries, records.rolls);
+  const bySurface = new Map<string, string[]>();
+  const newest = new Map<string, Plan>();
+  for (const p of records.plans) if (!newest.has(p.filmId) || p.updatedAt > newest.get(p.filmId)!.updatedAt) newest.set(p.filmId, p);
+  for (const plan of newest.values())
+    for (const piece of plan.pieces)
+      for (const single of piece.parts.length ? piece.parts : [piece]) bySurface.set(single.surfaceId, [...(bySurface.get(single.surfaceId) ?? []), single.id]);
+  return new Set(
+    records.surfaces
+      .filter((s) => {
+        if (s.servedById !== null) return true;
+        const ids = bySurface.get(s.id) ?? [];
+        return ids.length > 0 && ids.every((id) => finished.has(id)) && s.extraPieces.every((e) => finished.has(e.id));
+      })
+      .map((s) => s.id),
+  );
 }
 
 /**

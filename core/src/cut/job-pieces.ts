@@ -1,16 +1,20 @@
 import type { Allowances, CutMethod, Film, Firm, Job, Piece, Reading, Roll, Surface } from '@yellow-pane/contracts';
-import { contentHash, type UnitSystem } from '../ground/index.js';
+import { contentHash } from '../ground/index.js';
 import { surveyOpening, surveyShape, type Survey, type TapeReading } from '../measure/index.js';
+import type { StockBook } from '../stock/index.js';
+import { offsetsInRow, piecesOfPane, type PaneToPiece } from './pane-pieces.js';
 import { pieceForPane, type PieceAnswer } from './piece.js';
 
 /** The records of a job that decide its pieces. */
 export interface JobRecords {
   readonly firm: Pick<Firm, 'allowances' | 'hourRate'>;
-  readonly job: Pick<Job, 'units' | 'method' | 'allowances'>;
+  readonly job: Pick<Job, 'id' | 'units' | 'method' | 'allowances'>;
   readonly surfaces: readonly Surface[];
   readonly readings: readonly Reading[];
   readonly films: readonly Film[];
   readonly rolls: readonly Roll[];
+  /** What was taken off the rolls and promised; absent = nothing. */
+  readonly stock?: StockBook;
 }
 
 /** The readings of one surface that count: the newest of each measure, withdrawn ones out; its own before those it is measured like. */
@@ -65,27 +69,32 @@ const known = new Map<string, Survey>();
 
 /** The cut of one surface. @param method stands in for the job's own method when methods are compared */
 export function cutOfSurface(surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut {
+  const asked = paneToPiece(surface, records, film, method);
+  const { survey, answer, isSigned, used } = asked;
+  const made = piecesOfPane(asked);
+  const base = { surface, survey, isSigned, method: used };
+  if ('blocked' in made) return { ...base, answer: { blocked: made.blocked }, pieces: [] };
+  return { ...base, answer, pieces: made.pieces };
+}
+
+/** A surface with all that decides its pieces. */
+export function paneToPiece(surface: Surface, records: JobRecords, film: Film, method?: CutMethod): PaneToPiece & { isSigned: boolean; used: CutMethod } {
   const { survey, isSigned } = surveySurface(surface, records);
-  const units: UnitSystem = records.job.units;
   const used = method ?? surface.method ?? records.job.method;
+  const allowances = resolveAllowances(records, surface);
   const answer = pieceForPane({
     surface,
     survey,
-    method: used,
-    allowances: resolveAllowances(records, surface),
+    // a pane pieced together or with a design is trimmed on the glass, whatever the job does
+    method: (surface.seam || surface.design) && used !== 'dry-template' ? 'overhang' : used,
+    allowances,
     film,
     rollWidthsMm: records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm),
-    units,
+    units: records.job.units,
     isSigned,
   });
-  const pieces =
-    'blocked' in answer
-      ? []
-      : [
-          { ...answer.piece, id: surface.id, label: surface.name },
-          ...surface.extraPieces.map((e, i): Piece => ({ ...answer.piece, id: e.id, label: `${surface.name} again${i > 0 ? ` ${i + 1}` : ''}` })),
-        ];
-  return { surface, survey, isSigned, method: used, answer, pieces };
+  const offsets = surface.design ? offsetsInRow(surface, records.surfaces, (s) => surveySurface(s, records).survey, surface.design) : null;
+  return { surface, survey, isSigned, used, answer, allowances, film, units: records.job.units, offsetMm: offsets?.get(surface.id) ?? 0 };
 }
 
 /** All surfaces of one film in walking order, each with its pieces or the reason why not. */

@@ -1,3 +1,4 @@
+import { defaultLeftoverRule } from '@yellow-pane/contracts';
 import fc from 'fast-check';
 import { jobOfRepeatedSizes, plainSettings, testPiece, testRoll } from './layout/instances.testing.js';
 import { layPiecesOnRolls } from './layout/index.js';
@@ -85,7 +86,7 @@ describe('the knife order', () => {
 
   test('with the film side up the sheet lies turned over: the same cuts count from the other edge, under the same keys', () => {
     const pieces = [testPiece(1, 700, 900, { turns: [0], factoryEdge: 'left' }), testPiece(2, 500, 900, { turns: [0], factoryEdge: 'right' })];
-    const [liner, film] = [false, true].map((isFilmUp) => knifeOrder(lay(pieces), pieces, () => 1524, 'mm', isFilmUp));
+    const [liner, film] = [false, true].map((isFilmUp) => knifeOrder(lay(pieces), pieces, () => 1524, 'mm', () => isFilmUp));
     expect(film!.map((s) => s.text)).toContain('Slit 700 off the near edge');
     expect(film!.map((s) => s.key)).toEqual(liner!.map((s) => s.key));
     expect([startEdge(false), startEdge(true)]).toEqual(['near', 'far']);
@@ -140,7 +141,7 @@ test('rests and pieces fill the drop', () => {
   const pieces = jobOfRepeatedSizes(5, 1524, 25);
   for (const d of lay(pieces).rolls[0]!.drops) {
     const columns = d.columns.reduce((s, c) => s + c.rows.reduce((t, r) => t + r.alongMm * c.acrossMm, 0), 0);
-    const rests = restsOf(d, 1524).reduce((s, r) => s + r.alongMm * r.acrossMm, 0);
+    const rests = restsOf(d, 1524, defaultLeftoverRule).reduce((s, r) => s + r.alongMm * r.acrossMm, 0);
     expect(columns + rests).toBeCloseTo(d.alongMm * 1524, -1);
   }
 });

@@ -1,6 +1,7 @@
-import type { Column, Drop, Layout, Piece, PlacedPiece, RollLayout } from '@yellow-pane/contracts';
+import type { Column, Drop, Layout, LeftoverRule, Piece, PlacedPiece, RollLayout } from '@yellow-pane/contracts';
 import { vec } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
+import { isWorthKeeping } from '../stock/index.js';
 import { cutAcross, onRoll, partingLine } from './pairs.js';
 
 /** One cut as a person makes it. */
@@ -23,12 +24,10 @@ export interface Rest {
   readonly yMm: number;
   readonly alongMm: number;
   readonly acrossMm: number;
-  /** Worth a label: both sides at least the firm's smallest leftover. */
+  /** Worth a label by the firm's rule. */
   readonly isWorthKeeping: boolean;
 }
 
-/** Smallest side of a leftover worth keeping. @source house rule */
-export const SMALLEST_LEFTOVER_MM = 200;
 const LEAST_MM = 0.05;
 
 /**
@@ -42,7 +41,7 @@ export function knifeOrder(
   pieces: readonly Piece[],
   rollWidthMm: (rollId: string) => number,
   system: UnitSystem,
-  isFilmUp = false,
+  isFilmUp: (rollId: string) => boolean = () => false,
 ): KnifeStep[] {
   const byId = new Map(pieces.map((p) => [p.id, p]));
   const steps: KnifeStep[] = [];
@@ -50,7 +49,7 @@ export function knifeOrder(
     roll.drops.forEach((drop, dropIndex) => {
       const name = dropKey(roll, drop);
       const width = rollWidthMm(roll.rollId);
-      dropSteps(drop, width, system, byId, isFilmUp).forEach((s, i) =>
+      dropSteps(drop, width, system, byId, isFilmUp(roll.rollId)).forEach((s, i) =>
         steps.push({ ...s, key: `${name}/${i}`, number: steps.length + 1, rollId: roll.rollId, dropIndex, xMm: drop.xMm }),
       );
     });
@@ -58,7 +57,7 @@ export function knifeOrder(
 }
 
 /** A drop is known by its pieces, not by its place: re-planning the others keeps its ticks. */
-const dropKey = (roll: RollLayout, drop: Drop): string =>
+export const dropKey = (roll: Pick<RollLayout, 'rollId'>, drop: Drop): string =>
   `${roll.rollId.slice(-6)}:${drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId.slice(-8)))).join('+')}`;
 
 /**
@@ -114,7 +113,11 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, byId: Re
           out.push({ kind: 'trim', text: `Trim ${name} to ${f(p.acrossMm)} across`, finishes: [] });
           touch([p.pieceId]);
         }
-        if (p.alongMm < row.alongMm - LEAST_MM) {
+        if (p.xMm > row.xMm + LEAST_MM) {
+          out.push({ kind: 'trim', text: `Trim ${f(p.xMm - row.xMm)} off the start of ${name}: the pattern begins there`, finishes: [] });
+          touch([p.pieceId]);
+        }
+        if (p.xMm + p.alongMm < row.xMm + row.alongMm - LEAST_MM) {
           out.push({ kind: 'trim', text: `Trim ${name} to ${f(p.alongMm)} along`, finishes: [] });
           touch([p.pieceId]);
         }
@@ -129,8 +132,8 @@ function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, byId: Re
       out.push({ kind: 'part', text: `Part ${piece.label} ${partingWords(piece, placed, isFilmUp, f)}`, finishes: [] });
       finished.delete(piece.id);
       touch(piece.parts.map((p) => p.id));
-    } else if (piece.method === 'pre-cut' && (isCurvedOrSlanted(piece) || piece.holes.length > 0)) {
-      out.push({ kind: 'outline', text: `Cut ${piece.label} to its outline, by template or plotter`, finishes: [] });
+    } else if (piece.isPlotted || (piece.method === 'pre-cut' && (isCurvedOrSlanted(piece) || piece.holes.length > 0))) {
+      out.push({ kind: 'outline', text: piece.isPlotted ? `Plot the design of ${piece.label}` : `Cut ${piece.label} to its outline, by template or plotter`, finishes: [] }); // prettier-ignore
       touch([piece.id]);
     }
   }
@@ -179,10 +182,10 @@ function stripNumbers(columns: readonly Column[]): number[] {
 }
 
 /** What is left of each drop beside the pieces: the strip along the far side and the ends of columns. */
-export function restsOf(drop: Drop, rollWidthMm: number): Rest[] {
+export function restsOf(drop: Drop, rollWidthMm: number, rule: LeftoverRule): Rest[] {
   const rests: Rest[] = [];
   const push = (xMm: number, yMm: number, alongMm: number, acrossMm: number) => {
-    if (alongMm > 1 && acrossMm > 1) rests.push({ xMm, yMm, alongMm, acrossMm, isWorthKeeping: Math.min(alongMm, acrossMm) >= SMALLEST_LEFTOVER_MM });
+    if (alongMm > 1 && acrossMm > 1) rests.push({ xMm, yMm, alongMm, acrossMm, isWorthKeeping: isWorthKeeping({ alongMm, acrossMm }, rule) });
   };
   const columns = [...drop.columns].sort((a, b) => a.yMm - b.yMm);
   let y = 0;

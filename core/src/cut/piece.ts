@@ -109,6 +109,7 @@ export function pieceForPane(request: PieceRequest): PieceAnswer {
       turns: draft.turns,
       factoryEdge: draft.factoryEdge && toLinerView(draft.factoryEdge, seen.seenFrom, seen.filmFace),
       trimmedEdges: draft.trimmed,
+      ...alone,
       parts: [],
       ...(used === 'pre-cut' ? ownOutline(request, preCutOutline(request)!) : plainOutline),
       why: [...draft.why, ...cutOutWords(request, used)],
@@ -257,6 +258,8 @@ function preCut(request: PieceRequest): Draft | null {
 }
 
 const plainOutline: Pick<Piece, 'path' | 'holes'> = { path: null, holes: [] };
+/** Until its neighbours and its pattern are looked at. */
+const alone: Pick<Piece, 'meets' | 'repeat' | 'isPlotted'> = { meets: null, repeat: null, isPlotted: false };
 
 /** From the frame of the survey to the piece's own: the liner's view, lower left corner of its box at the origin. */
 function toPiece(request: PieceRequest, path: ArcPath, box: { minX: number; minY: number; maxX: number }): PathPoint[] {
@@ -349,6 +352,7 @@ function shapedPiece(request: PieceRequest, isDoubtful: boolean): PieceAnswer {
         factoryEdge: null,
         trimmedEdges,
         ...path,
+        ...alone,
         parts: [],
         why: [...why, ...cutOutWords(request, used)],
         fallback: used === method ? null : note,

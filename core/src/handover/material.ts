@@ -40,6 +40,9 @@ export function overhangPieces(panes: readonly PaneSize[], film: Pick<Film, 'id'
       path: null,
       holes: [],
       parts: [],
+      meets: null,
+      repeat: null,
+      isPlotted: false,
       fallback: null,
     })),
   );

@@ -14,6 +14,8 @@ export interface BoundRoll {
   readonly bench: Bench;
   /** Cost of one grain of roll; 1 bounds the length. */
   readonly costPerGrain: number;
+  /** Grains that there are of it; absent = as many as are needed. */
+  readonly room?: number;
 }
 
 export interface LayoutBound {
@@ -23,16 +25,26 @@ export interface LayoutBound {
   readonly isTight: boolean;
 }
 
-/** Σ area / roll width: always true, rarely close. */
+/** Area of the pieces out of the cheapest film there is, as far as it goes: always true, rarely close. */
 export function areaBound(types: readonly PieceType[], counts: readonly number[], rolls: readonly BoundRoll[]): number {
-  const area = types.reduce((s, t, i) => s + t.area * counts[i]!, 0);
-  return Math.min(...rolls.map((r) => (area / r.bench.width) * r.costPerGrain));
+  let area = types.reduce((s, t, i) => s + t.area * counts[i]!, 0);
+  let cost = 0;
+  const byPrice = [...rolls].sort((a, b) => a.costPerGrain / a.bench.width - b.costPerGrain / b.bench.width);
+  for (const r of byPrice) {
+    const taken = Math.min(area, (r.room ?? Infinity) * r.bench.width);
+    cost += (taken / r.bench.width) * r.costPerGrain;
+    area -= taken;
+  }
+  return cost;
 }
 
+/** One way to cut a drop: pieces of each type, then, for each roll of limited length, the length taken from it (negative, in `LENGTH_UNIT`). */
 interface Pattern {
   readonly counts: readonly number[];
   readonly cost: number;
 }
+/** Lengths in the programme are told in about a metre, so that its numbers are of one size. */
+const LENGTH_UNIT = 320_000;
 
 /** Greatest common divisor of all lengths, or 1 mm rounded down when they share none coarse enough. */
 function gridOf(types: readonly PieceType[]): number {
@@ -52,6 +64,9 @@ class Pricing {
   constructor(
     types: readonly PieceType[],
     private readonly roll: BoundRoll,
+    /** Rows of the programme, and the one that limits this roll; -1 = none. */
+    private readonly rows: number,
+    private readonly limitRow: number,
   ) {
     const { bench } = roll;
     this.grid = gridOf(types);
@@ -65,13 +80,18 @@ class Pricing {
     this.mixes = fullMixes(this.widths, bench.width);
   }
 
+  get hasPieces(): boolean {
+    return this.fits.length > 0;
+  }
+
   get isManageable(): boolean {
     return this.mixes.length > 0 && this.length * (this.mixes.length + this.fits.length * this.widths.length) < 4e8;
   }
 
-  /** Best patterns for these piece values: the greatest value per cost, and the most promising patterns to add. */
+  /** Best patterns for these piece values: the greatest value per cost, and the most promising patterns to add. What the roll's scarcity is worth is part of the cost. */
   best(values: readonly number[], most: number): { ratio: number; patterns: Pattern[] } {
     const n = this.length;
+    const costPerGrain = this.roll.costPerGrain + (this.limitRow < 0 ? 0 : Math.max(0, values[this.limitRow]!) / LENGTH_UNIT);
     const best = this.widths.map(() => new Float64Array(n + 1));
     const from = this.widths.map(() => new Int16Array(n + 1).fill(-1));
     this.widths.forEach((width, c) => {
@@ -101,16 +121,16 @@ class Pricing {
         for (const c of mix) v += best[c]![l]!;
         if (v > top) [top, by] = [v, m];
       });
-      const cost = l * this.grid * this.roll.costPerGrain;
+      const cost = l * this.grid * costPerGrain;
       ratio = Math.max(ratio, top / cost);
       if (top > cost * (1 + 1e-9)) found.push({ gain: top / cost, l, mix: by });
     }
     found.sort((a, b) => b.gain - a.gain);
-    return { ratio, patterns: found.slice(0, most).map((f) => this.pattern(f.l, f.mix, best, from, values.length)) };
+    return { ratio, patterns: found.slice(0, most).map((f) => this.pattern(f.l, f.mix, best, from)) };
   }
 
-  private pattern(l: number, mix: number, best: Float64Array[], from: Int16Array[], size: number): Pattern {
-    const counts = new Array<number>(size).fill(0);
+  private pattern(l: number, mix: number, best: Float64Array[], from: Int16Array[]): Pattern {
+    const counts = new Array<number>(this.rows).fill(0);
     let longest = 0;
     for (const c of this.mixes[mix]!) {
       let at = l;
@@ -127,6 +147,7 @@ class Pricing {
       }
       longest = Math.max(longest, used);
     }
+    if (this.limitRow >= 0) counts[this.limitRow] = (-longest * this.grid) / LENGTH_UNIT;
     return { counts, cost: longest * this.grid * this.roll.costPerGrain };
   }
 }
@@ -149,37 +170,49 @@ function fullMixes(widths: readonly number[], room: number): number[][] {
 }
 
 /**
- * Bound on the cost of cutting these pieces from rolls that are long enough.
+ * Bound on the cost of cutting these pieces from these rolls and leftovers; a roll of limited length is a row of the programme.
  * Roll edges, and how many of a piece there are, are left out of the patterns: both can only make a plan dearer.
  * @param rounds most rounds of column generation; fewer gives a weaker bound that still holds
  */
 export function boundLayout(types: readonly PieceType[], counts: readonly number[], rolls: readonly BoundRoll[], rounds = 60): LayoutBound {
   const area = areaBound(types, counts, rolls);
   if (types.length === 0) return { cost: 0, rounds: 0, isTight: true };
-  const pricings = rolls.map((r) => new Pricing(types, r));
-  if (rolls.some((r) => r.bench.stages === 4) || pricings.some((p) => !p.isManageable)) return { cost: area, rounds: 0, isTight: false };
   const m = types.length;
-  const dearest = 10 * (area + Math.max(...rolls.map((r) => r.bench.longest * r.costPerGrain)));
-  let basis: Pattern[] = types.map((_, i) => ({ counts: types.map((__, j) => (i === j ? 1 : 0)), cost: dearest }));
+  const needed = types.reduce((s, t, i) => s + t.area * counts[i]!, 0);
+  // a roll that could hold everything several times over limits nothing
+  const limited = rolls.map((r) => r.room !== undefined && r.room * r.bench.width < LIMITS_NOTHING * needed);
+  let rows = m;
+  const limitRow = limited.map((is) => (is ? rows++ : -1));
+  const demand = [...counts, ...rolls.flatMap((r, i) => (limited[i] ? [-r.room! / LENGTH_UNIT] : []))];
+  const pricings = rolls.map((r, i) => new Pricing(types, r, rows, limitRow[i]!));
+  if (rolls.some((r) => r.bench.stages === 4)) return { cost: area, rounds: 0, isTight: false };
+  const usable = pricings.filter((p) => p.hasPieces);
+  if (usable.length === 0 || usable.some((p) => !p.isManageable)) return { cost: area, rounds: 0, isTight: false };
+  const dearest = 10 * (needed / Math.min(...rolls.map((r) => r.bench.width))) * Math.max(...rolls.map((r) => r.costPerGrain)) + 10 * Math.max(...rolls.map((r) => r.bench.longest * r.costPerGrain)); // prettier-ignore
+  // to begin with: each piece by a made-up dear drop, each limited roll left as it is
+  let basis: Pattern[] = demand.map((_, i) => ({ counts: demand.map((__, j) => (i !== j ? 0 : i < m ? 1 : -1)), cost: i < m ? dearest : 0 }));
   const pool: Pattern[] = [];
   let best = area;
   for (let round = 1; round <= rounds; round++) {
-    const { values, basis: next } = solveMaster(basis, pool, counts, m);
+    const { values, basis: next } = solveMaster(basis, pool, demand, rows);
     basis = next;
     let ratio = 0;
     let added = 0;
-    for (const pricing of pricings) {
+    for (const pricing of usable) {
       const answer = pricing.best(values, 25);
       ratio = Math.max(ratio, answer.ratio);
       added += answer.patterns.length;
       pool.push(...answer.patterns);
     }
-    const bound = values.reduce((s, v, i) => s + Math.max(0, v) * counts[i]!, 0) / Math.max(ratio, 1e-300);
-    best = Math.max(best, bound);
+    const worth = values.reduce((s, v, i) => s + (i < m ? (Math.max(0, v) * counts[i]!) / Math.max(ratio, 1e-300) : Math.max(0, v) * demand[i]!), 0);
+    best = Math.max(best, worth);
     if (added === 0 || ratio <= 1 + 1e-6) return { cost: best, rounds: round, isTight: true };
   }
   return { cost: best, rounds, isTight: false };
 }
+
+/** A roll counts as limited when it is shorter than this many times the area of all pieces. */
+const LIMITS_NOTHING = 1.6;
 
 /** Simplex over the pool from a feasible basis: least Σ cost with every count covered. Returns piece values (duals). */
 function solveMaster(start: Pattern[], pool: readonly Pattern[], counts: readonly number[], m: number): { values: number[]; basis: Pattern[] } {

@@ -1,10 +1,17 @@
-import type { CutSettings, Drop, Layout, Piece, PlacedPiece, Row } from '@yellow-pane/contracts';
+import type { CutSettings, Drop, Layout, Piece, PlacedPiece, RollEdges, Row } from '@yellow-pane/contracts';
 import { checkParts } from '../pairs.js';
 
 /** What a checked plan is checked against. */
 export interface LayoutCheck {
   readonly pieces: readonly Piece[];
-  readonly rolls: readonly { readonly id: string; readonly widthMm: number; readonly availableMm: number; readonly pricePerM: number }[];
+  readonly rolls: readonly {
+    readonly id: string;
+    readonly widthMm: number;
+    readonly availableMm: number;
+    readonly pricePerM: number;
+    readonly edges?: RollEdges;
+    readonly lot?: string;
+  }[];
   readonly settings: CutSettings;
 }
 
@@ -27,6 +34,7 @@ export function checkLayout(layout: Layout, against: LayoutCheck): string[] {
   for (const p of against.pieces) if (seen.get(p.id) !== 1) say(`Piece ${p.label} is laid ${seen.get(p.id) ?? 0} times.`);
   for (const id of seen.keys()) if (!pieceOf.has(id)) say(`Piece ${id} is on the roll but was not asked for.`);
   for (const p of against.pieces) checkParts(p).forEach(say);
+  if (against.settings.mixLots === false) checkLots(layout, against, pieceOf, say);
   let used = 0;
   let cost = 0;
   for (const rollLayout of layout.rolls) {
@@ -46,6 +54,21 @@ export function checkLayout(layout: Layout, against: LayoutCheck): string[] {
   if (Math.abs(used - layout.usedMm) > 0.1) say('The total length is not the sum of the rolls.');
   if (Math.abs(cost - layout.cost) > 0.01) say('The cost is not length times price.');
   return faults;
+}
+
+/** Panes that meet come from one lot. */
+function checkLots(layout: Layout, against: LayoutCheck, pieceOf: ReadonlyMap<string, Piece>, say: (text: string) => void): void {
+  const lotOf = new Map<string, { lot: string; label: string }>();
+  for (const r of layout.rolls) {
+    const lot = against.rolls.find((x) => x.id === r.rollId)?.lot ?? '';
+    for (const p of placedOn(r.drops)) {
+      const piece = pieceOf.get(p.pieceId);
+      if (!piece?.meets) continue;
+      const before = lotOf.get(piece.meets);
+      if (!before) lotOf.set(piece.meets, { lot, label: piece.label });
+      else if (before.lot !== lot) say(`${before.label} and ${piece.label} meet and come from different lots (${before.lot || 'none'}, ${lot || 'none'}).`);
+    }
+  }
 }
 
 const placedOn = (drops: readonly Drop[]): PlacedPiece[] => drops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces)));
@@ -81,7 +104,7 @@ function checkRoll(
     }
   });
   const placed = placedOn(drops);
-  placed.forEach((p) => checkPiece(p, pieceOf.get(p.pieceId), roll.widthMm, say));
+  placed.forEach((p) => checkPiece(p, pieceOf.get(p.pieceId), roll, say));
   const byX = [...placed].sort((a, b) => a.xMm - b.xMm);
   byX.forEach((a, i) => {
     for (let j = i + 1; j < byX.length && byX[j]!.xMm < a.xMm + a.alongMm - SLACK_MM; j++) {
@@ -102,17 +125,25 @@ function checkRow(row: Row, yMm: number, acrossMm: number, name: string, setting
   }
 }
 
-function checkPiece(p: PlacedPiece, piece: Piece | undefined, rollWidthMm: number, say: (text: string) => void): void {
+function checkPiece(p: PlacedPiece, piece: Piece | undefined, roll: LayoutCheck['rolls'][number], say: (text: string) => void): void {
   if (!piece) return;
   const upright = p.turn === 0 || p.turn === 180;
   const [across, along] = upright ? [piece.widthMm, piece.heightMm] : [piece.heightMm, piece.widthMm];
   if (!piece.turns.includes(p.turn)) say(`Piece ${piece.label} may not be turned by ${p.turn}°.`);
   if (p.acrossMm < across - SLACK_MM || p.alongMm < along - SLACK_MM) say(`Piece ${piece.label} is cut too small.`);
   if (p.acrossMm > across + 0.1 || p.alongMm > along + 0.1) say(`Piece ${piece.label} is cut too large.`);
+  if (piece.repeat) {
+    const { repeatMm, startMm } = piece.repeat;
+    const off = (((p.xMm - startMm) % repeatMm) + repeatMm) % repeatMm;
+    if (Math.min(off, repeatMm - off) > 0.2) say(`Piece ${piece.label}: its pattern would be ${off.toFixed(1)} mm off the panes beside it.`);
+  }
   if (!piece.factoryEdge) return;
   // clockwise from the pane's top at turn 0 pointing along the roll: its right side lies at the near edge
   const clockwise = ['top', 'right', 'bottom', 'left'] as const;
   const pointing = (clockwise.indexOf(piece.factoryEdge) + p.turn / 90) % 4;
-  const touches = pointing === 1 ? p.yMm <= SLACK_MM : pointing === 3 ? p.yMm + p.acrossMm >= rollWidthMm - SLACK_MM : false;
+  const edges = roll.edges ?? 'both';
+  const near = edges === 'both' || edges === 'near';
+  const far = edges === 'both' || edges === 'far';
+  const touches = pointing === 1 ? near && p.yMm <= SLACK_MM : pointing === 3 ? far && p.yMm + p.acrossMm >= roll.widthMm - SLACK_MM : false;
   if (!touches) say(`Piece ${piece.label}: its factory edge does not lie on a roll edge.`);
 }

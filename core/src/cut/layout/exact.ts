@@ -1,6 +1,7 @@
 import {
   edgesFit,
   joinNeeds,
+  mayLie,
   type Bench,
   type EdgeNeed,
   type PackedColumn,
@@ -8,6 +9,8 @@ import {
   type PackedPiece,
   type PackedRow,
   type PieceType,
+  type Source,
+  type SourcedDrop,
 } from './model.js';
 
 /**
@@ -101,19 +104,17 @@ function keepBest<T extends { readonly across: number; readonly along: number }>
   front.push(entry);
 }
 
-/**
- * @param types piece types, `counts[i]` of type i to cut
- * @param known total length of a plan for these pieces, grains: nothing longer is looked for
- * @returns drops of least total length, or null when nothing of at most `known` exists
- */
-export function packExactly(types: readonly PieceType[], counts: readonly number[], bench: Bench, known: number): PackedDrop[] | null {
-  const sets = new Sets(types, counts);
-  const all = sets.size - 1;
-  const mayWaste = known * bench.width - sets.area[all]! + 0.5;
+/** Shortest lengths of one roll that hold each set of pieces, and how. */
+interface Shortest {
+  readonly total: Float64Array;
+  readonly choice: Int32Array;
+  readonly drops: readonly (DropEntry | null)[];
+}
+
+function shortest(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): Shortest {
   const columns = columnFronts(types, sets, bench, mayWaste);
-  const drops = dropFronts(sets, columns, bench, mayWaste);
-  const bestDrop = drops.map((front) => front.reduce<DropEntry | null>((a, b) => (!a || b.along < a.along ? b : a), null));
-  const usable: DropEntry[][] = bestDrop.map((d, set) => (d && d.column && bench.width * d.along - sets.area[set]! <= mayWaste ? [d] : []));
+  const drops = dropFronts(sets, columns, bench, mayWaste).map((front) => front.reduce<DropEntry | null>((a, b) => (!a || b.along < a.along ? b : a), null));
+  const usable: DropEntry[][] = drops.map((d, set) => (d && d.column && bench.width * d.along - sets.area[set]! <= mayWaste ? [d] : []));
   const starts = sets.byLowest(usable);
   const total = new Float64Array(sets.size).fill(Infinity);
   const choice = new Int32Array(sets.size);
@@ -124,16 +125,86 @@ export function packExactly(types: readonly PieceType[], counts: readonly number
     for (const part of starts[sets.lowest[set]!]!) {
       if (part > set) break;
       if ((bits[part]! & missing) !== 0) continue;
-      const length = bestDrop[part]!.along + total[set - part]!;
+      const length = drops[part]!.along + total[set - part]!;
       if (length < total[set]!) {
         total[set] = length;
         choice[set] = part;
       }
     }
   }
-  if (!Number.isFinite(total[all]!) || total[all]! > known) return null;
+  return { total, choice, drops };
+}
+
+function dropsOf({ choice, drops }: Shortest, set: number): PackedDrop[] {
   const out: PackedDrop[] = [];
-  for (let set = all; set > 0; set -= choice[set]!) out.push(unfold(bestDrop[choice[set]!]!));
+  for (let left = set; left > 0; left -= choice[left]!) out.push(unfold(drops[choice[left]!]!));
+  return out;
+}
+
+/**
+ * @param types piece types, `counts[i]` of type i to cut
+ * @param known total length of a plan for these pieces, grains: nothing longer is looked for
+ * @returns drops of least total length, or null when nothing of at most `known` exists
+ */
+export function packExactly(types: readonly PieceType[], counts: readonly number[], bench: Bench, known: number): PackedDrop[] | null {
+  const sets = new Sets(types, counts);
+  const all = sets.size - 1;
+  const best = shortest(types, sets, bench, known * bench.width - sets.area[all]! + 0.5);
+  if (!(best.total[all]! <= known)) return null;
+  return dropsOf(best, all);
+}
+
+/**
+ * The cheapest cut of these pieces out of several rolls and leftovers, each with the room that it has: source by source, every set of
+ * pieces is either cut without it or in part from it.
+ * @param known cost of a plan for these pieces: nothing dearer is looked for
+ * @returns drops with their source, or null when nothing of at most `known` exists
+ */
+export function packOverSources(
+  types: readonly PieceType[],
+  counts: readonly number[],
+  sources: readonly { readonly index: number; readonly source: Source; readonly room: number }[],
+  known: number,
+): SourcedDrop[] | null {
+  const sets = new Sets(types, counts);
+  const all = sets.size - 1;
+  const perArea = sources.map(({ source }) => source.pricePerGrain / source.bench.width);
+  const spare = known - sets.area[all]! * Math.min(...perArea);
+  if (spare < -1e-6 * known) return null;
+  const layers: { from: Shortest; part: Int32Array; index: number }[] = [];
+  let cost = new Float64Array(sets.size).fill(Infinity);
+  cost[0] = 0;
+  sources.forEach(({ index, source, room }, k) => {
+    const own = types.map((t) => (mayLie(t, source) ? t : { ...t, ways: [] }));
+    const from = shortest(own, sets, source.bench, spare / perArea[k]! + 0.5);
+    const parts: number[] = [];
+    for (let set = 1; set < sets.size; set++) if (from.total[set]! <= room) parts.push(set);
+    const next = Float64Array.from(cost);
+    const part = new Int32Array(sets.size);
+    for (let set = 1; set < sets.size; set++) {
+      const missing = ~sets.bits[set]!;
+      for (const p of parts) {
+        if (p > set) break;
+        if ((sets.bits[p]! & missing) !== 0) continue;
+        const c = from.total[p]! * source.pricePerGrain + cost[set - p]!;
+        if (c < next[set]! - 1e-9) {
+          next[set] = c;
+          part[set] = p;
+        }
+      }
+    }
+    layers.push({ from, part, index });
+    cost = next;
+  });
+  if (!(cost[all]! <= known * (1 + 1e-12) + 1e-9)) return null;
+  const out: SourcedDrop[] = [];
+  let left = all;
+  for (const { from, part, index } of [...layers].reverse()) {
+    const taken = part[left]!;
+    if (taken === 0) continue;
+    out.push(...dropsOf(from, taken).map((d) => ({ ...d, source: index })));
+    left -= taken;
+  }
   return out;
 }
 
@@ -157,7 +228,7 @@ function dropFronts(sets: Sets, columns: readonly (readonly ColumnEntry[])[], be
           const along = Math.max(column.along, rest.along);
           if (across > bench.width || across * along - sets.area[set]! > mayWaste) continue;
           const needs = column.need === 'none' ? rest.needs : [...rest.needs, column.need];
-          if (column.need !== 'none' && !edgesFit(needs)) continue;
+          if (column.need !== 'none' && !edgesFit(needs, bench)) continue;
           keepBest(front, { across, along, needs, column, rest }, needsLess);
         }
     }

@@ -1,100 +1,148 @@
 import { randomInt, seededRandom, type Random } from '../../ground/index.js';
-import { MOST_PIECES, packExactly, stateCount } from './exact.js';
+import { MOST_PIECES, packExactly, packOverSources, stateCount } from './exact.js';
+import { cutsOf, mayLie, type PackedDrop, type PieceType, type Source, type SourcedDrop } from './model.js';
 import { packAtOnce } from './seed.js';
-import { cutsOf, totalAlong, type Bench, type PackedDrop, type PieceType } from './model.js';
 
 /** How many sets of pieces one exact re-cut may look at: between these, drawn anew each time. */
 const FEWEST_STATES = 200;
 const MOST_STATES = 9_000;
 /** After long without success larger sets are tried, up to this. */
 const LAST_STATES = 60_000;
+/** Over several sources each set is split in all ways: smaller ones are taken apart. */
+const MOST_STATES_OVER_SOURCES = 2_000;
 const PATIENCE = 150;
-/** Plans within 0.2 % count as equally long: then the fewest cuts decide. */
-const COUNTS_AS_EQUAL = 1.002;
 /** A whole job this small is cut exactly at once. */
 const WHOLE_JOB_STATES = 3_000;
+const WHOLE_JOB_STATES_OVER_SOURCES = 1_500;
+/** Most sources that one re-cut looks at. */
+const SOURCES_AT_ONCE = 4;
 
 /**
- * Improves a layout step by step: takes a few drops apart and cuts their pieces anew, provably best for those pieces.
- * A plan is fixed by input, seed and number of steps; time only decides how many steps are run.
+ * Improves a layout step by step: takes a few drops apart, of one roll or of several, and cuts their pieces anew, provably cheapest
+ * for those pieces. A plan is fixed by input, seed and number of steps; time only decides how many steps are run.
  */
 export class LayoutSearch {
-  readonly types: readonly PieceType[];
   steps = 0;
-  /** The plan to cut: of all seen within 0.2 % of the shortest, the one with the fewest cuts. */
-  best: PackedDrop[];
-  private shortest: number;
-  private bestCuts: number;
-  private current: PackedDrop[];
+  /** The plan to cut: of all seen the one whose film and cuts together cost least. */
+  best: SourcedDrop[];
+  private bestMoney: number;
+  private current: SourcedDrop[];
   private readonly random: Random;
   private sinceBetter = 0;
 
-  /** @param counts pieces of each type, as in `types`; @throws when the pieces do not all fit a drop (check before) */
+  /**
+   * @param counts pieces of each type, as in `types`
+   * @param first a plan to start from: every piece in it, no source over its room
+   * @param cutPrice what one cut costs in minutes, so that film and minutes are weighed together
+   */
   constructor(
-    types: readonly PieceType[],
+    readonly types: readonly PieceType[],
     counts: readonly number[],
-    private readonly bench: Bench,
+    private readonly sources: readonly Source[],
+    first: readonly SourcedDrop[],
     seed: number,
+    private readonly cutPrice: number,
   ) {
-    this.types = types;
     this.random = seededRandom(seed);
-    const first = packAtOnce(types, counts, bench);
-    if (!first) throw new RangeError('Some piece is larger than the roll or the bench.');
-    this.current = first;
-    this.best = first;
-    if (stateCount(counts) <= WHOLE_JOB_STATES && pieceCount(counts) <= MOST_PIECES)
-      this.best = this.current = packExactly(types, counts, bench, totalAlong(first)) ?? first;
-    this.shortest = totalAlong(this.best);
-    this.bestCuts = this.best.reduce((sum, d) => sum + cutsOf(d, bench), 0);
-  }
-
-  /** Takes the current plan as best when it is shorter by more than counts as equal, or equal with fewer cuts. */
-  private keepIfBetter(): boolean {
-    const along = totalAlong(this.current);
-    const cuts = this.current.reduce((sum, d) => sum + cutsOf(d, this.bench), 0);
-    this.shortest = Math.min(this.shortest, along);
-    const isTooLong = totalAlong(this.best) > this.shortest * COUNTS_AS_EQUAL;
-    const isBetter = isTooLong || cuts < this.bestCuts || (cuts === this.bestCuts && along < totalAlong(this.best));
-    if (!isBetter) return false;
+    this.current = [...first];
+    const isOne = sources.length === 1;
+    const states = stateCount(counts);
+    if (pieceCount(counts) <= MOST_PIECES && pieceCount(counts) > 0 && states <= (isOne ? WHOLE_JOB_STATES : WHOLE_JOB_STATES_OVER_SOURCES)) {
+      const all = sources.map((source, index) => ({ index, source, room: source.room }));
+      const whole = isOne
+        ? packExactly(types, counts, sources[0]!.bench, this.film(first) / sources[0]!.pricePerGrain)?.map((d) => ({ ...d, source: 0 }))
+        : packOverSources(types, counts, all, this.film(first));
+      if (whole && this.fits(whole)) this.current = whole;
+    }
     this.best = this.current;
-    this.bestCuts = cuts;
-    return true;
+    this.bestMoney = this.money(this.best);
+    const kept = [...first];
+    if (this.money(kept) < this.bestMoney) [this.best, this.bestMoney] = [kept, this.money(kept)];
   }
 
-  get along(): number {
-    return totalAlong(this.best);
+  /** Price of the film alone. */
+  private film(drops: readonly SourcedDrop[]): number {
+    return drops.reduce((s, d) => s + d.along * this.sources[d.source]!.pricePerGrain, 0);
+  }
+  /** Price of the film and of the minutes for all cuts; of equally cheap plans the one with fewer cuts. */
+  private money(drops: readonly SourcedDrop[]): number {
+    const cuts = drops.reduce((s, d) => s + cutsOf(d, this.sources[d.source]!.bench), 0);
+    return this.film(drops) + cuts * Math.max(this.cutPrice, LEAST_CUT_PRICE);
+  }
+  private used(drops: readonly SourcedDrop[], source: number): number {
+    return drops.reduce((s, d) => s + (d.source === source ? d.along : 0), 0);
+  }
+  private fits(drops: readonly SourcedDrop[]): boolean {
+    return this.sources.every((s, i) => this.used(drops, i) <= s.room);
   }
 
   /** One re-cut. @returns true when the best plan got better */
   step(): boolean {
     this.steps++;
     const drops = this.current;
-    if (drops.length < 2) return false;
+    if (this.isSettled) return false;
+    const isOne = this.sources.length === 1;
     const most = Math.min(LAST_STATES, MOST_STATES * (1 + this.sinceBetter / PATIENCE));
     const chosen = this.choose(FEWEST_STATES * (most / FEWEST_STATES) ** this.random());
     this.sinceBetter++;
     if (chosen.length === 0) return false;
     const counts = this.countsOf(chosen);
-    const before = chosen.reduce((s, i) => s + drops[i]!.along, 0);
     const order = this.shuffled(counts.map((n, t) => (n > 0 ? t : -1)).filter((t) => t >= 0));
-    const packed = packExactly(
-      order.map((t) => this.types[t]!),
-      order.map((t) => counts[t]!),
-      this.bench,
-      before,
-    );
+    const types = order.map((t) => this.types[t]!);
+    const own = order.map((t) => counts[t]!);
+    const out = chosen.map((i) => drops[i]!);
+    const before = this.film(out);
+    const involved = isOne ? [0] : this.involved(out, types);
+    const rest = drops.filter((_, i) => !chosen.includes(i));
+    let packed: SourcedDrop[] | null;
+    if (involved.length === 1) {
+      const at = involved[0]!;
+      const source = this.sources[at]!;
+      const length = out.reduce((s, d) => s + d.along, 0);
+      packed = packExactly(types, own, source.bench, length)?.map((d) => ({ ...d, source: at })) ?? null;
+    } else {
+      if (stateCount(own) > MOST_STATES_OVER_SOURCES) return false;
+      packed = packOverSources(
+        types,
+        own,
+        involved.map((index) => ({ index, source: this.sources[index]!, room: this.sources[index]!.room - this.used(rest, index) })),
+        before,
+      );
+    }
     if (!packed) return false;
     const renamed = packed.map((d) => renameTypes(d, order));
-    const after = totalAlong(renamed);
-    this.current = [...drops.filter((_, i) => !chosen.includes(i)), ...renamed];
-    if (after < before) this.sinceBetter = 0;
-    return this.keepIfBetter();
+    this.current = [...rest, ...renamed];
+    if (this.film(renamed) < before * (1 - 1e-9)) this.sinceBetter = 0;
+    const money = this.money(this.current);
+    if (money >= this.bestMoney - 1e-9) return false;
+    this.best = this.current;
+    this.bestMoney = money;
+    return true;
+  }
+
+  /** Nothing can be exchanged: one drop, one source. */
+  get isSettled(): boolean {
+    return this.current.length === 0 || (this.sources.length === 1 && this.current.length < 2);
+  }
+
+  /** The sources of the drops taken apart, and one or two more that may serve them cheaper. */
+  private involved(out: readonly SourcedDrop[], types: readonly PieceType[]): number[] {
+    const own = [...new Set(out.map((d) => d.source))];
+    if (this.random() < 0.35) return own.length > SOURCES_AT_ONCE ? own.slice(0, SOURCES_AT_ONCE) : own;
+    const dearest = Math.max(...own.map((i) => this.sources[i]!.pricePerGrain / this.sources[i]!.bench.width));
+    const others = this.shuffled(
+      this.sources
+        .map((s, i) => ({ s, i }))
+        .filter(({ s, i }) => !own.includes(i) && !s.isShort && s.pricePerGrain / s.bench.width <= dearest * 1.6 && types.some((t) => mayLie(t, s)))
+        .map(({ i }) => i),
+    );
+    return [...own, ...others].slice(0, Math.max(own.length, Math.min(SOURCES_AT_ONCE, own.length + 2)));
   }
 
   /** Some drops to take apart: wasteful ones first, more until the exact re-cut gets too large. */
   private choose(limit: number): number[] {
     const drops = this.current;
-    const waste = drops.map((d) => d.along * this.bench.width - usedArea(d));
+    const waste = drops.map((d) => (d.along * this.sources[d.source]!.bench.width - usedArea(d)) * (this.sources[d.source]!.isShort ? 100 : 1));
     const chosen: number[] = [];
     const counts = new Array<number>(this.types.length).fill(0);
     for (let tries = 0; tries < 12 && chosen.length < drops.length; tries++) {
@@ -105,7 +153,7 @@ export class LayoutSearch {
       const more = this.countsOf([pick]);
       const joined = counts.map((n, t) => n + more[t]!);
       if (pieceCount(joined) > MOST_PIECES) continue;
-      if (chosen.length >= 1 && stateCount(joined) > (chosen.length === 1 ? Math.max(limit, MOST_STATES) : limit)) continue;
+      if (chosen.length >= 1 && stateCount(joined) > (chosen.length === 1 ? Math.max(limit, this.sources.length === 1 ? MOST_STATES : limit) : limit)) continue;
       joined.forEach((n, t) => (counts[t] = n));
       chosen.push(pick);
     }
@@ -127,6 +175,9 @@ export class LayoutSearch {
   }
 }
 
+/** Cuts count at least this much, so that of equally long plans the one with fewer cuts is kept. */
+const LEAST_CUT_PRICE = 1e-7;
+
 const pieceCount = (counts: readonly number[]): number => counts.reduce((s, n) => s + n, 0);
 
 const usedArea = (drop: PackedDrop): number => {
@@ -135,7 +186,38 @@ const usedArea = (drop: PackedDrop): number => {
   return area;
 };
 
-const renameTypes = (drop: PackedDrop, order: readonly number[]): PackedDrop => ({
-  along: drop.along,
+const renameTypes = (drop: SourcedDrop, order: readonly number[]): SourcedDrop => ({
+  ...drop,
   columns: drop.columns.map((c) => ({ ...c, rows: c.rows.map((r) => ({ ...r, pieces: r.pieces.map((p) => ({ ...p, type: order[p.type]! })) })) })),
 });
+
+/**
+ * A first plan over all sources, at once: source after source in the order given, each filled with the longest drops of what is left.
+ * @returns the plan, and the pieces of each type that found no room
+ */
+export function fillSources(
+  types: readonly PieceType[],
+  counts: readonly number[],
+  sources: readonly Source[],
+  order: readonly number[],
+): { drops: SourcedDrop[]; left: number[] } {
+  const left = [...counts];
+  const drops: SourcedDrop[] = [];
+  for (const at of order) {
+    const source = sources[at]!;
+    const mine = left.map((n, t) => (n > 0 && mayLie(types[t]!, source) ? n : 0));
+    if (!mine.some((n) => n > 0)) continue;
+    const packed = packAtOnce(types, mine, source.bench);
+    if (!packed) continue;
+    let room = source.room;
+    // fullest and longest first, so that a short roll gives what it can
+    const sorted = packed.reduce((s, d) => s + d.along, 0) <= room ? packed : [...packed].sort((a, b) => usedArea(b) - usedArea(a));
+    for (const drop of sorted) {
+      if (drop.along > room) continue;
+      room -= drop.along;
+      drops.push({ ...drop, source: at });
+      for (const c of drop.columns) for (const r of c.rows) for (const p of r.pieces) left[p.type]!--;
+    }
+  }
+  return { drops, left };
+}

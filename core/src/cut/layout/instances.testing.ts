@@ -9,6 +9,8 @@ export const plainSettings: CutSettings = {
   slitAllowanceMm: 0,
   largestSheetM2: null,
   stages: 3,
+  mixLots: false,
+  oneDirection: true,
 };
 
 const idOf = (n: number): string => `00000000-0000-7000-8000-${n.toString(16).padStart(12, '0')}`;
@@ -29,6 +31,9 @@ export function testPiece(n: number, widthMm: number, heightMm: number, more: { 
     path: null,
     holes: [],
     parts: [],
+    meets: null,
+    repeat: null,
+    isPlotted: false,
     fallback: null,
   };
 }

@@ -1,5 +1,5 @@
 import { grainsDown, grainsUp } from '../../ground/index.js';
-import type { CutSettings, Edge, Piece, Turn } from '@yellow-pane/contracts';
+import type { CutSettings, Edge, Piece, RollEdges, Turn } from '@yellow-pane/contracts';
 
 /**
  * The layout problem in whole grains of 1/320 mm (1/64 in = 127 grains, so inches and mm are both exact).
@@ -25,6 +25,8 @@ export interface Way {
 export interface PieceType {
   readonly ways: readonly Way[];
   readonly area: number;
+  /** Lot they must come from because they meet others; null = any. */
+  readonly lot: string | null;
   /** Pieces of this type in walking order. */
   readonly pieces: readonly Piece[];
 }
@@ -36,7 +38,28 @@ export interface Bench {
   readonly stages: 3 | 4;
   readonly crosscut: number;
   readonly slit: number;
+  /** Whether the near and the far edge are still the roll's own straight edges. */
+  readonly low: boolean;
+  readonly high: boolean;
 }
+
+/** A roll or leftover as the search sees it. */
+export interface Source {
+  readonly bench: Bench;
+  /** Money for one grain of its length. */
+  readonly pricePerGrain: number;
+  /** Grains that can be taken from it. */
+  readonly room: number;
+  readonly lot: string;
+  /** True: film that is not there. What lies on it is what must be ordered. */
+  readonly isShort: boolean;
+}
+
+/** Whether pieces of a type may come from a source at all. */
+export const mayLie = (type: PieceType, source: Source): boolean =>
+  (type.lot === null || type.lot === source.lot) && type.ways.some((w) => fitsBench(w, source.bench));
+const fitsBench = (way: Way, bench: Bench): boolean =>
+  way.across <= bench.width && way.along <= bench.longest && (way.need === 'none' || edgesFit([way.need], bench));
 
 export interface PackedPiece {
   readonly type: number;
@@ -56,6 +79,10 @@ export interface PackedColumn {
 export interface PackedDrop {
   readonly along: number;
   readonly columns: readonly PackedColumn[];
+}
+/** A drop and the source it is cut off. */
+export interface SourcedDrop extends PackedDrop {
+  readonly source: number;
 }
 
 /** Where a piece's edge comes to lie at a turn: at the near (low) or far (high) roll edge; null = across the roll. */
@@ -81,7 +108,7 @@ export function waysOf(piece: Piece, settings: CutSettings): Way[] {
     if (piece.factoryEdge && !side) continue;
     const { acrossMm, alongMm } = sizeAtTurn(piece, turn);
     const across = grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm);
-    const along = grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm);
+    const along = alongWithRepeat(piece, grainsUp(alongMm), grainsUp(settings.crosscutAllowanceMm));
     const key = `${across}/${along}`;
     const before = found.get(key);
     const need: EdgeNeed = side ? (before && before.need !== side ? 'either' : side) : 'none';
@@ -90,8 +117,18 @@ export function waysOf(piece: Piece, settings: CutSettings): Way[] {
   return [...found.values()];
 }
 
+/**
+ * Length that a piece takes along the roll, allowance included. Patterned film: a whole number of repeats, so that every piece behind
+ * it begins at a mark again; the phase at which its own start must lie is part of it.
+ */
+const alongWithRepeat = (piece: Piece, along: number, crosscut: number): number => {
+  if (!piece.repeat) return along + crosscut;
+  const repeat = grainsUp(piece.repeat.repeatMm);
+  return Math.ceil((grainsUp(piece.repeat.startMm) + along + crosscut) / repeat) * repeat;
+};
+
 /** Limits of one roll width in grains; the heaviest sheet shortens the longest pull. */
-export function benchFor(rollWidthMm: number, settings: CutSettings): Bench {
+export function benchFor(rollWidthMm: number, settings: CutSettings, edges: RollEdges = 'both'): Bench {
   const byWeight = settings.largestSheetM2 === null ? Infinity : (settings.largestSheetM2 * 1e6) / rollWidthMm;
   const crosscut = grainsUp(settings.crosscutAllowanceMm);
   const slit = grainsUp(settings.slitAllowanceMm);
@@ -101,6 +138,8 @@ export function benchFor(rollWidthMm: number, settings: CutSettings): Bench {
     stages: settings.stages,
     crosscut,
     slit,
+    low: edges === 'both' || edges === 'near',
+    high: edges === 'both' || edges === 'far',
   };
 }
 
@@ -108,20 +147,21 @@ export function benchFor(rollWidthMm: number, settings: CutSettings): Bench {
 export function turnFor(piece: Piece, way: Way, atEdge: 'low' | 'high' | null, settings: CutSettings): Turn {
   for (const turn of piece.turns) {
     const { acrossMm, alongMm } = sizeAtTurn(piece, turn);
-    if (grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm) !== way.across || grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm) !== way.along)
-      continue;
+    const along = alongWithRepeat(piece, grainsUp(alongMm), grainsUp(settings.crosscutAllowanceMm));
+    if (grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm) !== way.across || along !== way.along) continue;
     if (!piece.factoryEdge || rollSideOf(piece.factoryEdge, turn) === atEdge) return turn;
   }
   throw new Error(`Piece ${piece.id} cannot lie that way.`);
 }
 
-/** Sorts pieces into types; `types[k].pieces` keep the order they came in. */
-export function groupPieces(pieces: readonly Piece[], settings: CutSettings): PieceType[] {
-  const groups = new Map<string, { ways: Way[]; pieces: Piece[] }>();
+/** Sorts pieces into types; `types[k].pieces` keep the order they came in. @param lotOf lot that a piece is bound to */
+export function groupPieces(pieces: readonly Piece[], settings: CutSettings, lotOf: (piece: Piece) => string | null = () => null): PieceType[] {
+  const groups = new Map<string, { ways: Way[]; lot: string | null; pieces: Piece[] }>();
   for (const piece of pieces) {
     const ways = waysOf(piece, settings);
-    const key = ways.map((w) => `${w.across}x${w.along}${w.need}`).join('|');
-    const group = groups.get(key) ?? { ways, pieces: [] };
+    const lot = lotOf(piece);
+    const key = `${ways.map((w) => `${w.across}x${w.along}${w.need}`).join('|')}/${piece.repeat?.startMm ?? ''}/${lot ?? ''}`;
+    const group = groups.get(key) ?? { ways, lot, pieces: [] };
     group.pieces.push(piece);
     groups.set(key, group);
   }
@@ -146,10 +186,11 @@ export function joinNeeds(a: EdgeNeed, b: EdgeNeed): EdgeNeed | null {
   return null;
 }
 
-/** True when these columns can share a drop: one at the near edge, one at the far edge, the others between. */
-export function edgesFit(needs: readonly EdgeNeed[]): boolean {
+/** True when these columns can share a drop: one at the near edge, one at the far edge where those are straight, the others between. */
+export function edgesFit(needs: readonly EdgeNeed[], bench: Pick<Bench, 'low' | 'high'>): boolean {
   const count = (n: EdgeNeed) => needs.filter((x) => x === n).length;
-  return count('low') <= 1 && count('high') <= 1 && count('low') + count('high') + count('either') <= 2;
+  const [low, high] = [Number(bench.low), Number(bench.high)];
+  return count('low') <= low && count('high') <= high && count('low') + count('high') + count('either') <= low + high;
 }
 
 /** Cuts a knife makes for a drop: crosscut, slits, crosscuts in columns, slits in rows, trims. */

@@ -1,10 +1,23 @@
-import type { Column, CutSettings, Drop, Layout, Piece, PlacedPiece, RollLayout } from '@yellow-pane/contracts';
+import type { Column, CutSettings, Drop, Layout, Piece, PlacedPiece, RollEdges, RollLayout } from '@yellow-pane/contracts';
 import { grainsDown, grainsUp, mmFromGrains } from '../../ground/index.js';
 import { boundLayout } from './bound.js';
-import { LayoutSearch } from './improve.js';
-import { benchFor, cutsOf, groupPieces, totalAlong, turnFor, type Bench, type PackedColumn, type PackedDrop, type PieceType } from './model.js';
+import { fillSources, LayoutSearch } from './improve.js';
+import {
+  benchFor,
+  cutsOf,
+  edgesFit,
+  groupPieces,
+  mayLie,
+  turnFor,
+  type Bench,
+  type PackedColumn,
+  type PackedDrop,
+  type PieceType,
+  type Source,
+  type SourcedDrop,
+} from './model.js';
 
-/** A roll as the layout sees it: what can be pulled from it, and drops that stay as they are. */
+/** A roll or leftover as the layout sees it: what can be pulled from it, and drops that stay as they are. */
 export interface RollToCut {
   readonly id: string;
   readonly widthMm: number;
@@ -13,6 +26,10 @@ export interface RollToCut {
   readonly pricePerM: number;
   /** Locked or already cut drops, in order from the start. */
   readonly fixedDrops: readonly Drop[];
+  /** Edges that are still the roll's own; absent = both. */
+  readonly edges?: RollEdges;
+  /** Panes that meet come from one lot; absent = one lot for all. */
+  readonly lot?: string;
 }
 
 export interface LayoutInput {
@@ -22,19 +39,22 @@ export interface LayoutInput {
   readonly pieces: readonly Piece[];
   readonly settings: CutSettings;
   readonly seed: number;
-}
-
-/** One roll's share of the plan while it is searched. */
-interface Share {
-  readonly roll: RollToCut;
-  readonly bench: Bench;
-  readonly search: LayoutSearch | null;
-  /** Set when the roll is full: these drops only, the rest goes on. */
-  readonly drops: readonly PackedDrop[] | null;
+  /** What one knife cut costs in minutes, so that film and minutes are weighed together; absent = film alone. */
+  readonly cutPrice?: number;
 }
 
 const fixedAlong = (roll: RollToCut, settings: CutSettings): number =>
   roll.fixedDrops.reduce((s, d) => s + grainsUp(d.alongMm) + grainsUp(settings.crosscutAllowanceMm), 0);
+
+const sourceOf = (roll: RollToCut, settings: CutSettings): Source => ({
+  bench: benchFor(roll.widthMm, settings, roll.edges ?? 'both'),
+  pricePerGrain: roll.pricePerM / 1000 / 320,
+  room: Math.max(0, grainsDown(roll.availableMm) - fixedAlong(roll, settings)),
+  lot: roll.lot ?? '',
+  isShort: false,
+});
+/** Film that is not there costs so much more that it is used for nothing that fits elsewhere. */
+const SHORT_FACTOR = 50;
 
 /** Why a piece can lie on none of the rolls; null when one takes it. */
 function misfit(piece: Piece, rolls: readonly RollToCut[], settings: CutSettings): string | null {
@@ -42,11 +62,7 @@ function misfit(piece: Piece, rolls: readonly RollToCut[], settings: CutSettings
   if (Math.min(piece.widthMm, piece.heightMm) < settings.smallestStripMm)
     return `It is narrower than the smallest strip this bench handles (${Math.round(settings.smallestStripMm)} mm).`;
   const [type] = groupPieces([piece], settings);
-  const fits = rolls.some((r) => {
-    const bench = benchFor(r.widthMm, settings);
-    return type!.ways.some((w) => w.across <= bench.width && w.along <= bench.longest);
-  });
-  if (fits) return null;
+  if (rolls.some((r) => mayLie(type!, sourceOf(r, settings)))) return null;
   const widest = Math.max(...rolls.map((r) => r.widthMm));
   const short = Math.min(piece.widthMm, piece.heightMm);
   if (short > widest) return `It is ${Math.round(short)} mm at its narrowest and the widest roll is ${Math.round(widest)} mm: it needs a seam.`;
@@ -58,53 +74,126 @@ function misfit(piece: Piece, rolls: readonly RollToCut[], settings: CutSettings
  * The running layout of one film: an instant answer, made better step by step, the same for the same input, seed and steps.
  */
 export class LayoutPlanner {
-  private shares: Share[];
   private readonly unplaced: { pieceId: string; reason: string }[] = [];
   private readonly free: readonly Piece[];
+  private readonly sources: Source[];
+  private readonly types: readonly PieceType[];
+  private readonly search: LayoutSearch | null;
   private boundCost: number | null = null;
-  private turn = 0;
 
   constructor(private readonly input: LayoutInput) {
-    const fixed = new Set(
-      input.rolls.flatMap((r) => r.fixedDrops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => p.pieceId))))),
+    const { rolls, settings } = input;
+    const fixed = new Map(
+      rolls.flatMap((r) => r.fixedDrops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => [p.pieceId, r.lot ?? ''] as const))))),
     );
     const free: Piece[] = [];
     for (const piece of input.pieces) {
       if (fixed.has(piece.id)) continue;
-      const reason = misfit(piece, input.rolls, input.settings);
+      const reason = misfit(piece, rolls, settings);
       if (reason) this.unplaced.push({ pieceId: piece.id, reason });
       else free.push(piece);
     }
     this.free = free;
-    this.shares = this.bestShares();
+    this.sources = rolls.map((r) => sourceOf(r, settings));
+    // what meets a piece already cut comes from the same lot
+    const bound = new Map<string, string>();
+    for (const p of input.pieces) if (p.meets && fixed.has(p.id) && !bound.has(p.meets)) bound.set(p.meets, fixed.get(p.id)!);
+    const plan = this.firstPlan(bound);
+    this.types = plan?.types ?? [];
+    this.search = plan ? new LayoutSearch(plan.types, plan.types.map((t) => t.pieces.length), this.sources, plan.drops, input.seed, input.cutPrice ?? 0) : null; // prettier-ignore
   }
 
   get steps(): number {
-    return this.shares.reduce((s, x) => s + (x.search?.steps ?? 0), 0);
+    return this.search?.steps ?? 0;
   }
 
-  /** One step of improvement. @returns true when the plan got shorter */
+  /** One step of improvement. @returns true when the plan got cheaper */
   step(): boolean {
-    const live = this.shares.filter((s) => s.search && !s.drops);
-    if (live.length === 0) return false;
-    return live[this.turn++ % live.length]!.search!.step();
+    return this.search?.step() ?? false;
   }
 
-  /** Nothing left to search: no two drops to exchange pieces between. */
+  /** Nothing left to search. */
   get isDone(): boolean {
-    return this.shares.every((s) => !s.search || s.drops || s.search.best.length < 2);
+    return this.search === null || this.search.isSettled;
+  }
+
+  /** Film and cuts of a first plan, for choosing between some. */
+  private price(drops: readonly SourcedDrop[]): number {
+    return drops.reduce((s, d) => s + d.along * this.sources[d.source]!.pricePerGrain, 0);
+  }
+
+  /** The cheapest of a few instant plans: lots chosen for pieces that meet, each roll tried as the first; what finds no room lies on film to be ordered. */
+  private firstPlan(bound: ReadonlyMap<string, string>): { types: PieceType[]; drops: SourcedDrop[] } | null {
+    const { settings, rolls } = this.input;
+    if (this.free.length === 0 || rolls.length === 0) return null;
+    const own = this.sources.length;
+    const lots = [...new Set(this.sources.map((s) => s.lot))];
+    const groups = [...new Set(this.free.flatMap((p) => (p.meets ? [p.meets] : [])))];
+    const isBinding = lots.length > 1 && settings.mixLots === false && groups.length > 0;
+    const assignments: ReadonlyMap<string, string>[] = !isBinding ? [new Map()] : [...lots.map((lot) => new Map(groups.map((g) => [g, bound.get(g) ?? lot]))), this.lotsByRoom(groups, bound)]; // prettier-ignore
+    let best: { types: PieceType[]; drops: SourcedDrop[]; left: number[]; cost: number } | null = null;
+    for (const lotOf of assignments) {
+      const types = groupPieces(this.free, settings, (p) => (isBinding && p.meets ? (lotOf.get(p.meets) ?? null) : null));
+      const counts = types.map((t) => t.pieces.length);
+      for (const order of this.orders()) {
+        const { drops, left } = fillSources(types, counts, this.sources, order);
+        const missing = left.reduce((s, n, t) => s + n * types[t]!.area, 0);
+        const cost = this.price(drops) + missing;
+        if (!best || cost < best.cost) best = { types, drops, left, cost };
+      }
+    }
+    if (!best) return null;
+    const { types, drops, left } = best;
+    left.forEach((n, t) => {
+      if (n === 0) return;
+      let at = this.sources.findIndex((s) => s.isShort && mayLie(types[t]!, s));
+      if (at < 0) {
+        const like = this.sources.slice(0, own).filter((s) => mayLie({ ...types[t]!, lot: null }, s)).sort((a, b) => b.bench.width - a.bench.width)[0]!; // prettier-ignore
+        const lot = types[t]!.lot ?? like.lot;
+        this.sources.push({ ...like, lot, room: Infinity, pricePerGrain: like.pricePerGrain * SHORT_FACTOR, isShort: true });
+        at = this.sources.length - 1;
+      }
+      const more = fillSources(types, left.map((m, k) => (k === t ? m : 0)), this.sources, [at]); // prettier-ignore
+      drops.push(...more.drops);
+    });
+    return { types, drops };
+  }
+
+  /** Largest groups first, each to the lot with most room left for it. */
+  private lotsByRoom(groups: readonly string[], bound: ReadonlyMap<string, string>): ReadonlyMap<string, string> {
+    const room = new Map<string, number>();
+    for (const s of this.sources) room.set(s.lot, (room.get(s.lot) ?? 0) + (s.room / 320) * (s.bench.width / 320));
+    const areaOf = (g: string) => this.free.reduce((s, p) => s + (p.meets === g ? p.widthMm * p.heightMm : 0), 0);
+    const out = new Map<string, string>();
+    for (const g of [...groups].sort((a, b) => areaOf(b) - areaOf(a))) {
+      const lot = bound.get(g) ?? [...room].sort((a, b) => b[1] - a[1])[0]![0];
+      room.set(lot, room.get(lot)! - areaOf(g));
+      out.set(g, lot);
+    }
+    return out;
+  }
+
+  /** Orders in which sources are filled: cheapest film first, then each as the first. */
+  private orders(): number[][] {
+    const all = this.sources.map((_, i) => i);
+    const perArea = (i: number) => this.sources[i]!.pricePerGrain / this.sources[i]!.bench.width;
+    const cheap = [...all].sort((a, b) => perArea(a) - perArea(b) || this.sources[a]!.room - this.sources[b]!.room);
+    const large = [...all].sort((a, b) => this.sources[b]!.room * this.sources[b]!.bench.width - this.sources[a]!.room * this.sources[a]!.bench.width);
+    const firsts = (all.length > 6 ? large.slice(0, 4) : all).map((first) => [first, ...all.filter((i) => i !== first)]);
+    return [cheap, ...firsts];
   }
 
   /** Computes the bound on cost (once). @param rounds more is closer, and slower */
   computeBound(rounds: number): number | null {
     if (this.boundCost !== null || this.free.length === 0 || this.input.rolls.length === 0) return this.boundCost;
-    const { settings, rolls, pieces } = this.input;
-    const placeable = pieces.filter((p) => !this.unplaced.some((u) => u.pieceId === p.id) && this.free.includes(p));
-    const types = groupPieces(placeable, settings);
+    const { settings, rolls } = this.input;
+    const types = groupPieces(this.free, settings);
+    const short = this.sources.filter((s) => s.isShort);
+    if (short.length > 0) return null;
     const bound = boundLayout(
       types,
       types.map((t) => t.pieces.length),
-      rolls.map((r) => ({ bench: benchFor(r.widthMm, settings), costPerGrain: r.pricePerM / 1000 / 320 })),
+      this.sources.map((s) => ({ bench: s.bench, costPerGrain: s.pricePerGrain, room: s.room })),
       rounds,
     );
     const fixedCost = rolls.reduce((s, r) => s + (mmFromGrains(fixedAlong(r, settings)) / 1000) * r.pricePerM, 0);
@@ -112,110 +201,51 @@ export class LayoutPlanner {
     return this.boundCost;
   }
 
-  /** Tries each roll as the first to cut from; the cheapest split is searched further. */
-  private bestShares(): Share[] {
-    const { rolls } = this.input;
-    let best: { shares: Share[]; left: number; cost: number } | null = null;
-    for (const first of rolls) {
-      const order = [first, ...rolls.filter((r) => r !== first)];
-      const split = this.split(order);
-      if (!best || split.left < best.left || (split.left === best.left && split.cost < best.cost)) best = split;
-    }
-    if (best)
-      for (const piece of this.leftover(best.shares))
-        this.unplaced.push({ pieceId: piece.id, reason: 'The rolls of this film are used up before it. Order more, or add a roll.' });
-    return best?.shares ?? [];
-  }
-
-  private leftover(shares: readonly Share[]): Piece[] {
-    const placed = new Set(shares.flatMap((s) => this.piecesOn(s).map((p) => p.id)));
-    return this.free.filter((p) => !placed.has(p.id));
-  }
-
-  private readonly typesOf = new Map<Share, { types: PieceType[]; pieces: Piece[] }>();
-  private piecesOn(share: Share): Piece[] {
-    const entry = this.typesOf.get(share);
-    if (!entry) return [];
-    return share.drops ? assign(share.drops, entry.types).flat() : entry.pieces;
-  }
-
-  private split(order: readonly RollToCut[]): { shares: Share[]; left: number; cost: number } {
-    const { settings, seed } = this.input;
-    let rest = [...this.free];
-    let cost = 0;
-    const shares: Share[] = [];
-    for (const roll of order) {
-      const bench = benchFor(roll.widthMm, settings);
-      const mine = rest.filter((p) => groupPieces([p], settings)[0]!.ways.some((w) => w.across <= bench.width && w.along <= bench.longest));
-      const types = groupPieces(mine, settings);
-      const room = grainsDown(roll.availableMm) - fixedAlong(roll, settings);
-      if (mine.length === 0) {
-        shares.push({ roll, bench, search: null, drops: null });
-        continue;
-      }
-      const search = new LayoutSearch(
-        types,
-        types.map((t) => t.pieces.length),
-        bench,
-        seed,
-      );
-      for (let i = 0; i < 20 && search.along > room; i++) search.step();
-      const isFull = search.along > room;
-      const drops = isFull ? fillRoom(search.best, room) : null;
-      const share: Share = { roll, bench, search, drops };
-      this.typesOf.set(share, { types, pieces: mine });
-      shares.push(share);
-      const placed = new Set(this.piecesOn(share).map((p) => p.id));
-      rest = rest.filter((p) => !placed.has(p.id));
-      cost += (mmFromGrains(totalAlong(drops ?? search.best)) / 1000) * roll.pricePerM;
-    }
-    return { shares, left: rest.length, cost };
-  }
-
   /** The plan as it stands. */
   result(): Layout {
-    const { settings, input } = { settings: this.input.settings, input: this.input };
+    const { input } = this;
+    const { settings } = input;
     const order = new Map(input.pieces.map((p, i) => [p.id, i]));
+    const drops = this.search?.best ?? [];
+    const named = assign(drops, this.types);
+    const walk = named.map((pieces) => Math.min(...pieces.map((p) => order.get(p.id)!)));
+    const sequence = drops.map((_, i) => i).sort((a, b) => walk[a]! - walk[b]!);
     let cuts = 0;
-    const rolls: RollLayout[] = this.shares.map((share) => {
-      const entry = this.typesOf.get(share);
-      const packed = share.drops ?? share.search?.best ?? [];
-      const named = entry ? assign(packed, entry.types) : [];
-      const walk = packed.map((_, i) => Math.min(...named[i]!.map((p) => order.get(p.id)!)));
-      const sequence = packed.map((_, i) => i).sort((a, b) => walk[a]! - walk[b]!);
+    const rolls = input.rolls.map((roll, at): RollLayout => {
+      const { bench } = this.sources[at]!;
       let x = 0;
-      const drops: Drop[] = share.roll.fixedDrops.map((d) => {
+      const laid: Drop[] = roll.fixedDrops.map((d) => {
         const moved = shifted(d, mmFromGrains(x) - d.xMm);
-        x += grainsUp(d.alongMm) + share.bench.crosscut;
-        cuts += knifeCuts(d, share.roll.widthMm);
+        x += grainsUp(d.alongMm) + bench.crosscut;
+        cuts += knifeCuts(d, roll.widthMm);
         return { ...moved, locked: true };
       });
-      for (const i of sequence) {
-        drops.push(dropAt(packed[i]!, named[i]!, x, share, settings));
-        x += packed[i]!.along;
-        cuts += cutsOf(packed[i]!, share.bench);
+      for (const i of sequence.filter((k) => drops[k]!.source === at)) {
+        laid.push(drawDrop(drops[i]!, named[i]!, x, bench, settings));
+        x += drops[i]!.along;
+        cuts += cutsOf(drops[i]!, bench);
       }
-      return { rollId: share.roll.id, usedMm: mmFromGrains(x), drops };
+      return { rollId: roll.id, usedMm: mmFromGrains(x), drops: laid };
     });
+    const short = drops.map((d, i) => ({ d, pieces: named[i]! })).filter(({ d }) => this.sources[d.source]!.isShort);
+    const shortMm = mmFromGrains(short.reduce((s, { d }) => s + d.along, 0));
+    const shortWidthMm = short.length ? mmFromGrains(Math.max(...short.map(({ d }) => this.sources[d.source]!.bench.width - this.sources[d.source]!.bench.slit))) : null;
+    const reason = `The film that is there is used up before it: ${(shortMm / 1000).toFixed(1)} m more of ${Math.round(shortWidthMm ?? 0)} mm would do for all that is left over.`;
     const byRoll = new Map(input.rolls.map((r) => [r.id, r]));
     return {
       filmId: input.filmId,
-      rolls: input.rolls.map((r) => rolls.find((x) => x.rollId === r.id) ?? { rollId: r.id, usedMm: 0, drops: [] }),
-      unplaced: this.unplaced,
+      rolls,
+      unplaced: [...this.unplaced, ...short.flatMap(({ pieces }) => pieces.map((p) => ({ pieceId: p.id, reason })))],
       usedMm: rolls.reduce((s, r) => s + r.usedMm, 0),
       cost: rolls.reduce((s, r) => s + (r.usedMm / 1000) * byRoll.get(r.rollId)!.pricePerM, 0),
       boundCost: this.boundCost,
       cutCount: cuts,
+      shortMm,
+      shortWidthMm,
       seed: input.seed,
       steps: this.steps,
     };
   }
-}
-
-/** Longest and fullest drops first into the room there is. */
-function fillRoom(drops: readonly PackedDrop[], room: number): PackedDrop[] {
-  let left = room;
-  return [...drops].sort((a, b) => b.along - a.along).filter((d) => d.along <= left && ((left -= d.along), true));
 }
 
 /** Gives each drop its pieces by name: types hand them out in walking order. */
@@ -224,13 +254,15 @@ function assign(drops: readonly PackedDrop[], types: readonly PieceType[]): Piec
   return drops.map((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => types[p.type]!.pieces[next[p.type]!++]!))));
 }
 
-const shifted = (d: Drop, by: number): Drop => ({
+/** A drop moved along its roll. */
+export const shifted = (d: Drop, by: number): Drop => ({
   ...d,
   xMm: d.xMm + by,
   columns: d.columns.map((c) => ({ ...c, rows: c.rows.map((r) => ({ ...r, xMm: r.xMm + by, pieces: r.pieces.map((p) => ({ ...p, xMm: p.xMm + by })) })) })),
 });
 
-function knifeCuts(d: Drop, rollWidthMm: number): number {
+/** Cuts that a drawn drop needs. */
+export function knifeCuts(d: Drop, rollWidthMm: number): number {
   let cuts = 1;
   for (const c of d.columns) {
     cuts += c.yMm + c.acrossMm < rollWidthMm - 0.01 ? 1 : 0;
@@ -243,15 +275,14 @@ function knifeCuts(d: Drop, rollWidthMm: number): number {
 }
 
 /** Puts a packed drop at its place: a column for the near roll edge first, one for the far edge last, widest between. */
-function dropAt(packed: PackedDrop, pieces: readonly Piece[], x: number, share: Share, settings: CutSettings): Drop {
-  const { bench } = share;
+export function drawDrop(packed: PackedDrop, pieces: readonly Piece[], x: number, bench: Bench, settings: CutSettings): Drop {
   let k = 0;
   const named = packed.columns.map((column) => ({ column, rows: column.rows.map((r) => r.pieces.map((p) => ({ ...p, piece: pieces[k++]! }))) }));
   const isEdge = (c: PackedColumn, n: string) => c.need === n;
   let low = named.find((c) => isEdge(c.column, 'low'));
   let high = named.find((c) => isEdge(c.column, 'high'));
   for (const c of named.filter((n) => isEdge(n.column, 'either'))) {
-    if (!low) low = c;
+    if (!low && edgesFit(['low'], bench)) low = c;
     else high = c;
   }
   const between = named.filter((c) => c !== low && c !== high).sort((a, b) => b.column.across - a.column.across);
@@ -275,12 +306,14 @@ function dropAt(packed: PackedDrop, pieces: readonly Piece[], x: number, share: 
           const own = pieceY;
           pieceY += n.way.across;
           const edge = n.piece.factoryEdge ? (isHigh ? 'high' : isLow ? 'low' : null) : null;
+          const turn = turnFor(n.piece, n.way, edge, settings);
+          const upright = turn % 180 === 0;
           return {
             pieceId: n.piece.id,
-            turn: turnFor(n.piece, n.way, edge, settings),
-            xMm: mmFromGrains(startX),
+            turn,
+            xMm: mmFromGrains(startX + (n.piece.repeat ? grainsUp(n.piece.repeat.startMm) : 0)),
             yMm: mmFromGrains(own),
-            alongMm: mmFromGrains(n.way.along - bench.crosscut),
+            alongMm: n.piece.repeat ? mmFromGrains(grainsUp(upright ? n.piece.heightMm : n.piece.widthMm)) : mmFromGrains(n.way.along - bench.crosscut),
             acrossMm: mmFromGrains(n.way.across - bench.slit),
           };
         });

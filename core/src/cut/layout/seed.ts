@@ -27,7 +27,7 @@ export function packAtOnce(types: readonly PieceType[], counts: readonly number[
 
 function packWith(types: readonly PieceType[], counts: readonly number[], bench: Bench, preference: Preference): PackedDrop[] | null {
   const queue = types.flatMap((t, type) => {
-    const ways = t.ways.filter((w) => w.across <= bench.width && w.along <= bench.longest).sort(preference);
+    const ways = t.ways.filter((w) => w.across <= bench.width && w.along <= bench.longest && edgesFit([w.need], bench)).sort(preference);
     return Array.from({ length: counts[type]! }, () => ({ type, ways }));
   });
   if (queue.some((q) => q.ways.length === 0)) return null;
@@ -44,12 +44,12 @@ function packWith(types: readonly PieceType[], counts: readonly number[], bench:
           if (c.along + way.along > drop.along || way.across > c.across || joinNeeds(c.need, way.need) === null) return;
           const column = columnOf([...c.rows, { along: way.along, pieces: [{ type, way }] }]);
           const waste = (c.across - way.across) * way.along;
-          if (waste < bestWaste && edgesFit(drop.columns.map((x, j) => (j === i ? column.need : x.need)))) {
+          if (waste < bestWaste && edgesFit(drop.columns.map((x, j) => (j === i ? column.need : x.need)), bench)) {
             bestWaste = waste;
             place = () => void (drop.columns[i] = column);
           }
         });
-        if (used + way.across <= bench.width && edgesFit([...drop.columns.map((c) => c.need), way.need])) {
+        if (used + way.across <= bench.width && edgesFit([...drop.columns.map((c) => c.need), way.need], bench)) {
           const waste = (drop.along - way.along) * way.across;
           if (waste < bestWaste) {
             bestWaste = waste;

@@ -1,0 +1,141 @@
+import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
+import { boundingBox, offsetOutline, regionOf, common, vec, type Polygon, type Region } from '../../geometry/index.js';
+import { bandsOf, designOnPane, type PaneOnWall } from './pattern.js';
+
+/** Film round the drawn part of a plotter sheet: room for corner marks and for the pinch rollers. @source house rule */
+const SHEET_MARGIN_MM = 15;
+
+/** A piece of a designed pane: where its lower left corner lies on the pane, mm in the frame of the pane's outline. */
+export interface DesignedPiece {
+  readonly piece: Omit<Piece, 'id' | 'label'>;
+  readonly suffix: string;
+  readonly cornerMm: { readonly x: number; readonly y: number };
+}
+
+export interface DesignedPane {
+  readonly surface: Pick<Surface, 'id' | 'name' | 'design' | 'seenFrom' | 'filmFace'>;
+  readonly pane: PaneOnWall;
+  /** The plain piece of this pane: its size, turns and film. */
+  readonly plain: Omit<Piece, 'id' | 'label'>;
+  readonly allowances: Allowances;
+  /** Doubt of width and height that every piece must hold. */
+  readonly marginMm: { readonly width: number; readonly height: number };
+  readonly roundUp: (mm: number) => number;
+}
+
+/**
+ * What is cut for a pane with a design. Bands: one strip each, upper and lower edge cut true, the sides trimmed on the glass; the clear
+ * gaps cost no film. Dots, stripes and marks: one sheet as large as the marked part, plotted. A figure: the plain piece with the figure
+ * plotted out of it.
+ * @returns a sentence where the design cannot be laid out on this pane
+ */
+export function piecesOfDesign(d: DesignedPane): { readonly ok: true; readonly pieces: DesignedPiece[] } | { readonly ok: false; readonly message: string } {
+  const design = d.surface.design!;
+  const read = designOnPane(design, d.pane);
+  if (!read.ok) return read;
+  const box = boundingBox(d.pane.outline);
+  const { plain, allowances: a } = d;
+  const bands = bandsOf(design);
+  if (bands) {
+    const base = read.value.baseMm;
+    const height = box.maxY - box.minY;
+    const width = d.roundUp(box.maxX - box.minX + d.marginMm.width + 2 * a.overhangMm);
+    const pieces = [...bands]
+      .sort((x, y) => x.bottomMm - y.bottomMm)
+      .flatMap((b, i): DesignedPiece[] => {
+        const [low, high] = [Math.max(b.bottomMm - base, 0), Math.min(b.topMm - base, height)];
+        if (high - low < 1) return [];
+        const atSill = low < 1;
+        const atHead = high > height - 1;
+        const up = (atSill ? a.overhangMm : 0) + (atHead ? a.overhangTopMm : 0) + (atSill || atHead ? d.marginMm.height : 0);
+        return [
+          {
+            suffix: bands.length > 1 ? `band ${i + 1}` : 'band',
+            cornerMm: vec(box.minX - a.overhangMm, box.minY + low - (atSill ? a.overhangMm : 0)),
+            piece: {
+              ...plain,
+              widthMm: width,
+              heightMm: high - low + up,
+              factoryEdge: null,
+              path: null,
+              holes: [],
+              trimmedEdges: [...(atHead ? (['top'] as const) : []), 'right', ...(atSill ? (['bottom'] as const) : []), 'left'],
+              why: [
+                `Frosted from ${Math.round(b.bottomMm)} to ${Math.round(b.topMm)} mm above ${design.heightsFrom === 'floor' ? 'the floor' : 'the sill'}; ${atSill || atHead ? 'where it meets the frame it is trimmed' : 'upper and lower edge are cut true before it is laid'}.`,
+                `Overhang ${a.overhangMm} mm at the sides, trimmed on the glass.`,
+              ],
+              fallback: null,
+            },
+          },
+        ];
+      });
+    return pieces.length ? { ok: true, pieces } : { ok: false, message: 'None of these bands lies on this pane: look at the heights.' };
+  }
+  if (design.kind === 'figure') {
+    const corner = vec((box.minX + box.maxX - plain.widthMm) / 2, box.minY - a.overhangMm - d.marginMm.height / 2);
+    return { ok: true, pieces: [{ suffix: '', cornerMm: corner, piece: { ...plain, isPlotted: true, why: [...plain.why, 'The figure is plotted out of the plain piece before it is laid.'] } }] };
+  }
+  const marks = plottedRegion(d, read.value.frosted);
+  if (marks.length === 0) return { ok: false, message: 'None of these marks lies on this pane: look at the heights.' };
+  const drawn = boundingBox(marks.flatMap((rings) => rings[0]!));
+  const corner = vec(drawn.minX - SHEET_MARGIN_MM, drawn.minY - SHEET_MARGIN_MM);
+  return {
+    ok: true,
+    pieces: [
+      {
+        suffix: '',
+        cornerMm: corner,
+        piece: {
+          ...plain,
+          method: 'pre-cut',
+          widthMm: d.roundUp(drawn.maxX - drawn.minX + 2 * SHEET_MARGIN_MM),
+          heightMm: d.roundUp(drawn.maxY - drawn.minY + 2 * SHEET_MARGIN_MM),
+          factoryEdge: null,
+          path: null,
+          holes: [],
+          trimmedEdges: [],
+          isPlotted: true,
+          why: [`One sheet as large as the marked part and ${SHEET_MARGIN_MM} mm round it, plotted, weeded and carried over with transfer tape.`],
+          fallback: null,
+        },
+      },
+    ],
+  };
+}
+
+/** Marks keep the edge gap to the frame, so that water can leave. */
+function plottedRegion(d: DesignedPane, frosted: Region): Region {
+  const inset = offsetOutline(d.pane.outline, -d.allowances.edgeGapMm);
+  if (!inset) return [];
+  const b = boundingBox(inset);
+  return frosted.flatMap((part): Region => {
+    const own = boundingBox(part[0]!);
+    const isInside = own.minX > b.minX && own.maxX < b.maxX && own.minY > b.minY && own.maxY < b.maxY;
+    return isInside && inset.length === 4 ? [part] : common([part], regionOf(inset));
+  });
+}
+
+/** What the plotter cuts of a designed piece: film that stays, in the frame of the sheet seen from the film side. */
+export function keepOnSheet(d: DesignedPane, piece: DesignedPiece): { keep: Region; wasteInside: boolean } | null {
+  const design = d.surface.design!;
+  const read = designOnPane(design, d.pane);
+  if (!read.ok || !piece.piece.isPlotted) return null;
+  const { widthMm: w, heightMm: h } = piece.piece;
+  const { x, y } = piece.cornerMm;
+  const isFilmSideView = d.surface.seenFrom === d.surface.filmFace;
+  const onSheet = (ring: Polygon): Polygon => {
+    const moved = ring.map((p) => vec(isFilmSideView ? p.x - x : x + w - p.x, p.y - y));
+    return isFilmSideView ? moved : [...moved].reverse();
+  };
+  if (design.kind !== 'figure') return { keep: plottedRegion(d, read.value.frosted).map((rings) => rings.map(onSheet)), wasteInside: false };
+  // the field reaches the edges of the piece: only the figure's own rings are cut
+  const sheet: Polygon = [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];
+  const holes = read.value.frosted.flatMap((rings) => [...rings.slice(1), ...islands(rings[0]!, d.pane.outline)]);
+  return { keep: [[sheet, ...holes.map(onSheet)]], wasteInside: true };
+}
+
+/** Film inside the figure's own holes stays too: parts of the field that do not touch the edge of the glass. */
+const islands = (ring: Polygon, outline: Polygon): Polygon[] => {
+  const [a, b] = [boundingBox(ring), boundingBox(outline)];
+  return a.minX > b.minX + 0.5 && a.maxX < b.maxX - 0.5 && a.minY > b.minY + 0.5 && a.maxY < b.maxY - 0.5 ? [ring] : [];
+};

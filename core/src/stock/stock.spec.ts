@@ -1,0 +1,93 @@
+import fc from 'fast-check';
+import type { Reservation, Roll, StockEntry } from '@yellow-pane/contracts';
+import { availableForJobMm, bookFault, edgesOfRest, freeMm, isWorthKeeping, leftoverPricePerM, remainingMm, rollLength, takenByJobMm, thicknessFromFullRoll } from './index.js'; // prettier-ignore
+
+const roll: Roll = {
+  id: '00000000-0000-7000-8000-000000000001', filmId: '00000000-0000-7000-8000-000000000002', label: 'S-114', lot: 'A', widthMm: 1524, lengthM: 30, lengthSigmaM: 0,
+  lengthFrom: { how: 'known' }, leadInMm: 150, pricePerM: '13.60', isToOrder: false, form: 'roll', place: '', edges: 'both', wound: null, fromRollId: null, fromPlanId: null, fromDrop: null, deletedAt: null,
+}; // prettier-ignore
+const entry = (n: number, lengthMm: number, jobId: string | null, kind: StockEntry['kind'] = 'cut'): StockEntry => ({
+  id: `e${n}`, rollId: roll.id, kind, lengthMm, jobId, planId: null, personId: 'p', at: '2026-09-14T09:00:00Z', reason: '', deletedAt: null,
+}); // prettier-ignore
+const promise = (jobId: string, lengthMm: number): Reservation => ({
+  id: `r${jobId}`, rollId: roll.id, jobId, filmId: roll.filmId, lengthMm, personId: 'p', at: '2026-09-14T09:00:00Z', deletedAt: null,
+}); // prettier-ignore
+const value = (a: ReturnType<typeof rollLength>) => {
+  if (!a.ok) throw new Error(a.message);
+  return a.value;
+};
+
+describe('length of film on a roll', () => {
+  test('from diameters and thickness: D 100, core 80, 0.10 mm gives 28.274 m; 5 % in thickness is 1.41 m (closed form)', () => {
+    const { lengthM, sigmaM } = value(rollLength({ how: 'diameter', outsideMm: 100, coreMm: 80, thicknessUm: 100 }, 0));
+    expect(lengthM).toBeCloseTo(28.274, 3);
+    expect(lengthM * 0.05).toBeCloseTo(1.41, 2);
+    expect(sigmaM).toBeGreaterThan(1.41);
+    expect(sigmaM).toBeLessThan(2);
+  });
+  test('calibrated with the full roll: 30 m at D 140 on a core of 90, now D 120: 16.435 m, thickness not needed (closed form)', () => {
+    const { lengthM, sigmaM } = value(rollLength({ how: 'full-roll', outsideMm: 120, coreMm: 90, fullOutsideMm: 140, fullLengthM: 30 }, 0));
+    expect(lengthM).toBeCloseTo(16.435, 3);
+    expect(sigmaM).toBeLessThan(0.6);
+    const thick = thicknessFromFullRoll(140, 90, 30);
+    expect(value(rollLength({ how: 'diameter', outsideMm: 120, coreMm: 90, thicknessUm: thick }, 0)).lengthM).toBeCloseTo(lengthM, 9);
+  });
+  test('the stated doubt is what small slips of the callipers do, to first order', () => {
+    const full = { how: 'full-roll' as const, outsideMm: 120, coreMm: 90, fullOutsideMm: 140, fullLengthM: 30 };
+    const at = (d: Partial<typeof full>) => value(rollLength({ ...full, ...d }, 0)).lengthM;
+    const slopes = [at({ outsideMm: 120.5 }) - at({}), at({ fullOutsideMm: 140.5 }) - at({}), at({ coreMm: 90.5 }) - at({})];
+    expect(value(rollLength(full, 0)).sigmaM).toBeCloseTo(Math.hypot(...slopes), 2);
+  });
+  test('says in words when diameters cannot belong to one roll', () => {
+    expect(rollLength({ how: 'diameter', outsideMm: 70, coreMm: 80, thicknessUm: 100 }, 0)).toMatchObject({ ok: false, message: expect.stringContaining('thinner than its core') });
+    expect(rollLength({ how: 'full-roll', outsideMm: 150, coreMm: 90, fullOutsideMm: 140, fullLengthM: 30 }, 0)).toMatchObject({ ok: false });
+    expect(value(rollLength({ how: 'diameter', outsideMm: 80, coreMm: 80, thicknessUm: 100 }, 0)).lengthM).toBe(0);
+  });
+});
+
+describe('the book of a roll', () => {
+  test('what others were promised is not there for this job; what its own plan holds is', () => {
+    const book = { entries: [entry(1, -5150, 'mine')], reservations: [promise('other', 8000), promise('mine', 3000)] };
+    expect(remainingMm(roll, book.entries)).toBe(24_850);
+    expect(takenByJobMm(roll.id, book.entries, 'mine')).toBe(5150);
+    // 30 m less the lead-in less the other's 8 m, whether or not mine is committed already
+    expect(availableForJobMm(roll, book, 'mine')).toBe(30_000 - 150 - 8000);
+    expect(availableForJobMm(roll, { ...book, entries: [] }, 'mine')).toBe(30_000 - 150 - 8000);
+    expect(freeMm(roll, book)).toBe(24_850 - 11_000);
+  });
+  test('the crooked start is lost once, by the first job at the roll', () => {
+    expect(availableForJobMm(roll, { entries: [entry(1, -5150, 'first')], reservations: [] }, 'second')).toBe(24_850);
+  });
+  test('says who holds what when a metre would be promised twice, or cut that is not there', () => {
+    const names = { a: 'Tern Point', b: 'Bakery' };
+    expect(bookFault(roll, { entries: [], reservations: [promise('a', 20_000), promise('b', 9000)] }, names)).toBeNull();
+    expect(bookFault(roll, { entries: [], reservations: [promise('a', 20_000), promise('b', 12_000)] }, names)).toMatch(/30.00 m left and 32.00 m.*Tern Point 20.00 m, Bakery 12.00 m/);
+    expect(bookFault(roll, { entries: [entry(1, -31_000, 'a')], reservations: [] }, names)).toMatch(/S-114 has 30.00 m on it; 31.00 m cannot be cut/);
+  });
+  test('any order of cuts, counts and undos gives the same sum', () =>
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.integer({ min: -4000, max: 1000 }), fc.boolean()), { maxLength: 30 }), fc.integer(), (moves, seed) => {
+        const entries = moves.map(([mm, undone], i) => ({ ...entry(i, mm, 'j'), deletedAt: undone ? '2026-09-15T00:00:00Z' : null }));
+        const shuffled = [...entries].sort((a, b) => ((seed ^ a.lengthMm) % 7) - ((seed ^ b.lengthMm) % 7));
+        expect(remainingMm(roll, shuffled)).toBe(30_000 + moves.reduce((s, [mm, undone]) => s + (undone ? 0 : mm), 0));
+      }),
+      { seed: 4 },
+    ));
+});
+
+describe('leftovers', () => {
+  const rule = { smallestSideMm: 250, smallestAreaM2: 0.15, worthFrac: 0.4 };
+  test('a strip too narrow or too small is waste, whatever its length', () => {
+    expect(isWorthKeeping({ alongMm: 2000, acrossMm: 240 }, rule)).toBe(false);
+    expect(isWorthKeeping({ alongMm: 400, acrossMm: 300 }, rule)).toBe(false);
+    expect(isWorthKeeping({ alongMm: 600, acrossMm: 300 }, rule)).toBe(true);
+  });
+  test('knows which of its edges are still the roll’s own', () => {
+    expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, roll)).toBe('near');
+    expect(edgesOfRest({ yMm: 1224, alongMm: 900, acrossMm: 300 }, roll)).toBe('far');
+    expect(edgesOfRest({ yMm: 500, alongMm: 900, acrossMm: 300 }, roll)).toBe('none');
+    expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 1524 }, roll)).toBe('both');
+    expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'far' })).toBe('none');
+  });
+  test('counts for its share of new film by area: half the width, 40 %', () => expect(Number(leftoverPricePerM(roll, 762, rule))).toBeCloseTo(13.6 * 0.5 * 0.4, 6));
+});
