@@ -188,10 +188,12 @@ function sameWayRound(pieces: readonly Piece[], film: Film, on: Omit<LayoutInput
     const layout = layPiecesOnRolls({ ...on, pieces: list }, 0);
     return layout.cost + layout.usedMm / 1e6 + layout.unplaced.length * 1e6;
   };
+  const isOther = (p: Piece, rest: number) => p.turns.every((t) => t % 180 !== rest);
   const way = before ?? (price(only(pieces, 90)) < price(only(pieces, 0)) ? 90 : 0);
   if (knownWays.size > 40) knownWays.clear();
   knownWays.set(key, way);
-  return only(pieces, way);
+  const why = 'It lies the other way round on the roll than the rest of this film, which its factory edge or its width needs: beside others it may look another shade.';
+  return only(pieces, way).map((p) => (isOther(p, way) ? { ...p, why: [...p.why, why] } : p));
 }
 const knownWays = new Map<string, 0 | 90>();
 

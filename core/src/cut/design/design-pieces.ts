@@ -1,6 +1,7 @@
 import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
-import { boundingBox, offsetOutline, regionOf, common, vec, type Polygon, type Region } from '../../geometry/index.js';
-import { bandsOf, designOnPane, type PaneOnWall } from './pattern.js';
+import { boundingBox, offsetOutline, regionOf, common, vec, without, type Polygon, type Region } from '../../geometry/index.js';
+import { bandsOf, designOnPane, figureOnPane, type PaneOnWall } from './pattern.js';
+import type { PlotRequest } from './plot-paths.js';
 
 /** Film round the drawn part of a plotter sheet: room for corner marks and for the pinch rollers. @source house rule */
 const SHEET_MARGIN_MM = 15;
@@ -116,7 +117,7 @@ function plottedRegion(d: DesignedPane, frosted: Region): Region {
 }
 
 /** What the plotter cuts of a designed piece: film that stays, in the frame of the sheet seen from the film side. */
-export function keepOnSheet(d: DesignedPane, piece: DesignedPiece): { keep: Region; wasteInside: boolean } | null {
+export function keepOnSheet(d: DesignedPane, piece: DesignedPiece): { keep: Region; wasteBox: PlotRequest['wasteBox'] } | null {
   const design = d.surface.design!;
   const read = designOnPane(design, d.pane);
   if (!read.ok || !piece.piece.isPlotted) return null;
@@ -127,15 +128,9 @@ export function keepOnSheet(d: DesignedPane, piece: DesignedPiece): { keep: Regi
     const moved = ring.map((p) => vec(isFilmSideView ? p.x - x : x + w - p.x, p.y - y));
     return isFilmSideView ? moved : [...moved].reverse();
   };
-  if (design.kind !== 'figure') return { keep: plottedRegion(d, read.value.frosted).map((rings) => rings.map(onSheet)), wasteInside: false };
-  // the field reaches the edges of the piece: only the figure's own rings are cut
+  if (design.kind !== 'figure') return { keep: plottedRegion(d, read.value.frosted).map((rings) => rings.map(onSheet)), wasteBox: null };
+  // the field is the whole piece; what the figure takes out of it falls away, also under the overhang
   const sheet: Polygon = [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];
-  const holes = read.value.frosted.flatMap((rings) => [...rings.slice(1), ...islands(rings[0]!, d.pane.outline)]);
-  return { keep: [[sheet, ...holes.map(onSheet)]], wasteInside: true };
+  const figure = figureOnPane(design, d.pane)!.map((rings) => rings.map(onSheet));
+  return { keep: without(regionOf(sheet), figure), wasteBox: boundingBox(figure.flatMap((rings) => rings[0]!)) };
 }
-
-/** Film inside the figure's own holes stays too: parts of the field that do not touch the edge of the glass. */
-const islands = (ring: Polygon, outline: Polygon): Polygon[] => {
-  const [a, b] = [boundingBox(ring), boundingBox(outline)];
-  return a.minX > b.minX + 0.5 && a.maxX < b.maxX - 0.5 && a.minY > b.minY + 0.5 && a.maxY < b.maxY - 0.5 ? [ring] : [];
-};

@@ -95,16 +95,8 @@ function drawnOn(design: Design, glass: Region, outline: Polygon, from: number, 
     return { ok: true, region: sorted.flatMap((b) => [...common(glass, regionOf(box(from - 1, b.bottomMm, to + 1, b.topMm)))]) };
   }
   if (design.kind === 'figure') {
-    const raw = ringsFromSvgPath(design.svgPath);
-    if (!raw.ok) return raw;
-    const all = boundingBox(raw.rings.flat());
-    const scale = design.widthMm / (all.maxX - all.minX);
-    if (!Number.isFinite(scale)) return { ok: false, message: 'The figure has no width.' };
-    const fine = ringsFromSvgPath(design.svgPath, scale);
-    if (!fine.ok) return fine;
-    const [mx, my] = [(all.minX + all.maxX) / 2, (all.minY + all.maxY) / 2];
-    const figure = evenOdd(fine.rings.map((r) => r.map((p) => vec((p.x - mx) * scale + design.acrossMm, (p.y - my) * scale + design.middleMm))));
-    return { ok: true, region: without(glass, figure) };
+    const figure = figureOnWall(design);
+    return figure.ok ? { ok: true, region: without(glass, figure.region) } : figure;
   }
   if (design.kind === 'graded' && design.motif === 'stripes') {
     const { zone, pitchMm } = design;
@@ -136,6 +128,29 @@ function drawnOn(design: Design, glass: Region, outline: Polygon, from: number, 
     return whole ? regionOf(s) : common(glass, regionOf(s));
   });
   return { ok: true, region };
+}
+
+/** The clear figure itself, in the frame of the wall. */
+function figureOnWall(design: Extract<Design, { kind: 'figure' }>): { ok: true; region: Region } | { ok: false; message: string } {
+  const raw = ringsFromSvgPath(design.svgPath);
+  if (!raw.ok) return raw;
+  const all = boundingBox(raw.rings.flat());
+  const scale = design.widthMm / (all.maxX - all.minX);
+  if (!Number.isFinite(scale)) return { ok: false, message: 'The figure has no width.' };
+  const fine = ringsFromSvgPath(design.svgPath, scale);
+  if (!fine.ok) return fine;
+  const [mx, my] = [(all.minX + all.maxX) / 2, (all.minY + all.maxY) / 2];
+  return { ok: true, region: evenOdd(fine.rings.map((r) => r.map((p) => vec((p.x - mx) * scale + design.acrossMm, (p.y - my) * scale + design.middleMm)))) }; // prettier-ignore
+}
+
+/** The clear figure in the frame of a pane, also where it reaches past the glass; null when the design is another one. */
+export function figureOnPane(design: Design, pane: PaneOnWall): Region | null {
+  if (design.kind !== 'figure') return null;
+  const figure = figureOnWall(design);
+  if (!figure.ok) return null;
+  const own = boundingBox(pane.outline);
+  const baseMm = design.heightsFrom === 'floor' ? (pane.sillMm ?? 0) : 0;
+  return figure.region.map((rings) => rings.map((r) => r.map((q) => vec(q.x - pane.offsetMm + own.minX, q.y - baseMm + own.minY))));
 }
 
 /** Size of a mark by how far up the zone it is, 0 at its bottom. */

@@ -1,5 +1,5 @@
 import type { PlotSettings } from '@yellow-pane/contracts';
-import { boundingBox, distance, ringsOf, vec, type Polygon, type Region, type Vec } from '../../geometry/index.js';
+import { distance, ringsOf, vec, type Polygon, type Region, type Vec } from '../../geometry/index.js';
 
 /** One path of the knife: closed ones come back to their start and a little farther. */
 export interface PlotPath {
@@ -29,8 +29,8 @@ export interface PlotRequest {
   readonly keep: Region;
   readonly widthMm: number;
   readonly heightMm: number;
-  /** The keep region is the sheet itself with a figure cut out: only what lies inside is waste. */
-  readonly wasteInside: boolean;
+  /** Where waste lies, when it is not the whole sheet round the film that stays. */
+  readonly wasteBox: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number } | null;
   readonly settings: Pick<PlotSettings, 'weeding' | 'registration'>;
 }
 
@@ -116,13 +116,11 @@ const cornerMarks = (w: number, h: number): PlotPath[] =>
   ).map(([x, y, dx, dy]) => ({ kind: 'register', points: [vec(x + dx * MARK_MM, y), vec(x, y), vec(x, y + dy * MARK_MM)] }));
 
 /** Level lines through the waste, parted where film stays. */
-function weedLines({ keep, widthMm, heightMm, wasteInside }: PlotRequest): PlotPath[] {
+function weedLines({ keep, widthMm, heightMm, wasteBox }: PlotRequest): PlotPath[] {
   const rings = ringsOf(keep);
-  const outer = wasteInside ? rings.slice(1) : rings;
-  if (outer.length === 0) return [];
-  const b = boundingBox(outer.flat());
-  const [low, high] = wasteInside ? [b.minY, b.maxY] : [0, heightMm];
-  const [from, to] = wasteInside ? [b.minX, b.maxX] : [0, widthMm];
+  if (rings.length === 0) return [];
+  const [low, high] = wasteBox ? [Math.max(0, wasteBox.minY), Math.min(heightMm, wasteBox.maxY)] : [0, heightMm];
+  const [from, to] = wasteBox ? [Math.max(0, wasteBox.minX), Math.min(widthMm, wasteBox.maxX)] : [0, widthMm];
   const strips = Math.max(1, Math.round((high - low) / WEED_STRIP_MM));
   const out: PlotPath[] = [];
   for (let k = 1; k < strips; k++) {

@@ -169,7 +169,15 @@ export function packOverSources(
   const sets = new Sets(types, counts);
   const all = sets.size - 1;
   const perArea = sources.map(({ source }) => source.pricePerGrain / source.bench.width);
-  const spare = known - sets.area[all]! * Math.min(...perArea);
+  // the pieces out of the cheapest film as far as it goes cost at least this; only the rest may be wasted
+  let area = sets.area[all]!;
+  let least = 0;
+  for (const k of perArea.map((_, i) => i).sort((a, b) => perArea[a]! - perArea[b]!)) {
+    const taken = Math.min(area, sources[k]!.room * sources[k]!.source.bench.width);
+    least += taken * perArea[k]!;
+    area -= taken;
+  }
+  const spare = known - least;
   if (spare < -1e-6 * known) return null;
   const layers: { from: Shortest; part: Int32Array; index: number }[] = [];
   let cost = new Float64Array(sets.size).fill(Infinity);

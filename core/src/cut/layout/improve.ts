@@ -9,11 +9,11 @@ const MOST_STATES = 9_000;
 /** After long without success larger sets are tried, up to this. */
 const LAST_STATES = 60_000;
 /** Over several sources each set is split in all ways: smaller ones are taken apart. */
-const MOST_STATES_OVER_SOURCES = 2_000;
+const MOST_STATES_OVER_SOURCES = 500;
 const PATIENCE = 150;
 /** A whole job this small is cut exactly at once. */
 const WHOLE_JOB_STATES = 3_000;
-const WHOLE_JOB_STATES_OVER_SOURCES = 1_500;
+const WHOLE_JOB_STATES_OVER_SOURCES = 600;
 /** Most sources that one re-cut looks at. */
 const SOURCES_AT_ONCE = 4;
 
@@ -83,7 +83,11 @@ export class LayoutSearch {
     if (this.isSettled) return false;
     const isOne = this.sources.length === 1;
     const most = Math.min(LAST_STATES, MOST_STATES * (1 + this.sinceBetter / PATIENCE));
-    const chosen = this.choose(FEWEST_STATES * (most / FEWEST_STATES) ** this.random());
+    // within one roll larger sets can be cut anew than over several
+    const isWithinOne = isOne || this.random() < 0.5;
+    const largest = isWithinOne ? most : MOST_STATES_OVER_SOURCES;
+    const within = isWithinOne && !isOne ? this.current[randomInt(this.random, this.current.length)]!.source : null;
+    const chosen = this.choose(FEWEST_STATES * Math.max(1, largest / FEWEST_STATES) ** this.random(), within);
     this.sinceBetter++;
     if (chosen.length === 0) return false;
     const counts = this.countsOf(chosen);
@@ -92,7 +96,7 @@ export class LayoutSearch {
     const own = order.map((t) => counts[t]!);
     const out = chosen.map((i) => drops[i]!);
     const before = this.film(out);
-    const involved = isOne ? [0] : this.involved(out, types);
+    const involved = isWithinOne ? [out[0]!.source] : this.involved(out, types);
     const rest = drops.filter((_, i) => !chosen.includes(i));
     let packed: SourcedDrop[] | null;
     if (involved.length === 1) {
@@ -128,19 +132,27 @@ export class LayoutSearch {
   /** The sources of the drops taken apart, and one or two more that may serve them cheaper. */
   private involved(out: readonly SourcedDrop[], types: readonly PieceType[]): number[] {
     const own = [...new Set(out.map((d) => d.source))];
-    if (this.random() < 0.35) return own.length > SOURCES_AT_ONCE ? own.slice(0, SOURCES_AT_ONCE) : own;
+    if (own.some((i) => this.sources[i]!.isShort)) return this.withRoom(own, types);
     const dearest = Math.max(...own.map((i) => this.sources[i]!.pricePerGrain / this.sources[i]!.bench.width));
     const others = this.shuffled(
       this.sources
         .map((s, i) => ({ s, i }))
         .filter(({ s, i }) => !own.includes(i) && !s.isShort && s.pricePerGrain / s.bench.width <= dearest * 1.6 && types.some((t) => mayLie(t, s)))
+        // another roll of the same film and width changes nothing
+        .filter(({ s }) => !own.some((i) => isLike(s, this.sources[i]!)))
         .map(({ i }) => i),
     );
-    return [...own, ...others].slice(0, Math.max(own.length, Math.min(SOURCES_AT_ONCE, own.length + 2)));
+    return [...own, ...others.slice(0, 1)];
   }
 
-  /** Some drops to take apart: wasteful ones first, more until the exact re-cut gets too large. */
-  private choose(limit: number): number[] {
+  /** What lies on film that is not there: every roll with room may serve. */
+  private withRoom(own: readonly number[], types: readonly PieceType[]): number[] {
+    const others = this.sources.map((s, i) => ({ s, i })).filter(({ s, i }) => !own.includes(i) && s.room - this.used(this.current, i) > 0 && types.some((t) => mayLie(t, s))); // prettier-ignore
+    return [...own, ...this.shuffled(others.map(({ i }) => i))].slice(0, Math.max(own.length, SOURCES_AT_ONCE));
+  }
+
+  /** Some drops to take apart: wasteful ones first, more until the exact re-cut gets too large. @param within of this source only; null = of any */
+  private choose(limit: number, within: number | null): number[] {
     const drops = this.current;
     const waste = drops.map((d) => (d.along * this.sources[d.source]!.bench.width - usedArea(d)) * (this.sources[d.source]!.isShort ? 100 : 1));
     const chosen: number[] = [];
@@ -149,11 +161,11 @@ export class LayoutSearch {
       const a = randomInt(this.random, drops.length);
       const b = randomInt(this.random, drops.length);
       const pick = this.random() < 0.7 && waste[b]! > waste[a]! ? b : a;
-      if (chosen.includes(pick)) continue;
+      if (chosen.includes(pick) || (within !== null && drops[pick]!.source !== within)) continue;
       const more = this.countsOf([pick]);
       const joined = counts.map((n, t) => n + more[t]!);
       if (pieceCount(joined) > MOST_PIECES) continue;
-      if (chosen.length >= 1 && stateCount(joined) > (chosen.length === 1 ? Math.max(limit, this.sources.length === 1 ? MOST_STATES : limit) : limit)) continue;
+      if (chosen.length >= 1 && stateCount(joined) > (chosen.length === 1 ? Math.max(limit, within !== null || this.sources.length === 1 ? MOST_STATES : limit) : limit)) continue;
       joined.forEach((n, t) => (counts[t] = n));
       chosen.push(pick);
     }
@@ -174,6 +186,9 @@ export class LayoutSearch {
     return list;
   }
 }
+
+const isLike = (a: Source, b: Source): boolean =>
+  a.bench.width === b.bench.width && a.bench.low === b.bench.low && a.bench.high === b.bench.high && Math.abs(a.pricePerGrain - b.pricePerGrain) < 1e-12 && a.lot === b.lot; // prettier-ignore
 
 /** Cuts count at least this much, so that of equally long plans the one with fewer cuts is kept. */
 const LEAST_CUT_PRICE = 1e-7;

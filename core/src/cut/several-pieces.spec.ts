@@ -1,0 +1,229 @@
+import fc from 'fast-check';
+import { defaultAllowances, defaultCutSettings, type Design, type Piece } from '@yellow-pane/contracts';
+import { demoFirm, lanternStreet, ternPoint } from '../../../demo/src/index.js';
+import { boundingBox, regionArea, ringsOf, vec, type Polygon } from '../geometry/index.js';
+import { designOnPane, openBetween, lightThroughDesign, zonesOfMarking } from './design/pattern.js';
+import { hpglFile, HPGL_UNITS_PER_MM } from './design/hpgl.js';
+import { plotLengths } from './design/plot-paths.js';
+import { filmPlanInput, repeatLossMm } from './film-plan.js';
+import { cutOfSurface, cutsForFilm, paneToPiece } from './job-pieces.js';
+import { checkLayout, layPiecesOnRolls } from './layout/index.js';
+import { plotOfPiece } from './pane-pieces.js';
+import { matchPattern } from './repeat.js';
+import { planSeams, seamLapMm, stripsOf, type SeamRequest } from './seams.js';
+
+const file = ternPoint();
+const records = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, entries: [] };
+const film = (name: string) => file.films.find((f) => f.name === name)!;
+const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
+const cutOf = (name: string) => cutOfSurface(pane(name), records, file.films.find((f) => f.id === pane(name).filmId)!);
+const box = (w: number, h: number): Polygon => [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];
+
+describe('a pane wider than its film is pieced together', () => {
+  const opening = { widthMm: 2900, heightMm: 2200 };
+  const ask = (more: Partial<SeamRequest> = {}): SeamRequest => ({
+    opening, allowances: defaultAllowances, kinds: ['double-cut'], rolls: [{ id: 'r', widthMm: 1524, pricePerM: 13.6 }], settings: defaultCutSettings, turns: [0, 180],
+    sillMm: 200, alignUprightMm: [], alignLevelMm: [], hourRate: 48, units: 'mm', ...more,
+  }); // prettier-ignore
+
+  test('strips cover the opening, overhang at the frame and the lap at the seam (common practice: 1 in over, 2 in double cut)', () =>
+    fc.assert(
+      fc.property(fc.constantFrom('overlap', 'butt', 'double-cut' as const), fc.constantFrom('upright', 'level' as const), fc.uniqueArray(fc.integer({ min: 200, max: 2000 }), { minLength: 1, maxLength: 4 }), (kind, direction, at) => {
+        const seam = { kind: kind as 'overlap', direction: direction as 'upright', atMm: at };
+        const strips = stripsOf(opening, seam, defaultAllowances);
+        const across = strips.map((s) => (direction === 'upright' ? s.widthMm : s.heightMm));
+        const total = direction === 'upright' ? 2900 : 2200;
+        expect(across.reduce((s, x) => s + x, 0)).toBeCloseTo(total + 50 + at.length * seamLapMm[kind as 'overlap'], 6);
+        expect(strips.flatMap((s) => s.frameEdges)).toHaveLength(4 + 2 * at.length);
+      }),
+      { seed: 2 },
+    ));
+  test('two equal strips look best where nothing stands beside; each fits the roll', () => {
+    const [best] = planSeams(ask());
+    expect(best!.seam).toEqual({ kind: 'double-cut', direction: 'upright', atMm: [1450] });
+    expect(best!.looks).toBe('good');
+    expect(best!.strips.map((s) => s.widthMm)).toEqual([1450 + 25 + 25, 1450 + 25 + 25]);
+    // both strips stand 2250 mm along the roll: 4.5 m and two cuts
+    expect(best!.usedM).toBeCloseTo(4.506, 3);
+  });
+  test('a bar beside it decides where the seam goes, before a cheaper line does', () => {
+    const best = planSeams(ask({ alignUprightMm: [1200, 1480] }))[0]!;
+    expect(Math.abs(best.seam.atMm[0]! - 1480)).toBeLessThanOrEqual(6);
+    expect(best.remarks.join()).toContain('In line with what stands beside it');
+  });
+  test('a level seam keeps out of eye level, 1500–1700 mm above the floor, wherever the strips allow it', () => {
+    const level = planSeams(ask({ opening: { widthMm: 2900, heightMm: 2400 }, sillMm: 200, turns: [0, 90, 180, 270] })).filter((p) => p.seam.direction === 'level');
+    expect(level.length).toBeGreaterThan(0);
+    for (const p of level) {
+      const atEyes = p.seam.atMm.some((y) => 200 + y > 1500 && 200 + y < 1700);
+      expect(atEyes ? p.looks : 'not poor').toBe(atEyes ? 'poor' : 'not poor');
+    }
+    // 1300 mm above a 200 mm sill is just below eye level: the line moves there
+    expect(level.some((p) => p.seam.atMm.some((y) => Math.abs(y - 1300) < 0.2 || Math.abs(y - 1200) < 0.2))).toBe(true);
+  });
+  test('butted strips bring the roll’s own edge to the seam; a middle strip must have two of them', () => {
+    const butt = planSeams(ask({ kinds: ['butt'] }));
+    expect(butt[0]!.strips.map((s) => s.factoryEdge)).toEqual(['right', 'left']);
+    for (const p of butt) for (const s of p.strips.slice(1, -1)) expect(Math.abs((p.seam.direction === 'upright' ? s.widthMm : s.heightMm) - 1524)).toBeLessThanOrEqual(1);
+  });
+  test('the hall pane: two strips on the roll from one lot, trimmed at the frame only', () => {
+    const cut = cutOf('G1');
+    expect(cut.pieces.map((p) => [p.label, p.trimmedEdges.length, p.meets])).toEqual([['G1 left', 3, pane('G1').id], ['G1 right', 3, pane('G1').id]]); // prettier-ignore
+    expect(cut.pieces.every((p) => p.widthMm <= 1524)).toBe(true);
+    const plan = filmPlanInput(records, file.job.cut, film('Tern Shade 35').id, undefined);
+    const layout = layPiecesOnRolls(plan.layout, 20);
+    expect(checkLayout(layout, { pieces: plan.pieces, rolls: plan.layout.rolls, settings: file.job.cut })).toEqual([]);
+    // the one beside it is wider than any roll and has no seam yet: it says so
+    expect(layout.unplaced.find((u) => u.pieceId === pane('G2').id)!.reason).toContain('needs a seam');
+    // seams that a new tape has moved outside the pane are not cut
+    const small = { ...pane('G1'), seam: { ...pane('G1').seam!, atMm: [9000] } };
+    expect(cutOfSurface(small, records, film('Tern Shade 35')).answer).toMatchObject({ blocked: expect.stringContaining('outside this pane') });
+  });
+});
+
+describe('patterned film over drops and neighbours', () => {
+  const piece = (n: number, heightMm: number): Piece => ({ ...cutOf('O4').pieces[0]!, id: `p${n}`, widthMm: 600, heightMm, turns: [0, 90, 180, 270] });
+  const start = (match: 'straight' | 'half-drop', heights: number[]) =>
+    matchPattern(heights.map((h, i) => ({ piece: piece(i, h), row: 'r', place: i })), { patternRepeatMm: 64, patternMatch: match }).map((p) => [p.repeat!.startMm, p.turns]); // prettier-ignore
+  test('straight match: heads at one height, so a piece 10 mm shorter begins 10 mm farther into the repeat', () =>
+    expect(start('straight', [1000, 990, 1000])).toEqual([[0, [0]], [10, [0]], [0, [0]]])); // prettier-ignore
+  test('half drop: every second one half a repeat on', () => expect(start('half-drop', [1000, 1000, 990]).map((x) => x[0])).toEqual([0, 32, 10]));
+  test('heads of one row come from the same mark of the roll, and what that costs is told', () => {
+    const input = filmPlanInput(records, file.job.cut, film('Reed Lines').id, undefined);
+    expect(input.pieces).toHaveLength(2);
+    const layout = layPiecesOnRolls(input.layout, 10);
+    const heads = layout.rolls.flatMap((r) => r.drops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => (p.xMm + p.alongMm) % 18)))));
+    expect(Math.abs(heads[0]! - heads[1]!)).toBeLessThan(0.01);
+    expect(repeatLossMm(input.layout)).toBeGreaterThanOrEqual(0);
+    expect(repeatLossMm(input.layout)).toBeLessThan(2 * 18);
+  });
+  test('metallised film lies one way round for all pieces, unless that is switched off', () => {
+    const ways = (oneDirection: boolean) => {
+      const input = filmPlanInput(records, { ...file.job.cut, oneDirection }, film('Tern Shade 35').id, undefined);
+      const layout = layPiecesOnRolls(input.layout, 5);
+      return new Set(layout.rolls.flatMap((r) => r.drops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.filter((p) => !input.pieces.find((x) => x.id === p.pieceId)!.factoryEdge).map((p) => p.turn % 180))))));
+    };
+    expect(ways(true).size).toBe(1);
+    expect(ways(false).size).toBe(2);
+  });
+});
+
+describe('frosted designs', () => {
+  const on = (design: Design, outline = box(826, 2210), offsetMm = 0, sillMm: number | null = 0) => {
+    const read = designOnPane(design, { outline, offsetMm, sillMm });
+    if (!read.ok) throw new Error(read.message);
+    return read.value;
+  };
+  const bands = (list: [number, number][], heightsFrom: 'floor' | 'sill' = 'floor'): Design => ({ kind: 'bands', heightsFrom, gapMm: 0, bands: list.map(([bottomMm, topMm]) => ({ bottomMm, topMm })) }); // prettier-ignore
+
+  test('bands: area and open share by hand; heights from the floor need the sill', () => {
+    const d = on(bands([[600, 1600]]), box(800, 2000), 0, 100);
+    expect(regionArea(d.frosted)).toBeCloseTo(800 * 1000, 3);
+    expect(d.openFrac).toBeCloseTo(0.5, 9);
+    expect(openBetween({ outline: box(800, 2000), offsetMm: 0, sillMm: 100 }, d, 1500, 1700)).toBeCloseTo(0.5, 9);
+    expect(designOnPane(bands([[600, 1600]]), { outline: box(800, 2000), offsetMm: 0, sillMm: null })).toMatchObject({ ok: false, message: expect.stringContaining('from the floor') });
+    expect(designOnPane(bands([[600, 1600], [1500, 1700]]), { outline: box(800, 2000), offsetMm: 0, sillMm: 0 })).toMatchObject({ ok: false, message: expect.stringContaining('over one another') }); // prettier-ignore
+  });
+  test('door marks at the heights of UK Approved Document K (850–1000 and 1400–1600 mm; from memory): every dot lies in one of the two', () => {
+    const marks = pane('Door').design as Extract<Design, { kind: 'marking' }>;
+    expect(zonesOfMarking(marks)).toEqual([{ bottomMm: 850, topMm: 1000 }, { bottomMm: 1400, topMm: 1600 }]); // prettier-ignore
+    for (const ring of ringsOf(on(marks, box(738, 1990)).frosted)) {
+      const b = boundingBox(ring);
+      expect((b.minY >= 850 && b.maxY <= 1000) || (b.minY >= 1400 && b.maxY <= 1600)).toBe(true);
+    }
+  });
+  test('graded dots: dense at the bottom, open at the top, and as open as their circles say', () => {
+    const d = pane('Desk').design!;
+    const outline = box(1640, 720);
+    const at = on(d, outline);
+    const low = openBetween({ outline, offsetMm: 0, sillMm: 0 }, at, 20, 200)!;
+    const high = openBetween({ outline, offsetMm: 0, sillMm: 0 }, at, 500, 690)!;
+    expect(low).toBeLessThan(0.6);
+    expect(high).toBeGreaterThan(0.85);
+    expect(lightThroughDesign(at.openFrac, 0.6, 0.9)).toBeCloseTo(0.9 - 0.3 * (1 - at.openFrac), 9);
+  });
+  test('runs on over neighbouring panes at true spacing: the dots of two panes with a bar between them are those of one wide pane', () => {
+    const design: Design = { kind: 'graded', heightsFrom: 'sill', gapMm: 40, motif: 'dots', zone: { bottomMm: 0, topMm: 900 }, denseAt: 'bottom', pitchMm: 30, largestMm: 20, smallestMm: 6 }; // prettier-ignore
+    const [first, second, whole] = [on(design, box(600, 900)), on(design, box(600, 900), 640), on(design, box(1240, 900))];
+    const centres = (d: typeof first, dx: number) => ringsOf(d.frosted).filter((r) => r.length === 36).map((r) => boundingBox(r)).map((b) => `${((b.minX + b.maxX) / 2 + dx).toFixed(3)}/${((b.minY + b.maxY) / 2).toFixed(3)}`); // prettier-ignore
+    const all = new Set(centres(whole, 0));
+    for (const c of [...centres(first, 0), ...centres(second, 640)]) expect(all.has(c)).toBe(true);
+    expect(centres(second, 640).length).toBeGreaterThan(300);
+  });
+  test('a figure leaves the field: open by the area of the bird, and nothing is cut where the film only meets the frame', () => {
+    const d = on(pane('M7').design!, box(826, 2212));
+    expect(d.openFrac).toBeGreaterThan(0.01);
+    expect(d.openFrac).toBeLessThan(0.1);
+    const sheet = plotOfPiece(paneToPiece(pane('M7'), records, film('Quay Frost plain')), pane('M7').id, { weeding: true, registration: true })!;
+    const cut = sheet.paths.filter((p) => p.kind === 'cut');
+    for (const path of cut) for (const p of path.points) expect(Math.min(p.x, sheet.widthMm - p.x)).toBeGreaterThan(100);
+  });
+  test('bands cost no film where the glass stays clear: a strip each, as high as the band', () => {
+    const cut = cutOf('M2');
+    expect(cut.pieces.map((p) => p.heightMm)).toEqual([30, 60, 1200, 30]);
+    expect(cut.pieces.every((p) => p.trimmedEdges.join() === 'right,left')).toBe(true);
+    expect(new Set(cut.pieces.map((p) => p.meets)).size).toBe(1);
+  });
+  test('marks touching one another, or a path that encloses nothing, are refused in words', () => {
+    const d = pane('Desk').design as Extract<Design, { kind: 'graded' }>;
+    expect(designOnPane({ ...d, largestMm: 40 }, { outline: box(500, 500), offsetMm: 0, sillMm: 0 })).toMatchObject({ ok: false, message: expect.stringContaining('would touch') });
+    expect(designOnPane({ ...(pane('M7').design as Extract<Design, { kind: 'figure' }>), svgPath: 'M0 0 L5 5' }, { outline: box(500, 500), offsetMm: 0, sillMm: 0 })).toMatchObject({ ok: false }); // prettier-ignore
+  });
+});
+
+describe('to the plotter', () => {
+  const sheetOf = (name: string, more = { weeding: true, registration: true }) => plotOfPiece(paneToPiece(pane(name), records, film('Quay Frost plain')), pane(name).id, more)!; // prettier-ignore
+  const settings = { forceG: 90, speedMmPerS: 400, scaleX: 1, scaleY: 1, weeding: true, registration: true };
+
+  test('every path lies on the sheet; closed cuts come back to their start and a little farther', () => {
+    const sheet = sheetOf('Desk');
+    for (const path of sheet.paths) for (const p of path.points) expect(p.x >= 0 && p.x <= sheet.widthMm && p.y >= 0 && p.y <= sheet.heightMm).toBe(true);
+    const dot = sheet.paths.find((p) => p.kind === 'cut')!;
+    expect(dot.points.at(-2)).toEqual(dot.points[0]);
+    expect(Math.hypot(dot.points.at(-1)!.x - dot.points[0]!.x, dot.points.at(-1)!.y - dot.points[0]!.y)).toBeCloseTo(0.5, 6);
+    expect(sheet.paths.filter((p) => p.kind === 'register')).toHaveLength(3);
+    expect(plotLengths(sheet).cutMm).toBeGreaterThan(10_000);
+  });
+  test('weeding lines part the waste and never cut film that stays', () => {
+    const sheet = sheetOf('Desk');
+    const dots = sheet.paths.filter((p) => p.kind === 'cut').map((p) => boundingBox(p.points.slice(0, -2)));
+    const weed = sheet.paths.filter((p) => p.kind === 'weed');
+    expect(weed.length).toBeGreaterThan(0);
+    for (const { points: [a, b] } of weed) for (const d of dots) expect(a!.y <= d.minY || a!.y >= d.maxY || b!.x <= d.minX || a!.x >= d.maxX).toBe(true); // prettier-ignore
+    expect(sheetOf('Desk', { weeding: false, registration: false }).paths.every((p) => p.kind === 'cut')).toBe(true);
+  });
+  test('the sheet is seen from the film side: film on the room face of a pane measured from the street comes out mirrored', () => {
+    const left = { ...pane('M7'), design: { ...pane('M7').design!, acrossMm: 300 } as Design };
+    const street = { ...left, seenFrom: 'street' as const };
+    const middleOf = (s: typeof left) => {
+      const sheet = plotOfPiece(paneToPiece(s, records, film('Quay Frost plain')), s.id, { weeding: false, registration: false })!;
+      const b = boundingBox(sheet.paths.flatMap((p) => [...p.points]));
+      return (b.minX + b.maxX) / 2 / sheet.widthMm;
+    };
+    expect(middleOf(left)).toBeLessThan(0.4);
+    expect(middleOf(street)).toBeCloseTo(1 - middleOf(left), 2);
+  });
+  test('as HP-GL read again token by token: 40 units a millimetre, scale applied, knife up between paths, as many paths as planned', () => {
+    const sheet = sheetOf('Desk');
+    const text = hpglFile(sheet, { ...settings, scaleX: 1.002 });
+    const tokens = text.split(';').filter(Boolean);
+    expect(tokens.slice(0, 5)).toEqual(['IN', 'PA', 'SP1', 'VS40', 'FS90']);
+    const downs = tokens.filter((t) => /^PD\d/.test(t));
+    expect(downs).toHaveLength(sheet.paths.length);
+    const xs = downs.flatMap((t) => t.slice(2).split(',').map(Number).filter((_, i) => i % 2 === 0)); // prettier-ignore
+    const most = Math.max(...sheet.paths.flatMap((p) => p.points.slice(1).map((q) => q.x)));
+    expect(Math.max(...xs)).toBe(Math.round(most * 1.002 * HPGL_UNITS_PER_MM));
+    tokens.forEach((t, i) => /^PD\d/.test(t) && expect([tokens[i - 1]!.slice(0, 2), tokens[i + 1]]).toEqual(['PU', 'PU']));
+  });
+});
+
+test('pieces of every pane cover its opening with the allowance, whatever method, seam or design it has', () => {
+  for (const job of [file, lanternStreet()])
+    for (const f of job.films)
+      for (const cut of cutsForFilm({ ...records, job: job.job, surfaces: job.surfaces, readings: job.readings }, f.id)) {
+        if (cut.surface.design || cut.pieces.length === 0) continue;
+        const b = boundingBox(cut.survey.outline!);
+        const area = cut.pieces.reduce((s, p) => s + p.widthMm * p.heightMm, 0);
+        if (cut.pieces[0]!.trimmedEdges.length >= 3) expect(area).toBeGreaterThan((b.maxX - b.minX) * (b.maxY - b.minY));
+      }
+});
