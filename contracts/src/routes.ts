@@ -9,6 +9,8 @@ import { quotePrice } from './handover/quote.js';
 import { jobDocument, jobFile, jobSummary } from './job-document.js';
 import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
 import type { ErrorCode } from './errors.js';
+import { stockLine } from './stock/ledger.js';
+import { plotRun, plotSettings, plotSheet, plotStatus } from './cut/plot.js';
 
 /** One call of the API. `result: null` answers with a file. */
 export interface RouteDefinition {
@@ -25,6 +27,10 @@ export interface RouteDefinition {
 
 const jobParams = z.object({ jobId: id });
 const asPerson = z.object({ personId: id.optional() });
+const pieceParams = z.object({ jobId: id, pieceId: z.string().max(60) });
+/** Switches of a plotter sheet in the address: `0` is no. */
+const flag = z.enum(['0', '1']).default('1').transform((v) => v === '1'); // prettier-ignore
+const plotQuery = z.object({ weeding: flag, registration: flag });
 const paper = z.object({ paper: z.enum(['a4', 'letter']).default('a4') });
 const jobErrors = ['bad-input', 'job-not-found'] as const;
 
@@ -225,6 +231,80 @@ export const routes = {
     body: z.unknown(),
     result: z.object({ added: z.int(), renewed: z.int(), skipped: z.int() }),
     errors: ['bad-input', 'films-known'],
+  },
+  stock: { method: 'get', path: '/api/stock', summary: 'Rolls and leftovers with what is left, promised and free', result: z.array(stockLine), errors: [] },
+  stockCsv: { method: 'get', path: '/api/stock.csv', summary: 'Rolls and leftovers as CSV', result: null, fileType: 'text/csv', errors: [] },
+  importStock: {
+    method: 'post',
+    path: '/api/stock.csv',
+    summary: 'Bring rolls and leftovers in from CSV; nothing comes in unless every row reads',
+    query: z.object({ personId: id, deviceId: id, same: z.enum(['ask', 'skip', 'count']).default('ask') }),
+    body: z.string(),
+    result: z.object({ added: z.int(), counted: z.int(), skipped: z.int() }),
+    errors: ['bad-input', 'rolls-known'],
+  },
+  stockLabels: {
+    method: 'get',
+    path: '/api/stock/labels.pdf',
+    summary: 'Labels with QR codes for rolls and leftovers',
+    query: paper.extend({ ids: z.string().max(20_000).optional() }),
+    result: null,
+    fileType: 'application/pdf',
+    errors: ['bad-input', 'not-found'],
+  },
+  plotSheet: {
+    method: 'get',
+    path: '/api/jobs/:jobId/pieces/:pieceId/plot',
+    summary: 'What the plotter cuts for a piece: paths in mm seen from the film side',
+    params: pieceParams,
+    query: plotQuery,
+    result: plotSheet,
+    errors: [...jobErrors, 'not-plotted'],
+  },
+  plotHpgl: {
+    method: 'get',
+    path: '/api/jobs/:jobId/pieces/:pieceId/plot.hpgl',
+    summary: 'The same as HP-GL',
+    params: pieceParams,
+    query: plotQuery,
+    result: null,
+    fileType: 'application/vnd.hp-hpgl',
+    errors: [...jobErrors, 'not-plotted'],
+  },
+  plotDxf: {
+    method: 'get',
+    path: '/api/jobs/:jobId/pieces/:pieceId/plot.dxf',
+    summary: 'The same as DXF in millimetres, a layer per purpose',
+    params: pieceParams,
+    query: plotQuery,
+    result: null,
+    fileType: 'application/dxf',
+    errors: [...jobErrors, 'not-plotted'],
+  },
+  plotter: {
+    method: 'get',
+    path: '/api/plotter',
+    summary: 'The plotter and what it is at; plotted paths from a number on',
+    query: z.object({ from: z.coerce.number().int().min(0).default(0) }),
+    result: plotStatus,
+    errors: ['bad-input'],
+  },
+  plotterStart: {
+    method: 'post',
+    path: '/api/jobs/:jobId/plotter',
+    summary: 'Cut a piece, or go on with a run that broke off',
+    params: jobParams,
+    body: z.object({ pieceId: z.string().max(60), settings: plotSettings, personId: id, resumeId: id.nullable().default(null) }),
+    result: plotRun,
+    errors: [...jobErrors, 'not-plotted', 'plotter-busy', 'plotter-away', 'conflict'],
+  },
+  plotterAct: {
+    method: 'post',
+    path: '/api/plotter/act',
+    summary: 'Pause, go on, stop; at the simulated machine: jam the film, switch it off and on',
+    body: z.object({ act: z.enum(['pause', 'resume', 'stop', 'jam']) }),
+    result: plotStatus,
+    errors: ['bad-input', 'not-found'],
   },
   quotePdf: {
     method: 'get',

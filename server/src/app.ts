@@ -17,6 +17,12 @@ import { localOnly } from './http/origin.js';
 import { Refusal } from './problem.js';
 import { cutRoutes } from './stations/cut/cut.routes.js';
 import { CutService, planGuard } from './stations/cut/cut.service.js';
+import { plotterRoutes } from './stations/cut/plotter.routes.js';
+import { PlotterService } from './stations/cut/plotter.service.js';
+import { boundByKnife, stockGuard } from './stations/stock/stock-guard.js';
+import { stockRoutes } from './stations/stock/stock.routes.js';
+import { StockService } from './stations/stock/stock.service.js';
+import type { PlotterAddress } from './instruments/plotter-driver.js';
 import { chooseRoutes } from './stations/choose/choose.routes.js';
 import { filmsRoutes } from './stations/films/films.routes.js';
 import { FilmsService } from './stations/films/films.service.js';
@@ -38,6 +44,10 @@ export interface Bench {
   readonly webDir: string | null;
   /** Writes a physical backup now; gives its file. */
   readonly backup: () => Promise<string>;
+  /** Where a knife plotter listens; null = the simulated one. */
+  readonly plotter?: PlotterAddress | null;
+  /** How much faster than a real machine the simulated one runs. */
+  readonly plotterHaste?: number;
 }
 
 export interface App {
@@ -45,6 +55,7 @@ export interface App {
   readonly jobs: JobsService;
   readonly changes: ChangeService;
   readonly records: RecordsRepository;
+  readonly plotter: PlotterService;
 }
 
 export const VERSION = '0.1.0';
@@ -53,8 +64,9 @@ const MOST_BYTES = '8mb';
 /** Assembles the application; nothing listens yet. */
 export function createApp(bench: Bench): App {
   const records = new RecordsRepository(bench.db);
-  const changes = new ChangeService(records, bench.journal, bench.now, [planGuard]);
+  const changes = new ChangeService(records, bench.journal, bench.now, [planGuard], [stockGuard], boundByKnife);
   const jobs = new JobsService(records, changes, bench.now);
+  const plotter = new PlotterService(jobs, records, bench.now, bench.plotter ?? null, bench.plotterHaste ?? 1);
   const http = express();
   http.disable('x-powered-by');
   http.use(localOnly);
@@ -92,6 +104,8 @@ export function createApp(bench: Bench): App {
   http.use(jobsRoutes(jobs, changes, records));
   http.use(measureRoutes(new MeasureService(jobs, bench.now)));
   http.use(cutRoutes(new CutService(jobs, bench.compute)));
+  http.use(plotterRoutes(plotter));
+  http.use(stockRoutes(new StockService(jobs, records, bench.now)));
   http.use(chooseRoutes(bench.compute));
   http.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
   http.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));
@@ -102,7 +116,7 @@ export function createApp(bench: Bench): App {
   });
   if (bench.webDir) serveInterface(http, bench.webDir);
   http.use(asProblem(bench.log));
-  return { http, jobs, changes, records };
+  return { http, jobs, changes, records, plotter };
 }
 
 function serveInterface(http: Express, webDir: string): void {

@@ -1,5 +1,5 @@
 import { v7 as uuidv7 } from 'uuid';
-import { defaultAllowances, defaultRates, type Film, type Firm, type Patch, type Person, type Rates } from '@yellow-pane/contracts';
+import { defaultAllowances, defaultLeftoverRule, defaultRates, type Film, type Firm, type Patch, type Person, type Rates } from '@yellow-pane/contracts';
 import { demoFirm, demoId, demoLibrary, demoPersons, demoRates, lanternStreet, ternPoint } from '@yellow-pane/demo';
 import type { App } from './app.js';
 
@@ -37,7 +37,7 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     await app.jobs.import(lanternStreet(), who);
     return;
   }
-  const firm: Firm = { id: uuidv7(), name: 'My firm', currency: 'EUR', units: 'mm', hourRate: '45.00', allowances: defaultAllowances };
+  const firm: Firm = { id: uuidv7(), name: 'My firm', currency: 'EUR', units: 'mm', hourRate: '45.00', allowances: defaultAllowances, leftovers: defaultLeftoverRule };
   const person: Person = { id: uuidv7(), firmId: firm.id, name: 'Me', role: 'installer' };
   await app.changes.apply({
     id: uuidv7(),

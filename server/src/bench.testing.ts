@@ -24,6 +24,7 @@ export async function openBench(journal: Journal | null = null): Promise<{ app: 
     log: pino({ level: 'silent' }),
     webDir: null,
     backup: async () => 'none',
+    plotterHaste: 400,
   });
   await setUpBench(app, 'demo');
   return { app, open };

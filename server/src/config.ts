@@ -7,6 +7,12 @@ const environment = z.object({
   YELLOW_PANE_PORT: z.coerce.number().int().min(0).max(65535).default(4780),
   YELLOW_PANE_LOG: z.enum(['silent', 'error', 'info', 'debug']).default('info'),
   YELLOW_PANE_SEED: z.enum(['none', 'demo']).default('none'),
+  /** A knife plotter that listens on the network, `host:port`; without it the simulated one. */
+  YELLOW_PANE_PLOTTER: z
+    .string()
+    .regex(/^[^:\s]+:\d{1,5}$/, 'YELLOW_PANE_PLOTTER is host:port, such as 192.168.1.40:9100')
+    .optional(),
+  YELLOW_PANE_PLOTTER_HASTE: z.coerce.number().min(0.1).max(1000).default(1),
   XDG_DATA_HOME: z.string().optional(),
   APPDATA: z.string().optional(),
 });
@@ -18,6 +24,9 @@ export interface Config {
   readonly port: number;
   readonly logLevel: 'silent' | 'error' | 'info' | 'debug';
   readonly seed: 'none' | 'demo';
+  readonly plotter: { readonly host: string; readonly port: number } | null;
+  /** How much faster than a real machine the simulated plotter runs. */
+  readonly plotterHaste: number;
 }
 
 /** Where a program keeps its data for this user. */
@@ -35,5 +44,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port: e.YELLOW_PANE_PORT,
     logLevel: e.YELLOW_PANE_LOG,
     seed: e.YELLOW_PANE_SEED,
+    plotter: e.YELLOW_PANE_PLOTTER ? { host: e.YELLOW_PANE_PLOTTER.split(':')[0]!, port: Number(e.YELLOW_PANE_PLOTTER.split(':')[1]) } : null,
+    plotterHaste: e.YELLOW_PANE_PLOTTER_HASTE,
   };
 }

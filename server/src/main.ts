@@ -32,10 +32,13 @@ async function main(): Promise<void> {
     log,
     webDir: join(here, '..', '..', 'web', 'dist', 'browser'),
     backup: () => writeBackup(open, config.dataDir, 'asked', now()),
+    plotter: config.plotter,
+    plotterHaste: config.plotterHaste,
   });
   const replayed = await app.changes.replay();
   if (replayed > 0) log.warn(`${replayed} acknowledged edits were missing from the database and came back from the journal.`);
   await setUpBench(app, config.seed);
+  await app.plotter.tidyUp();
 
   const daily = async () => {
     if (!needsDaily(config.dataDir, now())) return;
@@ -68,6 +71,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     clearInterval(timer);
+    app.plotter.close();
     server.close();
     server.closeAllConnections();
     await app.changes.settled();

@@ -40,12 +40,24 @@ export const plotRun = z.object({
 });
 export type PlotRun = z.infer<typeof plotRun>;
 
+/** What the plotter cuts for one piece. */
+export const plotSheet = z.object({
+  widthMm: z.number(),
+  heightMm: z.number(),
+  paths: z.array(z.object({ kind: z.enum(['cut', 'weed', 'register']), points: z.array(z.object({ x: z.number(), y: z.number() })) })),
+  cutMm: z.number(),
+  travelMm: z.number(),
+});
+
 const spot = z.tuple([z.number(), z.number()]);
 /** What is planned and what the machine says it has cut, mm from the plotter's origin. */
 export const plotStatus = z.object({
   run: plotRun.nullable(),
   planned: z.array(z.array(spot)),
   plotted: z.array(z.array(spot)),
+  /** How many paths were plotted before those in `plotted`. */
+  plottedFrom: z.int(),
+  plottedCount: z.int(),
   widthMm: z.number(),
   heightMm: z.number(),
   /** Where knife and plan are farthest apart so far. */

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { id, instant, positiveLengthMm, words } from '../quantities.js';
+import { roll } from './roll.js';
 
 /** What moved on a roll: a plan was cut from it, it was counted, or something was put right. Never overwritten; the sum is what is there. */
 export const stockEntry = z.object({
@@ -51,3 +52,7 @@ export const leftoverRule = z.object({
 export type LeftoverRule = z.infer<typeof leftoverRule>;
 /** @source house rule, to be set by the firm */
 export const defaultLeftoverRule: LeftoverRule = { smallestSideMm: 250, smallestAreaM2: 0.15, worthFrac: 0.4 };
+
+/** A roll or leftover with what the book says of it. */
+export const stockLine = z.object({ roll, remainingMm: z.number(), reservedMm: z.number(), freeMm: z.number(), value: z.number() });
+export type StockLine = z.infer<typeof stockLine>;

@@ -16,6 +16,12 @@ import type { RecordsRepository } from './records.repository.js';
 /** A rule that a kind of record puts on changes to it; throws a Refusal. */
 export type RecordGuard = (records: RecordsRepository, kind: RecordKind, record: Record<string, unknown>) => Promise<void>;
 
+/** A rule over a whole change, asked when all of it is written and before it counts; throws a Refusal. */
+export type ClosingGuard = (records: RecordsRepository, patches: readonly Patch[]) => Promise<void>;
+
+/** Changes of a job that can no longer be undone because of what was done since, by id. */
+export type BoundChanges = (records: RecordsRepository, jobId: string, own: readonly Change[]) => Promise<ReadonlySet<string>>;
+
 /** Fields of a reading that may change: the rest is what was taped, and stands. */
 const readingMaySet = new Set(['withdrawnAt', 'deletedAt']);
 
@@ -54,6 +60,8 @@ export class ChangeService {
     private readonly journal: Journal | null,
     private readonly now: () => Date,
     private readonly guards: readonly RecordGuard[] = [],
+    private readonly closing: readonly ClosingGuard[] = [],
+    private readonly boundBy: BoundChanges = async () => new Set(),
   ) {}
 
   apply(draft: ChangeDraft): Promise<ChangeAnswer> {
@@ -69,8 +77,15 @@ export class ChangeService {
   }
 
   async canUndo(jobId: string, personId: string): Promise<{ canUndo: string | null; canRedo: string | null }> {
-    const { undo, redo } = undoState(await this.records.changesOfPerson(jobId, personId));
+    const { undo, redo } = undoState(await this.own(jobId, personId));
     return { canUndo: undo?.label ?? null, canRedo: redo?.label ?? null };
+  }
+
+  /** A person's own changes that may still be undone: what the knife has been at since stands. */
+  private async own(jobId: string, personId: string): Promise<Change[]> {
+    const all = await this.records.changesOfPerson(jobId, personId);
+    const bound = await this.boundBy(this.records, jobId, all);
+    return bound.size ? all.filter((c) => !bound.has(c.id) && !(c.undoesId !== null && bound.has(c.undoesId))) : all;
   }
 
   /** Applies what the journal knows and the database lost. @returns how many changes */
@@ -100,7 +115,7 @@ export class ChangeService {
   private async reverse(jobId: string, request: UndoRequest, way: 'undo' | 'redo'): Promise<ChangeAnswer> {
     const done = await this.records.changeById(request.id);
     if (done) return { change: done, ...(await this.canUndo(jobId, request.personId)) };
-    const target = undoState(await this.records.changesOfPerson(jobId, request.personId))[way];
+    const target = undoState(await this.own(jobId, request.personId))[way];
     if (!target) throw new Refusal(way === 'undo' ? 'nothing-to-undo' : 'nothing-to-redo');
     if (!request.force) {
       const since = await this.records.changesAfter(target.revision);
@@ -139,6 +154,7 @@ export class ChangeService {
           const back = await this.checkedPatch(tx, patch, i, isReversal);
           if (back) inverse.push(back);
         }
+        for (const guard of this.closing) await guard(tx, draft.patches);
         const undoable = inverse.length > 0 && !draft.patches.every((p) => factKinds.includes(p.kind));
         const written: Change = { ...draft, revision: (await tx.revision()) + 1, inverse, undoable, undoesId, at: this.now().toISOString() };
         await tx.addChange(written);
@@ -208,5 +224,7 @@ function refuseFactEdit(kind: RecordKind, field: string, old: Record<string, unk
   if (kind === 'reading' && !readingMaySet.has(field)) throw new Refusal('fact-stands', 'A reading is never overwritten: add a new one that supersedes it.');
   if (kind === 'rates') throw new Refusal('fact-stands', 'Rates stand as they were used: add a new version.');
   if (kind === 'film' && field !== 'retiredAt') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');
-  if (kind === 'plan' && old['status'] === 'committed') throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
+  if (kind === 'stockEntry' && field !== 'deletedAt') throw new Refusal('fact-stands', 'What was booked stands: book the difference.');
+  if (kind === 'reservation' && field !== 'deletedAt') throw new Refusal('fact-stands', 'A promise stands or is lifted: make a new one.');
+  if (kind === 'plan' && old['status'] === 'committed' && field !== 'takenRollIds') throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
 }

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Change, RecordKind, RecordOf } from '@yellow-pane/contracts';
 import type { Database } from './database.js';
-import { changes, films, firms, jobs, logEntries, persons, places, plans, quotes, rates, readings, rolls, surfaces } from './tables.js';
+import { changes, films, firms, jobs, logEntries, persons, places, plans, plotRuns, quotes, rates, readings, reservations, rolls, stockEntries, surfaces } from './tables.js';
 
 /** All record tables have an id and a body; that is all that is asked of them here. */
 type RecordTable = typeof firms;
@@ -20,6 +20,9 @@ const tables: Record<RecordKind, RecordTable> = {
   logEntry: asRecords(logEntries),
   rates: asRecords(rates),
   quote: asRecords(quotes),
+  stockEntry: asRecords(stockEntries),
+  reservation: asRecords(reservations),
+  plotRun: asRecords(plotRuns),
 };
 const tableOf = (kind: RecordKind): RecordTable => tables[kind];
 const jobColumn: Partial<Record<RecordKind, PgColumn>> = {
@@ -28,6 +31,8 @@ const jobColumn: Partial<Record<RecordKind, PgColumn>> = {
   reading: readings.jobId,
   plan: plans.jobId,
   logEntry: logEntries.jobId,
+  stockEntry: stockEntries.jobId,
+  plotRun: plotRuns.jobId,
 };
 
 type Stored = Record<string, unknown>;

@@ -56,6 +56,18 @@ export const logEntries = pgTable('log_entry', { ...record, jobId: uuidOf('job_i
 export const rates = pgTable('rates', { ...record, firmId: uuidOf('firm_id', 'firmId') });
 export const quotes = pgTable('quote', { ...record, firmId: uuidOf('firm_id', 'firmId'), customer: textOf('customer', 'customer') });
 
+export const stockEntries = pgTable(
+  'stock_entry',
+  { ...record, rollId: uuidOf('roll_id', 'rollId'), jobId: uuidOf('job_id', 'jobId'), lengthMm: numberOf('length_mm', 'lengthMm') },
+  (t) => [index('stock_entry_roll').on(t.rollId), index('stock_entry_job').on(t.jobId)],
+);
+export const reservations = pgTable('reservation', { ...record, rollId: uuidOf('roll_id', 'rollId'), jobId: uuidOf('job_id', 'jobId') }, (t) => [
+  index('reservation_roll').on(t.rollId),
+]);
+export const plotRuns = pgTable('plot_run', { ...record, jobId: uuidOf('job_id', 'jobId'), state: textOf('state', 'state') }, (t) => [
+  index('plot_run_job').on(t.jobId),
+]);
+
 /** The history: every edit, in the order it was applied. `position` is the revision. */
 export const changes = pgTable(
   'change',

@@ -21,12 +21,12 @@ export function cutSheetDxf(sheet: CutSheet): string {
       const layout = film.layout.rolls.find((r) => r.rollId === roll.id);
       if (!layout || layout.drops.length === 0) continue;
       const W = roll.widthMm;
-      const flip = faceUp(film.film.wound) === 'film';
+      const flip = faceUp(roll.wound ?? film.film.wound) === 'film';
       const y = (low: number, size: number) => base + (flip ? W - low - size : low);
       const line = (x1: number, y1: number, x2: number, y2: number, layer: string) => dxf.addLine(point3d(x1, y1), point3d(x2, y2), { layerName: layer });
       line(0, base, layout.usedMm, base, 'ROLL_EDGE');
       line(0, base + W, layout.usedMm, base + W, 'ROLL_EDGE');
-      dxf.addText(point3d(0, base + W + 60), 60, `${film.film.name} ${roll.label} ${faceUp(film.film.wound)} up`, { layerName: 'TEXT' });
+      dxf.addText(point3d(0, base + W + 60), 60, `${film.film.name} ${roll.label} ${faceUp(roll.wound ?? film.film.wound)} up`, { layerName: 'TEXT' });
       const labels = new Map(film.pieces.map((p) => [p.id, p.label]));
       for (const drop of layout.drops) {
         const end = drop.xMm + drop.alongMm;

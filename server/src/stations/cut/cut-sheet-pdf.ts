@@ -29,19 +29,10 @@ export async function cutSheetPdf(sheet: CutSheet, paper: Paper): Promise<Buffer
 
 function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
   const { doc } = sheet;
-  const up = faceUp(film.film.wound);
   const money = `${film.layout.cost.toFixed(2)} ${doc.job.currency}`;
   const out: Content[] = [
     { text: film.film.name, fontSize: 15, bold: true },
     { text: `${film.pieces.length} pieces · ${(film.layout.usedMm / 1000).toFixed(2)} m · ${money} · ${film.layout.cutCount} cuts`, margin: [0, 0, 0, 4] },
-    {
-      text:
-        up === 'unknown'
-          ? 'FACE UP NOT KNOWN: two tape tabs on a corner tell which side is liner. Drawn liner up.'
-          : `Drawn ${up} up, as it comes off the roll. Arrows point to the top of the pane.`,
-      bold: true,
-      margin: [0, 0, 0, 6],
-    },
     {
       text: 'Caution: fresh blade, snapped-off bits in a tin; keep liner off the floor, wet liner is slippery.',
       color: soft,
@@ -52,10 +43,19 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
   for (const roll of film.rolls) {
     const used = usedOn(film.layout, roll);
     if (used === 0) continue;
+    const up = faceUp(roll.wound ?? film.film.wound);
     out.push({
-      text: `Roll ${roll.label} · lot ${roll.lot} · ${formatLength(roll.widthMm, doc.job.units)} wide · ${(used / 1000).toFixed(2)} of ${roll.lengthM} m`,
+      text: `${roll.form === 'roll' ? 'Roll' : 'Leftover'} ${roll.label} · lot ${roll.lot} · ${formatLength(roll.widthMm, doc.job.units)} wide · ${(used / 1000).toFixed(2)} m${roll.place ? ` · ${roll.place}` : ''}`,
       bold: true,
       margin: [0, 6, 0, 2],
+    });
+    out.push({
+      text:
+        up === 'unknown'
+          ? 'FACE UP NOT KNOWN: two tape tabs on a corner tell which side is liner. Drawn liner up.'
+          : `Drawn ${up} up, as it comes off the roll. Arrows point to the top of the pane.`,
+      bold: true,
+      margin: [0, 0, 0, 4],
     });
     for (const [from, to] of stretches(film, roll))
       out.push({ svg: rollSvg(film, roll, from, Math.max(to, from + STRETCH_MM / 2), doc.job.units), width, margin: [0, 2, 0, 2] });

@@ -1,6 +1,6 @@
-import type { Film, JobDocument, Layout, LayoutComputeInput, Piece, Plan, Roll } from '@yellow-pane/contracts';
+import type { Film, JobDocument, Layout, LayoutComputeInput, LeftoverRule, Piece, Plan, Roll } from '@yellow-pane/contracts';
 import { cutMethod } from '@yellow-pane/contracts';
-import { checkLayout, filmPlanInput, knifeOrder, PROMPT_STEPS, type KnifeStep, type MethodFigures, type SurfaceCut } from '@yellow-pane/core';
+import { availableForJobMm, checkLayout, filmPlanInput, isFilmUpOn, knifeOrder, PROMPT_STEPS, type KnifeStep, type MethodFigures, type SurfaceCut } from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
 import type { RecordGuard } from '../../db/change.service.js';
 import { Refusal } from '../../problem.js';
@@ -17,6 +17,8 @@ export interface FilmSheet {
   readonly cuts: readonly SurfaceCut[];
   readonly layout: Layout;
   readonly steps: readonly KnifeStep[];
+  /** Which rests are worth keeping. */
+  readonly leftovers: LeftoverRule;
   /** The stored plan if it still holds; a fresh one otherwise. */
   readonly isStored: boolean;
 }
@@ -38,9 +40,17 @@ export const planGuard: RecordGuard = async (records, kind, record) => {
   const job = await records.find('job', plan.jobId);
   if (!job) throw new Refusal('job-not-found');
   const rolls = (await records.all('roll')).filter((r) => r.filmId === plan.filmId);
+  const book = { entries: await records.all('stockEntry'), reservations: await records.all('reservation') };
   const faults = checkLayout(plan.layout, {
     pieces: plan.pieces,
-    rolls: rolls.map((r) => ({ id: r.id, widthMm: r.widthMm, availableMm: r.lengthM * 1000 - r.leadInMm, pricePerM: Number(r.pricePerM) })),
+    rolls: rolls.map((r) => ({
+      id: r.id,
+      widthMm: r.widthMm,
+      availableMm: availableForJobMm(r, book, job.id),
+      pricePerM: Number(r.pricePerM),
+      edges: r.edges,
+      lot: r.lot,
+    })),
     settings: job.cut,
   });
   if (faults.length)
@@ -74,15 +84,16 @@ export class CutService {
         ? plan.layout
         : await this.compute.run('layout', {
             ...input.layout,
-            rolls: input.layout.rolls.map((r) => ({ ...r, fixedDrops: [...r.fixedDrops] })),
+            rolls: input.layout.rolls.map((r) => ({ ...r, fixedDrops: [...r.fixedDrops], edges: r.edges ?? 'both', lot: r.lot ?? '' })),
             pieces: [...input.pieces],
+            cutPrice: input.layout.cutPrice ?? 0,
             steps: PROMPT_STEPS,
           });
       const rolls = doc.rolls.filter((r) => r.filmId === film.id);
-      const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units, film.wound === 'liner-in');
+      const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units, (id) => isFilmUpOn(rolls.find((r) => r.id === id), film));
       const own = new Map(input.cuts.flatMap((c) => c.pieces).map((p) => [p.id, p]));
       const single = input.pieces.flatMap((p) => (p.parts.length ? p.parts.flatMap((part) => own.get(part.id) ?? []) : [p]));
-      films.push({ film, rolls, pieces: input.pieces, single, cuts: input.cuts, layout, steps, isStored });
+      films.push({ film, rolls, pieces: input.pieces, single, cuts: input.cuts, layout, steps, leftovers: doc.firm.leftovers, isStored });
     }
     if (films.length === 0) throw new Refusal('not-cuttable', 'There is nothing that can be cut yet: no pane has both its tapes and a film.');
     const place = new Map(doc.places.map((p) => [p.id, p.name]));

@@ -18,7 +18,7 @@ export const faceUp = (wound: FilmSheet['film']['wound']): 'liner' | 'film' | 'u
 /** One stretch of a roll, drawn to scale (1 unit = 1 mm), from x to x, as an SVG of its own. */
 export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: number, units: UnitSystem): string {
   const layout = sheet.layout.rolls.find((r) => r.rollId === roll.id)!;
-  const flip = faceUp(sheet.film.wound) === 'film';
+  const flip = faceUp(roll.wound ?? sheet.film.wound) === 'film';
   const W = roll.widthMm;
   const y = (low: number, size: number) => (flip ? low : W - low - size);
   const labels = new Map(sheet.pieces.map((p) => [p.id, p]));
@@ -29,7 +29,7 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
   const drops = layout.drops.filter((d) => d.xMm < toMm && d.xMm + d.alongMm > fromMm + 1);
   for (const drop of drops) {
     const i = layout.drops.indexOf(drop);
-    for (const r of restsOf(drop, W))
+    for (const r of restsOf(drop, W, sheet.leftovers))
       parts.push(`<rect x="${n(r.xMm)}" y="${n(y(r.yMm, r.acrossMm))}" width="${n(r.alongMm)}" height="${n(r.acrossMm)}" fill="#EFE9DA"/>`);
     for (const p of drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))) {
       const top = y(p.yMm, p.acrossMm);
@@ -83,7 +83,7 @@ export function wholeSvg(sheets: readonly FilmSheet[], units: UnitSystem): strin
         .replace(/^<svg[^>]*>/, '')
         .replace(/<\/svg>$/, '');
       groups.push(
-        `<g transform="translate(0 ${n(top + 420)})"><text x="0" y="-220" font-size="110" font-weight="bold">${xml(`${sheet.film.name} · ${roll.label} · drawn ${faceUp(sheet.film.wound)} up`)}</text>${inner}</g>`,
+        `<g transform="translate(0 ${n(top + 420)})"><text x="0" y="-220" font-size="110" font-weight="bold">${xml(`${sheet.film.name} · ${roll.label} · drawn ${faceUp(roll.wound ?? sheet.film.wound)} up`)}</text>${inner}</g>`,
       );
       top += roll.widthMm + 700;
       widest = Math.max(widest, used);

@@ -13,8 +13,9 @@ import {
   type Patch,
   type Person,
   type RecordKind,
+  type StockView,
 } from '@yellow-pane/contracts';
-import { finishedPieces, surveySurface } from '@yellow-pane/core';
+import { cutSurfaces, surveySurface } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import { Refusal } from '../../problem.js';
@@ -83,11 +84,21 @@ export class JobsService {
       persons: await this.records.all('person'),
       films: await this.records.all('film'),
       rolls: alive(await this.records.all('roll')),
+      stock: await this.stock(),
       rates: (await this.records.all('rates')).sort((a, b) => a.version - b.version),
       quotes: alive(await this.records.all('quote')),
       panesWithFilm,
       ...(personId ? await this.changes.canUndo(firm.id, personId) : { canUndo: null, canRedo: null }),
     };
+  }
+
+  /** Movements and promises on all rolls, with the names of the jobs that hold film. */
+  async stock(): Promise<StockView> {
+    const reservations = alive(await this.records.all('reservation'));
+    const entries = alive(await this.records.all('stockEntry'));
+    const holders = new Set([...reservations.map((r) => r.jobId), ...entries.map((e) => e.jobId)]);
+    const jobNames = Object.fromEntries((await this.records.all('job')).filter((j) => holders.has(j.id)).map((j) => [j.id, j.name]));
+    return { entries, reservations, jobNames };
   }
 
   async open(jobId: string, personId?: string): Promise<JobDocument> {
@@ -96,12 +107,13 @@ export class JobsService {
   }
 
   private async document(job: Job): Promise<JobDocument> {
-    const [places, surfaces, readings, plans, entries] = await Promise.all([
+    const [places, surfaces, readings, plans, entries, plotRuns] = await Promise.all([
       this.records.ofJob('place', job.id),
       this.records.ofJob('surface', job.id),
       this.records.ofJob('reading', job.id),
       this.records.ofJob('plan', job.id),
       this.records.ofJob('logEntry', job.id),
+      this.records.ofJob('plotRun', job.id),
     ]);
     const placeOrder = new Map(places.map((p) => [p.id, p.order]));
     return {
@@ -114,8 +126,10 @@ export class JobsService {
       readings: alive(readings),
       films: await this.records.all('film'),
       rolls: alive(await this.records.all('roll')),
+      stock: await this.stock(),
       plans: alive(plans),
       entries,
+      plotRuns,
       canUndo: null,
       canRedo: null,
     };
@@ -169,8 +183,13 @@ export class JobsService {
       places: await this.records.ofJob('place', jobId),
       ...all,
       films: doc.films.filter((f) => filmIds.has(f.id)),
-      rolls: doc.rolls.filter((r) => filmIds.has(r.filmId)),
+      // another bench knows nothing of other jobs: what they took is taken off here
+      rolls: doc.rolls
+        .filter((r) => filmIds.has(r.filmId))
+        .map((r) => ({ ...r, lengthM: Math.max(0, r.lengthM + sumM(doc.stock.entries.filter((e) => e.rollId === r.id && e.jobId !== jobId))) })),
       entries: doc.entries,
+      stockEntries: doc.stock.entries.filter((e) => e.jobId === jobId),
+      plotRuns: doc.plotRuns,
     };
   }
 
@@ -205,8 +224,11 @@ export class JobsService {
       ...file.places.map((p) => addPatch('place', p)),
       ...file.surfaces.map((s) => addPatch('surface', s)),
       ...file.readings.map((r) => addPatch('reading', r)),
-      ...file.plans.map((p) => addPatch('plan', p)),
+      // a copy has cut nothing: its film was taken once
+      ...(isCopy ? [] : file.stockEntries.map((e) => addPatch('stockEntry', e))),
+      ...file.plans.map((p) => addPatch('plan', isCopy ? { ...p, takenRollIds: [] } : p)),
       ...file.entries.map((e) => addPatch('logEntry', e)),
+      ...file.plotRuns.map((r) => addPatch('plotRun', r)),
     ];
     await this.change(job.id, who, `Bring in ${job.name}`, patches);
     return { jobId: job.id, isCopy };
@@ -230,15 +252,12 @@ export class JobsService {
 
 /** The same job under new ids, everywhere in it; films and rolls keep theirs. */
 function withNewIds(file: JobFile): JobFile {
-  const own = [file.job, ...file.places, ...file.surfaces, ...file.readings, ...file.plans, ...file.entries].map((r) => r.id);
+  const own = [file.job, ...file.places, ...file.surfaces, ...file.readings, ...file.plans, ...file.entries, ...file.plotRuns].map((r) => r.id);
   const groups = file.surfaces.flatMap((s) => [s.grid?.groupId, ...s.extraPieces.map((e) => e.id)]).filter((x): x is string => Boolean(x));
   const renamed = new Map([...new Set([...own, ...groups])].map((old) => [old, uuidv7()]));
   const text = JSON.stringify(file).replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, (old) => renamed.get(old) ?? old);
   return JSON.parse(text) as JobFile;
 }
 
-/** Surfaces whose pieces have all left the knife. */
-function cutSurfaces(doc: Pick<JobDocument, 'plans' | 'entries' | 'rolls' | 'surfaces'>): Set<string> {
-  const finished = finishedPieces(doc.plans, doc.entries, doc.rolls);
-  return new Set(doc.surfaces.filter((s) => finished.has(s.id) && s.extraPieces.every((e) => finished.has(e.id))).map((s) => s.id));
-}
+/** Lengths booked, m. */
+const sumM = (entries: readonly { lengthMm: number }[]): number => entries.reduce((t, e) => t + e.lengthMm, 0) / 1000;
