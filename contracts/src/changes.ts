@@ -10,7 +10,23 @@ import { reservation, stockEntry } from './stock/ledger.js';
 import { plotRun } from './cut/plot.js';
 
 /** Every kind of record that a change may touch, with its schema. */
-export const recordSchemas = { firm, person, job, place, surface, reading, film, roll, plan, logEntry, rates, quote, stockEntry, reservation, plotRun } as const;
+export const recordSchemas = {
+  firm,
+  person,
+  job,
+  place,
+  surface,
+  reading,
+  film,
+  roll,
+  plan,
+  logEntry,
+  rates,
+  quote,
+  stockEntry,
+  reservation,
+  plotRun,
+} as const;
 export type RecordKind = keyof typeof recordSchemas;
 export const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
 export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;

@@ -11,7 +11,12 @@ const surveyOf = (name: string) =>
 describe('Tern Point', () => {
   test('is the same every time it is laid out', () => expect(ternPoint()).toEqual(file));
   test('has 51 flat panes in 9 places, six rolls and five leftovers', () =>
-    expect([file.surfaces.length, file.places.length, file.rolls.filter((r) => r.form === 'roll').length, file.rolls.filter((r) => r.form === 'leftover').length]).toEqual([51, 9, 6, 5]));
+    expect([
+      file.surfaces.length,
+      file.places.length,
+      file.rolls.filter((r) => r.form === 'roll').length,
+      file.rolls.filter((r) => r.form === 'leftover').length,
+    ]).toEqual([51, 9, 6, 5]));
   test('most panes have two tapes, some are fully taped', () => {
     const status = file.surfaces.map((s) => surveySurface(s, file).survey.status);
     expect(status.filter((s) => s === 'two-tapes').length).toBeGreaterThan(20);

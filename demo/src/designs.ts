@@ -12,10 +12,10 @@ export const ternDesigns = {
     heightsFrom: 'floor',
     gapMm: 24,
     bands: [
-      { bottomMm: 420, topMm: 450 },
-      { bottomMm: 500, topMm: 560 },
-      { bottomMm: 640, topMm: 1840 },
-      { bottomMm: 1900, topMm: 1930 },
+      { bottomMm: 380, topMm: 450 },
+      { bottomMm: 510, topMm: 620 },
+      { bottomMm: 690, topMm: 1840 },
+      { bottomMm: 1910, topMm: 1980 },
     ],
   },
   /** Plain frost with a tern in it. */

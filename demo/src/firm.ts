@@ -4,6 +4,7 @@ import {
   defaultChooseSettings,
   defaultCutSettings,
   defaultLeftoverRule,
+  newRoll,
   type Film,
   type Firm,
   type Job,
@@ -15,7 +16,15 @@ import { demoFilms } from './films.js';
 import { demoAt, demoId } from './ids.js';
 
 /** A made-up firm of two and a half people. */
-export const demoFirm: Firm = { id: demoId(1), name: 'Saltmarsh Film & Glass', currency: 'EUR', units: 'mm', hourRate: '48.00', allowances: defaultAllowances, leftovers: defaultLeftoverRule };
+export const demoFirm: Firm = {
+  id: demoId(1),
+  name: 'Saltmarsh Film & Glass',
+  currency: 'EUR',
+  units: 'mm',
+  hourRate: '48.00',
+  allowances: defaultAllowances,
+  leftovers: defaultLeftoverRule,
+};
 
 export const demoPersons: Person[] = [
   { id: demoId(2), firmId: demoFirm.id, name: 'Ines', role: 'installer' },
@@ -25,22 +34,8 @@ export const demoPersons: Person[] = [
 /** The demo firm's own rates. */
 export const demoRates: Rates = { id: demoId(5), firmId: demoFirm.id, version: 1, createdAt: demoAt(0), ...defaultRates, hourRate: '48.00', taxPct: 21 };
 
-const plainRoll: Omit<Roll, 'id' | 'filmId' | 'label' | 'lot' | 'widthMm' | 'lengthM' | 'pricePerM'> = {
-  lengthSigmaM: 0,
-  lengthFrom: { how: 'known' },
-  leadInMm: 0,
-  isToOrder: false,
-  form: 'roll',
-  place: 'Van, upright rack',
-  edges: 'both',
-  wound: null,
-  fromRollId: null,
-  fromPlanId: null,
-  fromDrop: null,
-  deletedAt: null,
-};
 type OwnRoll = Pick<Roll, 'filmId' | 'label' | 'lot' | 'widthMm' | 'lengthM' | 'pricePerM'> & Partial<Roll>;
-const roll = (n: number, r: OwnRoll): Roll => ({ ...plainRoll, id: demoId(n), ...r });
+const roll = (n: number, r: OwnRoll): Roll => newRoll({ place: 'Van, upright rack', ...r, id: demoId(n) });
 /** A sheet kept from an earlier job: counts for two fifths of new film. */
 const leftover = (n: number, film: Film, label: string, lot: string, acrossMm: number, alongMm: number, edges: Roll['edges'], pricePerM2: number): Roll =>
   roll(n, {
@@ -76,7 +71,7 @@ export const demoRolls: Roll[] = [
   leftover(30, demoFilms.shade, 'S-102/1', 'L2606-D', 905, 1340, 'near', 8.9),
   leftover(31, demoFilms.shade, 'S-102/2', 'L2606-D', 722, 1480, 'far', 8.9),
   leftover(32, demoFilms.shade, 'S-097/1', 'L2602-B', 640, 960, 'none', 8.9),
-  leftover(33, demoFilms.frost, 'F-199/1', 'L2601-C', 660, 720, 'near', 12.4),
+  leftover(33, demoFilms.frost, 'F-199/1', 'L2601-C', 664, 760, 'near', 12.4),
   leftover(34, demoFilms.frost, 'F-199/2', 'L2601-C', 540, 1160, 'none', 12.4),
 ];
 

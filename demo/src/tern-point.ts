@@ -93,7 +93,7 @@ export function ternPoint(): JobFile {
   const wide = { filmId: shade.id, frame: 'gasket', revealMm: 40, ...ternGlass.west } as const;
   w.pane(hall, 'G1', two('2905', '2260'), { ...wide, seam: { kind: 'double-cut', direction: 'upright', atMm: [1452.5] } });
   w.pane(hall, 'G2', two('2140', '2262'), wide);
-  w.pane(hall, 'Desk', two('1640', '720'), { filmId: frost.id, frame: 'bead', ...ternGlass.desk, design: ternDesigns.spray });
+  w.pane(hall, 'Desk', two('1150', '720'), { filmId: frost.id, frame: 'bead', ...ternGlass.desk, design: ternDesigns.spray });
   const archive = w.place('Archive');
   w.grid(archive, 'A', 1, 2, two('582', '1196'), { filmId: demoFilms.reed.id, frame: 'bead', ...ternGlass.partition });
   return w.file();

@@ -47,6 +47,13 @@ export class Bench {
   candidates() {
     return this.page.locator('[data-candidates] > li');
   }
+  /** A roll or leftover as the Cut page shows it. */
+  roll(label: string) {
+    return this.page.locator(`[data-roll="${label}"]`);
+  }
+  async openTab(name: 'Methods' | 'Seams' | 'Design' | 'What it costs' | 'Piece in hand'): Promise<void> {
+    await this.page.getByRole('tab', { name }).click();
+  }
   candidate(film: string) {
     return this.candidates().filter({ hasText: film });
   }

@@ -37,7 +37,15 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     await app.jobs.import(lanternStreet(), who);
     return;
   }
-  const firm: Firm = { id: uuidv7(), name: 'My firm', currency: 'EUR', units: 'mm', hourRate: '45.00', allowances: defaultAllowances, leftovers: defaultLeftoverRule };
+  const firm: Firm = {
+    id: uuidv7(),
+    name: 'My firm',
+    currency: 'EUR',
+    units: 'mm',
+    hourRate: '45.00',
+    allowances: defaultAllowances,
+    leftovers: defaultLeftoverRule,
+  };
   const person: Person = { id: uuidv7(), firmId: firm.id, name: 'Me', role: 'installer' };
   await app.changes.apply({
     id: uuidv7(),

@@ -54,3 +54,21 @@ export const roll = z.object({
   deletedAt: instant.nullable(),
 });
 export type Roll = z.infer<typeof roll>;
+
+/** A whole roll of which no more is known. */
+export const newRoll = (known: Pick<Roll, 'id' | 'filmId' | 'label' | 'widthMm' | 'lengthM' | 'pricePerM'> & Partial<Roll>): Roll => ({
+  lot: '',
+  lengthSigmaM: 0,
+  lengthFrom: { how: 'known' },
+  leadInMm: 0,
+  isToOrder: false,
+  form: 'roll',
+  place: '',
+  edges: 'both',
+  wound: null,
+  fromRollId: null,
+  fromPlanId: null,
+  fromDrop: null,
+  deletedAt: null,
+  ...known,
+});

@@ -32,6 +32,18 @@ export function glazingFigures(panes: readonly DefinitePane[], cavities: readonl
   };
 }
 
+/**
+ * Visible light through a build-up, bare and with a film all over on its room face; null when the film's sheet has not been entered.
+ * Unknown glass is taken unfavourably, as in the verdict.
+ */
+export function visibleThrough(glazing: VerdictInput['glazing'], film: Film): { bareFrac: number; filmedFrac: number } | null {
+  const block = film.optics ? filmBlock(film.optics) : null;
+  if (!block?.ok) return null;
+  const { panes } = settleGlazing(glazing);
+  const put: FilmOnFace = { block: block.value, paneIndex: panes.length - 1, face: 'inner', emissivityFrac: film.emissivityFrac ?? PLAIN_FILM_EMISSIVITY };
+  return { bareFrac: throughGlazing(panes, null, 'visible').transmittanceFrac, filmedFrac: throughGlazing(panes, put, 'visible').transmittanceFrac };
+}
+
 /** Fading: part ultraviolet, part light, part warmth. @source common practice: 40 % UV, 25 % visible, 25 % heat, 10 % the room's own; the last stays */
 const fadingOf = (f: GlazingFigures): number => 0.4 * f.uvTransmittanceFrac + 0.25 * f.visibleTransmittanceFrac + 0.25 * f.solarTransmittanceFrac;
 

@@ -14,7 +14,15 @@ import { promiseNeededMm, reserve, takeFromStock } from './take-from-stock.js';
 const file = ternPoint();
 const guard = file.films.find((f) => f.kind === 'security')!;
 const shade = file.films.find((f) => f.name === 'Tern Shade 35')!;
-const records = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, entries: [] as LogEntry[] };
+const records = {
+  firm: demoFirm,
+  job: file.job,
+  surfaces: file.surfaces,
+  readings: file.readings,
+  films: file.films,
+  rolls: file.rolls,
+  entries: [] as LogEntry[],
+};
 const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
 const at = '2026-09-14T09:00:00Z';
 
@@ -104,7 +112,10 @@ describe('a plan takes its film off the stock', () => {
         for (const act of acts) {
           if (act === 'undo') done.pop()?.();
           else if (act === 'commit') done.push(book.make(takeFromStock(plan, roll.id, book.view, book.who)));
-          else done.push(book.make(reserve(roll.id, guard.id, act === 'lift' ? 0 : promiseNeededMm(plan, roll, book.view.stock, file.job.id), book.view, book.who)));
+          else
+            done.push(
+              book.make(reserve(roll.id, guard.id, act === 'lift' ? 0 : promiseNeededMm(plan, roll, book.view.stock, file.job.id), book.view, book.who)),
+            );
           const taken = roll.lengthM * 1000 - remainingMm(roll, book.entries);
           expect([0, used + roll.leadInMm].some((x) => Math.abs(x - taken) < 1e-6)).toBe(true);
           const made = book.rolls.filter((r) => r.fromRollId === roll.id && !r.deletedAt);
@@ -119,7 +130,16 @@ describe('a plan takes its film off the stock', () => {
     ));
 
   test('what another job was promised is not laid on', () => {
-    const promised: Reservation = { id: 'r', rollId: roll.id, jobId: 'other', filmId: guard.id, lengthMm: roll.lengthM * 1000 - 2000, personId: 'p', at, deletedAt: null };
+    const promised: Reservation = {
+      id: 'r',
+      rollId: roll.id,
+      jobId: 'other',
+      filmId: guard.id,
+      lengthMm: roll.lengthM * 1000 - 2000,
+      personId: 'p',
+      at,
+      deletedAt: null,
+    };
     const tight = planOf(guard.id, { stock: { entries: [], reservations: [promised] } });
     expect(tight.layout.usedMm).toBeLessThanOrEqual(2000 - roll.leadInMm);
     expect(tight.layout.shortMm).toBeGreaterThan(0);
@@ -157,7 +177,8 @@ describe('the piece in hand, before anything gets wet', () => {
     const small = matchInHand(500, 900, cuts, 'mm', false);
     expect(small[0]).toMatchObject({ verdict: 'short', words: expect.stringMatching(/Too small for O[45]: .*missing/) });
   });
-  test('film with one way up is not offered turned', () => expect(matchInHand(1200, 1500, cuts, 'mm', true).filter((a) => a.level === 'second' && a.verdict === 'serves')).toEqual([]));
+  test('film with one way up is not offered turned', () =>
+    expect(matchInHand(1200, 1500, cuts, 'mm', true).filter((a) => a.level === 'second' && a.verdict === 'serves')).toEqual([]));
 });
 
 describe('measured again after the cut', () => {

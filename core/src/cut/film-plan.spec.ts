@@ -87,7 +87,9 @@ describe('from records to pieces', () => {
   });
 
   test('a spoiled piece adds one more of the same size', () => {
-    const surfaces = file.surfaces.map((s) => (s.name === 'O4' ? { ...s, extraPieces: [{ id: 'e', reason: 'spoiled', at: '2026-09-14T09:00:00Z', part: null }] } : s));
+    const surfaces = file.surfaces.map((s) =>
+      s.name === 'O4' ? { ...s, extraPieces: [{ id: 'e', reason: 'spoiled', at: '2026-09-14T09:00:00Z', part: null }] } : s,
+    );
     const cut = cutsForFilm({ ...records, surfaces }, guard.id).find((c) => c.surface.name === 'O4')!;
     expect(cut.pieces.map((p) => p.label)).toEqual(['O4', 'O4 again']);
     expect(cut.pieces[1]!.widthMm).toBe(cut.pieces[0]!.widthMm);

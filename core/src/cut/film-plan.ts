@@ -192,7 +192,8 @@ function sameWayRound(pieces: readonly Piece[], film: Film, on: Omit<LayoutInput
   const way = before ?? (price(only(pieces, 90)) < price(only(pieces, 0)) ? 90 : 0);
   if (knownWays.size > 40) knownWays.clear();
   knownWays.set(key, way);
-  const why = 'It lies the other way round on the roll than the rest of this film, which its factory edge or its width needs: beside others it may look another shade.';
+  const why =
+    'It lies the other way round on the roll than the rest of this film, which its factory edge or its width needs: beside others it may look another shade.';
   return only(pieces, way).map((p) => (isOther(p, way) ? { ...p, why: [...p.why, why] } : p));
 }
 const knownWays = new Map<string, 0 | 90>();
@@ -206,7 +207,12 @@ export function repeatLossMm(input: LayoutInput): number {
 
 /** Surfaces whose pieces have all left the knife, or that another pane's piece serves. */
 export function cutSurfaces(records: {
-  readonly surfaces: readonly { readonly id: string; readonly filmId: string | null; readonly extraPieces: readonly { readonly id: string }[]; readonly servedById: string | null }[];
+  readonly surfaces: readonly {
+    readonly id: string;
+    readonly filmId: string | null;
+    readonly extraPieces: readonly { readonly id: string }[];
+    readonly servedById: string | null;
+  }[];
   readonly plans: readonly Plan[];
   readonly entries: readonly LogEntry[];
   readonly rolls: readonly Roll[];

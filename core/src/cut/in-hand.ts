@@ -49,11 +49,16 @@ export function matchInHand(firstMm: number, secondMm: number, cuts: readonly Su
         if (need.isExact) {
           const off = [w - piece.widthMm, h - piece.heightMm];
           if (Math.max(...off.map(Math.abs)) < 60)
-            out.push({ ...common, verdict: off.some((x) => x > 0) ? 'large' : 'short', words: `Not ${piece.label}: ${said(off[0]!, f)} across, ${said(off[1]!, f)} up; it must fit.` });
+            out.push({
+              ...common,
+              verdict: off.some((x) => x > 0) ? 'large' : 'short',
+              words: `Not ${piece.label}: ${said(off[0]!, f)} across, ${said(off[1]!, f)} up; it must fit.`,
+            });
           continue;
         }
         const isCovering = spare.across >= need.trimmedAcross * LEAST_OVERHANG_MM && spare.up >= need.trimmedUp * LEAST_OVERHANG_MM;
-        if (isCovering) out.push({ ...common, verdict: 'serves', words: `Would cover ${piece.label} too: ${how}, ${f(spare.across)} and ${f(spare.up)} to trim.` });
+        if (isCovering)
+          out.push({ ...common, verdict: 'serves', words: `Would cover ${piece.label} too: ${how}, ${f(spare.across)} and ${f(spare.up)} to trim.` });
         else
           out.push({
             ...common,
@@ -75,7 +80,10 @@ export function matchInHand(firstMm: number, secondMm: number, cuts: readonly Su
 const said = (mm: number, f: (mm: number) => string): string => `${f(Math.abs(mm))} too ${mm > 0 ? 'large' : 'small'}`;
 
 /** What a piece must at least be, and on how many sides film must be left to trim. */
-export function needOf(piece: Piece, cut: Pick<SurfaceCut, 'survey' | 'surface'>): { widthMm: number; heightMm: number; trimmedAcross: number; trimmedUp: number; isExact: boolean } {
+export function needOf(
+  piece: Piece,
+  cut: Pick<SurfaceCut, 'survey' | 'surface'>,
+): { widthMm: number; heightMm: number; trimmedAcross: number; trimmedUp: number; isExact: boolean } {
   const count = (edges: readonly string[]) => piece.trimmedEdges.filter((e) => edges.includes(e)).length;
   const [trimmedAcross, trimmedUp] = [count(['left', 'right']), count(['top', 'bottom'])];
   const outline = cut.survey.outline;

@@ -86,7 +86,15 @@ describe('the knife order', () => {
 
   test('with the film side up the sheet lies turned over: the same cuts count from the other edge, under the same keys', () => {
     const pieces = [testPiece(1, 700, 900, { turns: [0], factoryEdge: 'left' }), testPiece(2, 500, 900, { turns: [0], factoryEdge: 'right' })];
-    const [liner, film] = [false, true].map((isFilmUp) => knifeOrder(lay(pieces), pieces, () => 1524, 'mm', () => isFilmUp));
+    const [liner, film] = [false, true].map((isFilmUp) =>
+      knifeOrder(
+        lay(pieces),
+        pieces,
+        () => 1524,
+        'mm',
+        () => isFilmUp,
+      ),
+    );
     expect(film!.map((s) => s.text)).toContain('Slit 700 off the near edge');
     expect(film!.map((s) => s.key)).toEqual(liner!.map((s) => s.key));
     expect([startEdge(false), startEdge(true)]).toEqual(['near', 'far']);

@@ -175,7 +175,13 @@ describe('shaped pieces out of one rectangle', () => {
     const joined = pairUp(rakes().slice(0, 2), 1524, 6000);
     for (const isFilmUp of [false, true]) {
       const layout = layPiecesOnRolls({ filmId: joined[0]!.filmId, rolls: [testRoll(1524)], pieces: joined, settings: plainSettings, seed: 1 }, 10);
-      const steps = knifeOrder(layout, joined, () => 1524, 'mm', () => isFilmUp);
+      const steps = knifeOrder(
+        layout,
+        joined,
+        () => 1524,
+        'mm',
+        () => isFilmUp,
+      );
       const last = steps.at(-1)!;
       expect(last.kind).toBe('part');
       expect([...last.finishes].sort()).toEqual(joined[0]!.parts.map((p) => p.id).sort());

@@ -136,9 +136,9 @@ const mayPair = (p: Piece): boolean => {
 export function pairUp(pieces: readonly Piece[], widestMm: number, longestMm: number, isWanted: (kind: string) => boolean = () => true): Piece[] {
   const fits = (w: number, h: number) => Math.min(w, h) <= widestMm && Math.max(w, h) <= longestMm;
   const free = pieces.filter(mayPair);
-  const known = new Map<string, Pairing | null>();
   const pairOf = (a: Piece, b: Piece): Pairing | null => {
-    const key = JSON.stringify([a.path, b.path, a.turns]);
+    const key = JSON.stringify([a.path, b.path, a.turns, b.turns, widestMm, longestMm]);
+    if (known.size > 3000) known.clear();
     if (!known.has(key)) known.set(key, bestPair(outlineOf(a), outlineOf(b), a.turns.includes(180) && b.turns.includes(180) ? [0, 180] : [0], fits));
     return known.get(key)!;
   };
@@ -162,6 +162,9 @@ export function pairUp(pieces: readonly Piece[], widestMm: number, longestMm: nu
   const byFirst = new Map(made.map((p) => [p.parts[0]!.id, p]));
   return pieces.flatMap((p) => (used.has(p.id) ? (byFirst.get(p.id) ?? []) : [p]));
 }
+
+/** Two outlines pair the same way whenever they are asked: worked out once. */
+const known = new Map<string, Pairing | null>();
 
 function joined(a: Piece, b: Piece, pair: Pairing): Piece {
   const part = (p: Piece, outline: Polygon, isTurned: boolean): PiecePart => ({

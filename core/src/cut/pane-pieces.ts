@@ -1,6 +1,6 @@
 import type { Allowances, Design, Film, Piece, Surface } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
-import type { UnitSystem } from '../ground/index.js';
+import { contentHash, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, type Survey } from '../measure/index.js';
 import { keepOnSheet, piecesOfDesign, type DesignedPane, type DesignedPiece } from './design/design-pieces.js';
 import { plotSheet, type PlotSheet } from './design/plot-paths.js';
@@ -55,7 +55,7 @@ export function piecesOfPane(p: PaneToPiece): PanePieces {
   });
   let bare: { piece: Omit<Piece, 'id' | 'label'>; suffix: string }[];
   if (surface.design && isForDesigns(p.film)) {
-    const designed = piecesOfDesign(designedPane(p, answer.piece));
+    const designed = knownDesign(p, answer.piece);
     if (!designed.ok) return { blocked: designed.message };
     bare = designed.pieces;
   } else if (surface.seam) {
@@ -71,10 +71,26 @@ export function piecesOfPane(p: PaneToPiece): PanePieces {
   return { pieces: [...pieces, ...again] };
 }
 
+/** The same design on the same pane is laid out once: thousands of dots are not drawn anew at every keystroke. */
+function knownDesign(p: PaneToPiece, plain: DesignedPane['plain']): ReturnType<typeof piecesOfDesign> {
+  const pane = designedPane(p, plain);
+  const key = contentHash([pane.surface.design, pane.surface.seenFrom, pane.surface.filmFace, pane.surface.id, pane.pane, pane.allowances, pane.marginMm, plain.widthMm, plain.heightMm, plain.filmId, plain.turns, p.units]); // prettier-ignore
+  const before = known.get(key);
+  if (before) return before;
+  const made = piecesOfDesign(pane);
+  if (known.size > 400) known.clear();
+  known.set(key, made);
+  return made;
+}
+const known = new Map<string, ReturnType<typeof piecesOfDesign>>();
+
 /** Films that carry a design: what is frosted or printed. */
 export const isForDesigns = (film: Pick<Film, 'kind'>): boolean => film.kind === 'frosted' || film.kind === 'printed-decor' || film.kind === 'mirror';
 
-function stripPieces(p: PaneToPiece, plain: Omit<Piece, 'id' | 'label'>): { pieces: { piece: Omit<Piece, 'id' | 'label'>; suffix: string }[] } | { blocked: string } {
+function stripPieces(
+  p: PaneToPiece,
+  plain: Omit<Piece, 'id' | 'label'>,
+): { pieces: { piece: Omit<Piece, 'id' | 'label'>; suffix: string }[] } | { blocked: string } {
   const { surface, allowances } = p;
   const seam = surface.seam!;
   const box = enclosingRectangle(p.survey)!;

@@ -69,7 +69,15 @@ export function compareWithPlan(plan: Plan, fresh: FilmPlanInput, finished: Read
   for (const [id, old] of asPlanned)
     if (!wanted.some((p) => p.id === id)) {
       const isCut = finished.has(id);
-      changes.push({ pieceId: id, surfaceId: old.surfaceId, label: old.label, isCut, kind: 'gone', stillFits: null, words: `${old.label} is not wanted any more${isCut ? ', and is cut' : ''}.` });
+      changes.push({
+        pieceId: id,
+        surfaceId: old.surfaceId,
+        label: old.label,
+        isCut,
+        kind: 'gone',
+        stillFits: null,
+        words: `${old.label} is not wanted any more${isCut ? ', and is cut' : ''}.`,
+      });
       const whole = plan.pieces.find((p) => p.id === id);
       if (isCut && whole) wrong.push(whole);
     }

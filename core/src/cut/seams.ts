@@ -227,7 +227,9 @@ function judged(request: SeamRequest, seam: Seam, name: string, widest: number, 
 }
 
 const canLie = (p: Piece, widest: number, settings: CutSettings): boolean =>
-  p.turns.some((t) => (t % 180 === 0 ? p.widthMm <= widest && p.heightMm <= settings.longestPullMm : p.heightMm <= widest && p.widthMm <= settings.longestPullMm));
+  p.turns.some((t) =>
+    t % 180 === 0 ? p.widthMm <= widest && p.heightMm <= settings.longestPullMm : p.heightMm <= widest && p.widthMm <= settings.longestPullMm,
+  );
 
 const stripPiece = (s: Strip, turns: Turn[]): Piece => ({
   id: `strip ${s.index}`,

@@ -51,7 +51,8 @@ export function takeFromStock(plan: Plan, rollId: string, records: StockRecords,
     if (r.rollId === rollId && r.jobId === jobId && r.deletedAt === null) patches.push({ op: 'set', kind: 'reservation', id: r.id, field: 'deletedAt', value: who.at }); // prettier-ignore
   const wanted = laid.drops.flatMap((d) => restsOf(d, roll.widthMm, rule).filter((r) => r.isWorthKeeping).map((rest, i) => ({ rest, key: `${jobId}:${dropKey(laid, d)}:${i}` }))); // prettier-ignore
   const before = records.rolls.filter((r) => r.fromRollId === rollId && r.fromDrop?.startsWith(`${jobId}:`) && r.deletedAt === null);
-  const isUsed = (r: Roll) => entries.some((e) => e.rollId === r.id && e.deletedAt === null) || reservations.some((x) => x.rollId === r.id && x.deletedAt === null);
+  const isUsed = (r: Roll) =>
+    entries.some((e) => e.rollId === r.id && e.deletedAt === null) || reservations.some((x) => x.rollId === r.id && x.deletedAt === null);
   for (const old of before)
     if (!wanted.some((w) => w.key === old.fromDrop) && !isUsed(old)) patches.push({ op: 'set', kind: 'roll', id: old.id, field: 'deletedAt', value: who.at });
   let number = Math.max(0, ...records.rolls.filter((r) => r.fromRollId === rollId).map((r) => Number(r.label.split('/').at(-1)) || 0));

@@ -33,7 +33,8 @@ export const availableForJobMm = (roll: Pick<Roll, 'id' | 'lengthM' | 'leadInMm'
   );
 
 /** Nobody's: neither cut nor promised, mm. */
-export const freeMm = (roll: Pick<Roll, 'id' | 'lengthM'>, book: StockBook): number => Math.max(0, remainingMm(roll, book.entries) - reservedMm(roll.id, book.reservations));
+export const freeMm = (roll: Pick<Roll, 'id' | 'lengthM'>, book: StockBook): number =>
+  Math.max(0, remainingMm(roll, book.entries) - reservedMm(roll.id, book.reservations));
 
 /** Film may be short by this much without a word: what rounding leaves. */
 const HAIR_MM = 0.5;
@@ -44,7 +45,8 @@ const HAIR_MM = 0.5;
  */
 export function bookFault(roll: Pick<Roll, 'id' | 'label' | 'lengthM'>, book: StockBook, jobNames: Readonly<Record<string, string>>): string | null {
   const left = remainingMm(roll, book.entries);
-  if (left < -HAIR_MM) return `${roll.label} has ${metres(left - lastOf(roll.id, book.entries))} m on it; ${metres(-lastOf(roll.id, book.entries))} m cannot be cut from it.`;
+  if (left < -HAIR_MM)
+    return `${roll.label} has ${metres(left - lastOf(roll.id, book.entries))} m on it; ${metres(-lastOf(roll.id, book.entries))} m cannot be cut from it.`;
   const promised = book.reservations.filter((r) => r.rollId === roll.id && r.deletedAt === null);
   const sum = promised.reduce((s, r) => s + r.lengthMm, 0);
   if (sum <= left + HAIR_MM || promised.length === 0) return null;
@@ -52,4 +54,5 @@ export function bookFault(roll: Pick<Roll, 'id' | 'label' | 'lengthM'>, book: St
   return `${roll.label} has ${metres(left)} m left and ${metres(sum)} m would be promised (${who}). No metre can be promised twice.`;
 }
 const metres = (mm: number): string => (mm / 1000).toFixed(2);
-const lastOf = (rollId: string, entries: readonly StockEntry[]): number => entries.filter((e) => e.rollId === rollId && e.deletedAt === null).at(-1)?.lengthMm ?? 0;
+const lastOf = (rollId: string, entries: readonly StockEntry[]): number =>
+  entries.filter((e) => e.rollId === rollId && e.deletedAt === null).at(-1)?.lengthMm ?? 0;

@@ -39,7 +39,10 @@ describe('length of film on a roll', () => {
     expect(value(rollLength(full, 0)).sigmaM).toBeCloseTo(Math.hypot(...slopes), 2);
   });
   test('says in words when diameters cannot belong to one roll', () => {
-    expect(rollLength({ how: 'diameter', outsideMm: 70, coreMm: 80, thicknessUm: 100 }, 0)).toMatchObject({ ok: false, message: expect.stringContaining('thinner than its core') });
+    expect(rollLength({ how: 'diameter', outsideMm: 70, coreMm: 80, thicknessUm: 100 }, 0)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('thinner than its core'),
+    });
     expect(rollLength({ how: 'full-roll', outsideMm: 150, coreMm: 90, fullOutsideMm: 140, fullLengthM: 30 }, 0)).toMatchObject({ ok: false });
     expect(value(rollLength({ how: 'diameter', outsideMm: 80, coreMm: 80, thicknessUm: 100 }, 0)).lengthM).toBe(0);
   });
@@ -61,7 +64,9 @@ describe('the book of a roll', () => {
   test('says who holds what when a metre would be promised twice, or cut that is not there', () => {
     const names = { a: 'Tern Point', b: 'Bakery' };
     expect(bookFault(roll, { entries: [], reservations: [promise('a', 20_000), promise('b', 9000)] }, names)).toBeNull();
-    expect(bookFault(roll, { entries: [], reservations: [promise('a', 20_000), promise('b', 12_000)] }, names)).toMatch(/30.00 m left and 32.00 m.*Tern Point 20.00 m, Bakery 12.00 m/);
+    expect(bookFault(roll, { entries: [], reservations: [promise('a', 20_000), promise('b', 12_000)] }, names)).toMatch(
+      /30.00 m left and 32.00 m.*Tern Point 20.00 m, Bakery 12.00 m/,
+    );
     expect(bookFault(roll, { entries: [entry(1, -31_000, 'a')], reservations: [] }, names)).toMatch(/S-114 has 30.00 m on it; 31.00 m cannot be cut/);
   });
   test('any order of cuts, counts and undos gives the same sum', () =>
@@ -89,5 +94,6 @@ describe('leftovers', () => {
     expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 1524 }, roll)).toBe('both');
     expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'far' })).toBe('none');
   });
-  test('counts for its share of new film by area: half the width, 40 %', () => expect(Number(leftoverPricePerM(roll, 762, rule))).toBeCloseTo(13.6 * 0.5 * 0.4, 6));
+  test('counts for its share of new film by area: half the width, 40 %', () =>
+    expect(Number(leftoverPricePerM(roll, 762, rule))).toBeCloseTo(13.6 * 0.5 * 0.4, 6));
 });

@@ -226,5 +226,6 @@ function refuseFactEdit(kind: RecordKind, field: string, old: Record<string, unk
   if (kind === 'film' && field !== 'retiredAt') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');
   if (kind === 'stockEntry' && field !== 'deletedAt') throw new Refusal('fact-stands', 'What was booked stands: book the difference.');
   if (kind === 'reservation' && field !== 'deletedAt') throw new Refusal('fact-stands', 'A promise stands or is lifted: make a new one.');
-  if (kind === 'plan' && old['status'] === 'committed' && field !== 'takenRollIds') throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
+  if (kind === 'plan' && old['status'] === 'committed' && field !== 'takenRollIds')
+    throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
 }

@@ -2,7 +2,24 @@ import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Change, RecordKind, RecordOf } from '@yellow-pane/contracts';
 import type { Database } from './database.js';
-import { changes, films, firms, jobs, logEntries, persons, places, plans, plotRuns, quotes, rates, readings, reservations, rolls, stockEntries, surfaces } from './tables.js';
+import {
+  changes,
+  films,
+  firms,
+  jobs,
+  logEntries,
+  persons,
+  places,
+  plans,
+  plotRuns,
+  quotes,
+  rates,
+  readings,
+  reservations,
+  rolls,
+  stockEntries,
+  surfaces,
+} from './tables.js';
 
 /** All record tables have an id and a body; that is all that is asked of them here. */
 type RecordTable = typeof firms;

@@ -22,7 +22,11 @@ const CORNERS_AT_ONCE = 6;
 /** How long the machine may say nothing while it has little to do, ms. */
 const SILENCE_MS = 20_000;
 /** @source common error numbers of HP-GL: 1 unknown instruction, 2 wrong parameters; 6 stands for whatever stops the machine itself */
-const errorWords: Record<string, string> = { '1': 'it does not know an instruction', '2': 'a number did not read', '6': 'the film is caught or the carriage is blocked' };
+const errorWords: Record<string, string> = {
+  '1': 'it does not know an instruction',
+  '2': 'a number did not read',
+  '6': 'the film is caught or the carriage is blocked',
+};
 
 /**
  * Sends paths to a plotter one small step after the other and waits for its word after each: so a pause takes effect at once, the machine's

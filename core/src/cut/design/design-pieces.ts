@@ -74,7 +74,16 @@ export function piecesOfDesign(d: DesignedPane): { readonly ok: true; readonly p
   }
   if (design.kind === 'figure') {
     const corner = vec((box.minX + box.maxX - plain.widthMm) / 2, box.minY - a.overhangMm - d.marginMm.height / 2);
-    return { ok: true, pieces: [{ suffix: '', cornerMm: corner, piece: { ...plain, isPlotted: true, why: [...plain.why, 'The figure is plotted out of the plain piece before it is laid.'] } }] };
+    return {
+      ok: true,
+      pieces: [
+        {
+          suffix: '',
+          cornerMm: corner,
+          piece: { ...plain, isPlotted: true, why: [...plain.why, 'The figure is plotted out of the plain piece before it is laid.'] },
+        },
+      ],
+    };
   }
   const marks = plottedRegion(d, read.value.frosted);
   if (marks.length === 0) return { ok: false, message: 'None of these marks lies on this pane: look at the heights.' };

@@ -1,5 +1,17 @@
 import { markingHeights, type Design, type HeightZone } from '@yellow-pane/contracts';
-import { boundingBox, common, evenOdd, regionArea, regionOf, ringsFromSvgPath, ringsOf, vec, without, type Polygon, type Region } from '../../geometry/index.js';
+import {
+  boundingBox,
+  common,
+  evenOdd,
+  regionArea,
+  regionOf,
+  ringsFromSvgPath,
+  ringsOf,
+  vec,
+  without,
+  type Polygon,
+  type Region,
+} from '../../geometry/index.js';
 
 /**
  * A frosted design on one pane. The design is drawn once in the frame of the wall (x from the left side of the first pane, y up from the
@@ -113,11 +125,16 @@ function drawnOn(design: Design, glass: Region, outline: Polygon, from: number, 
     design.kind === 'graded'
       ? motifs(design.zone, design.pitchMm, (share) => sizeAt(design, share), from, to, true)
       : design.kind === 'marking'
-        ? zonesOfMarking(design).flatMap((z) => motifs(z, design.pitchMm, () => Math.min(design.sizeMm, z.topMm - z.bottomMm), from, to, design.motif === 'dots'))
+        ? zonesOfMarking(design).flatMap((z) =>
+            motifs(z, design.pitchMm, () => Math.min(design.sizeMm, z.topMm - z.bottomMm), from, to, design.motif === 'dots'),
+          )
         : [];
   const largest = design.kind === 'graded' ? Math.max(design.largestMm, design.smallestMm) : design.kind === 'marking' ? design.sizeMm : 0;
   if (largest >= ('pitchMm' in design ? design.pitchMm : Infinity))
-    return { ok: false, message: `Marks of ${largest} mm every ${'pitchMm' in design ? design.pitchMm : 0} mm would touch: put them farther apart or make them smaller.` };
+    return {
+      ok: false,
+      message: `Marks of ${largest} mm every ${'pitchMm' in design ? design.pitchMm : 0} mm would touch: put them farther apart or make them smaller.`,
+    };
   if (shapes.length > MOST_MOTIFS) return { ok: false, message: `That would be ${shapes.length} marks on one pane; ${MOST_MOTIFS} are the most.` };
   // whole ones are kept as they are; only what crosses the edge of the glass is clipped
   const inner = boundingBox(outline);

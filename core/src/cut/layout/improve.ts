@@ -165,7 +165,11 @@ export class LayoutSearch {
       const more = this.countsOf([pick]);
       const joined = counts.map((n, t) => n + more[t]!);
       if (pieceCount(joined) > MOST_PIECES) continue;
-      if (chosen.length >= 1 && stateCount(joined) > (chosen.length === 1 ? Math.max(limit, within !== null || this.sources.length === 1 ? MOST_STATES : limit) : limit)) continue;
+      if (
+        chosen.length >= 1 &&
+        stateCount(joined) > (chosen.length === 1 ? Math.max(limit, within !== null || this.sources.length === 1 ? MOST_STATES : limit) : limit)
+      )
+        continue;
       joined.forEach((n, t) => (counts[t] = n));
       chosen.push(pick);
     }

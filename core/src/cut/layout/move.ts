@@ -14,7 +14,8 @@ export interface MoveTarget {
 }
 
 /** The plan after a move by hand, with what it does to length and money; or why it cannot be. */
-export type MovedByHand = { readonly ok: true; readonly layout: Layout; readonly usedDeltaMm: number; readonly moneyDelta: number } | { readonly ok: false; readonly message: string };
+export type MovedByHand =
+  { readonly ok: true; readonly layout: Layout; readonly usedDeltaMm: number; readonly moneyDelta: number } | { readonly ok: false; readonly message: string };
 
 const refuse = (message: string): MovedByHand => ({ ok: false, message });
 
@@ -29,7 +30,13 @@ interface Loose {
  * comes to grows as little as it can.
  * @param heldDrops drops of each roll that the knife has been at: nothing moves into or out of them
  */
-export function movePiece(layout: Layout, pieceId: string, to: MoveTarget, input: LayoutInput, heldDrops: ReadonlyMap<string, ReadonlySet<number>>): MovedByHand {
+export function movePiece(
+  layout: Layout,
+  pieceId: string,
+  to: MoveTarget,
+  input: LayoutInput,
+  heldDrops: ReadonlyMap<string, ReadonlySet<number>>,
+): MovedByHand {
   const byId = new Map(input.pieces.map((p) => [p.id, p]));
   const piece = byId.get(pieceId);
   const roll = input.rolls.find((r) => r.id === to.rollId);
@@ -72,7 +79,12 @@ export function movePiece(layout: Layout, pieceId: string, to: MoveTarget, input
   });
   const faults = checkLayout(next, { pieces: input.pieces, rolls: input.rolls, settings: input.settings });
   if (faults.length) return refuse(faults[0]!);
-  return { ok: true, layout: next, usedDeltaMm: next.usedMm - layout.usedMm, moneyDelta: next.cost - layout.cost + (next.cutCount - layout.cutCount) * (input.cutPrice ?? 0) };
+  return {
+    ok: true,
+    layout: next,
+    usedDeltaMm: next.usedMm - layout.usedMm,
+    moneyDelta: next.cost - layout.cost + (next.cutCount - layout.cutCount) * (input.cutPrice ?? 0),
+  };
 }
 
 const idsOf = (d: Drop): string[] => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));

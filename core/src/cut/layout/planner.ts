@@ -84,7 +84,9 @@ export class LayoutPlanner {
   constructor(private readonly input: LayoutInput) {
     const { rolls, settings } = input;
     const fixed = new Map(
-      rolls.flatMap((r) => r.fixedDrops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => [p.pieceId, r.lot ?? ''] as const))))),
+      rolls.flatMap((r) =>
+        r.fixedDrops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => [p.pieceId, r.lot ?? ''] as const)))),
+      ),
     );
     const free: Piece[] = [];
     for (const piece of input.pieces) {
@@ -229,7 +231,9 @@ export class LayoutPlanner {
     });
     const short = drops.map((d, i) => ({ d, pieces: named[i]! })).filter(({ d }) => this.sources[d.source]!.isShort);
     const shortMm = mmFromGrains(short.reduce((s, { d }) => s + d.along, 0));
-    const shortWidthMm = short.length ? mmFromGrains(Math.max(...short.map(({ d }) => this.sources[d.source]!.bench.width - this.sources[d.source]!.bench.slit))) : null;
+    const shortWidthMm = short.length
+      ? mmFromGrains(Math.max(...short.map(({ d }) => this.sources[d.source]!.bench.width - this.sources[d.source]!.bench.slit)))
+      : null;
     const reason = `The film that is there is used up before it: ${(shortMm / 1000).toFixed(1)} m more of ${Math.round(shortWidthMm ?? 0)} mm would do for all that is left over.`;
     const byRoll = new Map(input.rolls.map((r) => [r.id, r]));
     return {

@@ -44,7 +44,13 @@ function packWith(types: readonly PieceType[], counts: readonly number[], bench:
           if (c.along + way.along > drop.along || way.across > c.across || joinNeeds(c.need, way.need) === null) return;
           const column = columnOf([...c.rows, { along: way.along, pieces: [{ type, way }] }]);
           const waste = (c.across - way.across) * way.along;
-          if (waste < bestWaste && edgesFit(drop.columns.map((x, j) => (j === i ? column.need : x.need)), bench)) {
+          if (
+            waste < bestWaste &&
+            edgesFit(
+              drop.columns.map((x, j) => (j === i ? column.need : x.need)),
+              bench,
+            )
+          ) {
             bestWaste = waste;
             place = () => void (drop.columns[i] = column);
           }

@@ -26,7 +26,8 @@ const inputOf = (pieces: readonly Piece[], rolls: readonly RollToCut[], more: Pa
   seed: 1,
   ...more,
 });
-const faults = (input: LayoutInput, layout = layPiecesOnRolls(input, 20)) => checkLayout(layout, { pieces: input.pieces, rolls: input.rolls, settings: input.settings });
+const faults = (input: LayoutInput, layout = layPiecesOnRolls(input, 20)) =>
+  checkLayout(layout, { pieces: input.pieces, rolls: input.rolls, settings: input.settings });
 const usedOn = (layout: ReturnType<typeof layPiecesOnRolls>, roll: RollToCut) => layout.rolls.find((r) => r.rollId === roll.id)!.usedMm;
 
 describe('several rolls and leftovers', () => {
@@ -162,7 +163,10 @@ describe('several rolls and leftovers', () => {
 describe('a pattern that repeats', () => {
   test('each piece of a row begins at its place in the repeat, whatever lies before it', () => {
     const repeat = { repeatMm: 64, startMm: 0 };
-    const pieces = Array.from({ length: 7 }, (_, i) => ({ ...testPiece(i + 1, 450, 1010 + 30 * (i % 3), { turns: [0] }), repeat: { ...repeat, startMm: i % 2 ? 32 : 0 } }));
+    const pieces = Array.from({ length: 7 }, (_, i) => ({
+      ...testPiece(i + 1, 450, 1010 + 30 * (i % 3), { turns: [0] }),
+      repeat: { ...repeat, startMm: i % 2 ? 32 : 0 },
+    }));
     const input = inputOf(pieces, [rollOf(1, 1524, 40, 10)], { settings: { ...plainSettings, crosscutAllowanceMm: 3 } });
     const layout = layPiecesOnRolls(input, 40);
     expect(faults(input, layout)).toEqual([]);
@@ -195,9 +199,15 @@ describe('moved by hand', () => {
     const big = dropOf(layout, pieces[3]!.id);
     const target = { rollId: big.rollId, dropIndex: big.i };
     expect(movePiece(layout, pieces[0]!.id, target, input, new Map())).toMatchObject({ ok: expect.any(Boolean) });
-    expect(movePiece(layout, pieces[3]!.id, { rollId: rolls[1]!.id, dropIndex: null }, input, new Map())).toMatchObject({ ok: false, message: expect.stringContaining('does not fit this roll') });
+    expect(movePiece(layout, pieces[3]!.id, { rollId: rolls[1]!.id, dropIndex: null }, input, new Map())).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('does not fit this roll'),
+    });
     const held = new Map([[big.rollId, new Set([big.i])]]);
-    expect(movePiece(layout, pieces[3]!.id, { rollId: rolls[0]!.id, dropIndex: null }, input, held)).toMatchObject({ ok: false, message: expect.stringContaining('The knife has been at') });
+    expect(movePiece(layout, pieces[3]!.id, { rollId: rolls[0]!.id, dropIndex: null }, input, held)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('The knife has been at'),
+    });
     expect(movePiece(layout, pieces[0]!.id, target, input, held)).toMatchObject({ ok: false });
   });
   test('any moves after one another leave a plan that can be cut', () =>

@@ -1,6 +1,16 @@
 import type { Film, JobDocument, Layout, LayoutComputeInput, LeftoverRule, Piece, Plan, Roll } from '@yellow-pane/contracts';
 import { cutMethod } from '@yellow-pane/contracts';
-import { availableForJobMm, checkLayout, filmPlanInput, isFilmUpOn, knifeOrder, PROMPT_STEPS, type KnifeStep, type MethodFigures, type SurfaceCut } from '@yellow-pane/core';
+import {
+  availableForJobMm,
+  checkLayout,
+  filmPlanInput,
+  isFilmUpOn,
+  knifeOrder,
+  PROMPT_STEPS,
+  type KnifeStep,
+  type MethodFigures,
+  type SurfaceCut,
+} from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
 import type { RecordGuard } from '../../db/change.service.js';
 import { Refusal } from '../../problem.js';
@@ -90,7 +100,17 @@ export class CutService {
             steps: PROMPT_STEPS,
           });
       const rolls = doc.rolls.filter((r) => r.filmId === film.id);
-      const steps = knifeOrder(layout, input.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, doc.job.units, (id) => isFilmUpOn(rolls.find((r) => r.id === id), film));
+      const steps = knifeOrder(
+        layout,
+        input.pieces,
+        (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0,
+        doc.job.units,
+        (id) =>
+          isFilmUpOn(
+            rolls.find((r) => r.id === id),
+            film,
+          ),
+      );
       const own = new Map(input.cuts.flatMap((c) => c.pieces).map((p) => [p.id, p]));
       const single = input.pieces.flatMap((p) => (p.parts.length ? p.parts.flatMap((part) => own.get(part.id) ?? []) : [p]));
       films.push({ film, rolls, pieces: input.pieces, single, cuts: input.cuts, layout, steps, leftovers: doc.firm.leftovers, isStored });

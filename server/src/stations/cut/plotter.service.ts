@@ -49,7 +49,11 @@ export class PlotterService {
     this.simulated?.close();
   }
 
-  async sheet(jobId: string, pieceId: string, settings: Pick<PlotSettings, 'weeding' | 'registration'>): Promise<PlotSheet & { cutMm: number; travelMm: number }> {
+  async sheet(
+    jobId: string,
+    pieceId: string,
+    settings: Pick<PlotSettings, 'weeding' | 'registration'>,
+  ): Promise<PlotSheet & { cutMm: number; travelMm: number }> {
     const { sheet } = await this.find(jobId, pieceId, settings);
     return { ...sheet, ...plotLengths(sheet) };
   }
@@ -84,7 +88,11 @@ export class PlotterService {
     if (request.resumeId) {
       const old = await this.records.find('plotRun', request.resumeId);
       if (!old || old.jobId !== jobId || old.pieceId !== request.pieceId) throw new Refusal('not-found', 'There is no such run to go on with.');
-      if (old.pathsHash !== pathsHash) throw new Refusal('conflict', 'The design or the pane has changed since this run began: what is cut does not fit it any more. Start afresh with new film.');
+      if (old.pathsHash !== pathsHash)
+        throw new Refusal(
+          'conflict',
+          'The design or the pane has changed since this run began: what is cut does not fit it any more. Start afresh with new film.',
+        );
       run = { ...old, settings: request.settings };
     } else {
       run = {

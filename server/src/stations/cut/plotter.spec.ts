@@ -48,7 +48,9 @@ describe('the files a plotter takes', () => {
     for (const l of lines) for (const v of l.vertices) expect(v.x >= -0.01 && v.x <= sheet.widthMm + 0.01).toBe(true);
   });
   test('HP-GL without weeding and marks has the cuts alone', async () => {
-    const text = ((await get(`/api/jobs/${ternPointId}/pieces/${pieceOf('Door')}/plot.hpgl?weeding=0&registration=0`).responseType('blob')).body as Buffer).toString();
+    const text = (
+      (await get(`/api/jobs/${ternPointId}/pieces/${pieceOf('Door')}/plot.hpgl?weeding=0&registration=0`).responseType('blob')).body as Buffer
+    ).toString();
     const sheet = (await get(`/api/jobs/${ternPointId}/pieces/${pieceOf('Door')}/plot?weeding=0&registration=0`)).body as { paths: unknown[] };
     expect(text.match(/PD\d/g)).toHaveLength(sheet.paths.length);
     expect(text.startsWith('IN;PA;SP1;')).toBe(true);

@@ -5,7 +5,7 @@ import { film as filmSchema, filmConstruction, filmKind, type Fault, type Film }
 const columns = [
   'name', 'kind', 'construction', 'wound', 'linerSide', 'direction', 'machineDirection', 'mounting', 'hatch', 'thicknessUm', 'ratedOn',
   'visibleTPct', 'visibleRGlassPct', 'visibleRFreePct', 'solarTPct', 'solarRGlassPct', 'solarRFreePct', 'solarAPct', 'uvTPct',
-  'hazePct', 'emissivity', 'shrinkAlongPct', 'growAcrossPct', 'patternRepeatMm',
+  'hazePct', 'emissivity', 'shrinkAlongPct', 'growAcrossPct', 'patternRepeatMm', 'patternMatch',
   'applyMinC', 'applyMaxC', 'relaxC', 'postHeatC', 'limitC', 'drying', 'offers', 'note',
 ] as const; // prettier-ignore
 type Column = (typeof columns)[number];
@@ -41,6 +41,7 @@ export function filmsToCsv(films: readonly Film[]): string {
     shrinkAlongPct: text(f.shrink?.alongPct),
     growAcrossPct: text(f.shrink?.acrossPct),
     patternRepeatMm: text(f.patternRepeatMm),
+    patternMatch: f.patternMatch,
     applyMinC: text(f.temps?.applyMinC),
     applyMaxC: text(f.temps?.applyMaxC),
     relaxC: text(f.temps?.relaxC),
@@ -176,6 +177,7 @@ class RowReader {
       emissivityFrac: this.number('emissivity'),
       shrink: along === null ? null : { alongPct: along, acrossPct: this.number('growAcrossPct') ?? 0 },
       patternRepeatMm: this.number('patternRepeatMm'),
+      patternMatch: this.one('patternMatch', ['straight', 'half-drop'] as const, 'straight'),
       temps: temps.every(([, v]) => v === null) ? null : Object.fromEntries(temps),
       drying: this.cell('drying') === '' ? null : this.one('drying', ['fast', 'medium', 'slow', 'dry-applied'] as const, 'medium'),
       offers: this.offers(),

@@ -28,7 +28,8 @@ export function stockFromCsv(text: string, films: readonly Film[], newId: () => 
   const parsed = Papa.parse<Partial<Record<Column, string>>>(text.trim(), { header: true, skipEmptyLines: true, transformHeader: (h) => h.trim() });
   const faults: Fault[] = [];
   const missing = (['label', 'film', 'widthMm', 'lengthM'] as const).filter((c) => !parsed.meta.fields?.includes(c));
-  if (missing.length) return { rolls: [], faults: [{ path: 'first row', message: `These columns are missing: ${missing.join(', ')}. The columns are ${columns.join(', ')}.` }] };
+  if (missing.length)
+    return { rolls: [], faults: [{ path: 'first row', message: `These columns are missing: ${missing.join(', ')}. The columns are ${columns.join(', ')}.` }] };
   const rolls: Roll[] = [];
   parsed.data.forEach((row, i) => {
     const at = `row ${i + 2}`;
@@ -62,7 +63,9 @@ export function stockFromCsv(text: string, films: readonly Film[], newId: () => 
     };
     const read = rollSchema.safeParse(draft);
     if (read.success) rolls.push(read.data);
-    else for (const issue of read.error.issues) if (!faults.some((f) => f.path === `${at}, ${String(issue.path[0])}`)) say(String(issue.path[0]) as Column, issue.message);
+    else
+      for (const issue of read.error.issues)
+        if (!faults.some((f) => f.path === `${at}, ${String(issue.path[0])}`)) say(String(issue.path[0]) as Column, issue.message);
   });
   rolls.forEach((r, i) => {
     if (rolls.findIndex((x) => x.label === r.label) < i) faults.push({ path: r.label, message: 'This label stands twice in the file.' });

@@ -11,7 +11,10 @@ export function stockLabelsPdf(lines: readonly StockLine[], films: readonly Film
   const cells = lines.map(({ roll, remainingMm }): Content => {
     const film = films.find((f) => f.id === roll.filmId);
     const wound = roll.wound ?? film?.wound ?? 'unknown';
-    const length = roll.form === 'leftover' ? `${formatLength(roll.widthMm, firm.units)} × ${formatLength(remainingMm, firm.units)}` : `${formatLength(roll.widthMm, firm.units)} wide`;
+    const length =
+      roll.form === 'leftover'
+        ? `${formatLength(roll.widthMm, firm.units)} × ${formatLength(remainingMm, firm.units)}`
+        : `${formatLength(roll.widthMm, firm.units)} wide`;
     return {
       columns: [
         { qr: labelCode(roll.label), fit: 74, width: 82 },
@@ -20,7 +23,11 @@ export function stockLabelsPdf(lines: readonly StockLine[], films: readonly Film
             { text: roll.label, bold: true, fontSize: 18 },
             { text: film?.name ?? '', fontSize: 11 },
             { text: length, fontSize: 11 },
-            { text: `lot ${roll.lot || '–'} · comes off ${wound === 'liner-in' ? 'film up' : wound === 'liner-out' ? 'liner up' : 'face not known'}`, fontSize: 8, color: soft },
+            {
+              text: `lot ${roll.lot || '–'} · comes off ${wound === 'liner-in' ? 'film up' : wound === 'liner-out' ? 'liner up' : 'face not known'}`,
+              fontSize: 8,
+              color: soft,
+            },
             { text: roll.form === 'leftover' ? `own edge: ${roll.edges}` : roll.place, fontSize: 8, color: soft },
           ],
         },

@@ -42,9 +42,18 @@ export class StockService {
    * Rolls and leftovers from CSV, nothing unless every row reads.
    * @param same what a label that is already here means: ask first, leave what is here, or take the file as a count of it
    */
-  async bringIn(csv: string, same: 'ask' | 'skip' | 'count', who: { personId: string; deviceId: string }): Promise<{ added: number; counted: number; skipped: number }> {
+  async bringIn(
+    csv: string,
+    same: 'ask' | 'skip' | 'count',
+    who: { personId: string; deviceId: string },
+  ): Promise<{ added: number; counted: number; skipped: number }> {
     const { rolls, faults } = stockFromCsv(csv, currentFilms(await this.records.all('film')), uuidv7);
-    if (faults.length) throw new Refusal('bad-input', `${faults.length} ${faults.length === 1 ? 'thing does' : 'things do'} not read. Nothing was brought in.`, faults.slice(0, 50));
+    if (faults.length)
+      throw new Refusal(
+        'bad-input',
+        `${faults.length} ${faults.length === 1 ? 'thing does' : 'things do'} not read. Nothing was brought in.`,
+        faults.slice(0, 50),
+      );
     if (rolls.length === 0) throw new Refusal('bad-input', 'There is no roll in this file.');
     const here = new Map((await this.lines()).map((l) => [l.roll.label, l]));
     const known = rolls.filter((r) => here.has(r.label));

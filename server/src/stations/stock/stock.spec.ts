@@ -22,7 +22,10 @@ const line = async (label: string): Promise<StockLine> => (await lines()).find((
 const who = () => ({ personId: ines, at: new Date().toISOString(), newId: uuidv7 });
 async function change(jobId: string, label: string, patches: Patch[], by = device) {
   const revision = ((await get(`/api/jobs/${jobId}`)).body as JobDocument).revision;
-  const answer = await request(app.http).post(`/api/jobs/${jobId}/changes`).set('Host', 'localhost').send(by.draft(jobId, label, patches, revision));
+  const answer = await request(app.http)
+    .post(`/api/jobs/${jobId}/changes`)
+    .set('Host', 'localhost')
+    .send(by.draft(jobId, label, patches, revision));
   if (!answer.ok) by.takeBack();
   return answer;
 }
@@ -64,7 +67,17 @@ describe('a plan, its promise and the stock', () => {
     // again, and a tick
     await change(ternPointId, 'Cut for real', takeFromStock(plan, roll.id, doc, who()));
     const step = knifeOrder(plan.layout, plan.pieces, () => roll.widthMm, 'mm')[0]!;
-    const tick = { id: uuidv7(), jobId: ternPointId, at: new Date().toISOString(), personId: ines, kind: 'cut-done', planId: plan.id, stepKey: step.key, surfaceId: null, note: '' };
+    const tick = {
+      id: uuidv7(),
+      jobId: ternPointId,
+      at: new Date().toISOString(),
+      personId: ines,
+      kind: 'cut-done',
+      planId: plan.id,
+      stepKey: step.key,
+      surfaceId: null,
+      note: '',
+    };
     await change(ternPointId, 'Cut made', [{ op: 'add', kind: 'logEntry', id: tick.id, value: tick }]);
     const { canUndo } = await document(ternPointId);
     expect(canUndo).toBe('Promise');
@@ -88,7 +101,18 @@ describe('a plan, its promise and the stock', () => {
 
   test('more than there is cannot be cut; a count tells what is there, promised or not', async () => {
     const { roll, remainingMm } = await line('F-207');
-    const entry = (kind: string, lengthMm: number) => ({ id: uuidv7(), rollId: roll.id, kind, lengthMm, jobId: null, planId: null, personId: okan, at: new Date().toISOString(), reason: 'test', deletedAt: null });
+    const entry = (kind: string, lengthMm: number) => ({
+      id: uuidv7(),
+      rollId: roll.id,
+      kind,
+      lengthMm,
+      jobId: null,
+      planId: null,
+      personId: okan,
+      at: new Date().toISOString(),
+      reason: 'test',
+      deletedAt: null,
+    });
     const add = (e: { id: string }): Patch[] => [{ op: 'add', kind: 'stockEntry', id: e.id, value: e as unknown as Record<string, unknown> }];
     const firm = (await document(ternPointId)).firm.id;
     const post = (patches: Patch[]) => request(app.http).post(`/api/jobs/${firm}/changes`).set('Host', 'localhost').send(device.draft(firm, 'x', patches, 1e6)); // prettier-ignore
@@ -102,7 +126,11 @@ describe('a plan, its promise and the stock', () => {
 
 describe('stock in and out', () => {
   const bring = (csv: string, same = 'ask') =>
-    request(app.http).post(`/api/stock.csv?personId=${ines}&deviceId=${uuidv7()}&same=${same}`).set('Host', 'localhost').set('Content-Type', 'text/csv').send(csv);
+    request(app.http)
+      .post(`/api/stock.csv?personId=${ines}&deviceId=${uuidv7()}&same=${same}`)
+      .set('Host', 'localhost')
+      .set('Content-Type', 'text/csv')
+      .send(csv);
 
   test('what goes out as CSV comes in again as known labels; a changed length is a count', async () => {
     const csv = (await get('/api/stock.csv')).text;
@@ -118,7 +146,11 @@ describe('stock in and out', () => {
     expect((answer.body as Problem).faults!.map((f) => f.path)).toEqual(['row 3, film', 'row 4, widthMm']);
     expect((await bring('label,film\nX,Y')).body).toMatchObject({ code: 'bad-input' });
     expect((await lines()).length).toBe(before);
-    expect((await bring('label,film,widthMm,lengthM,form\nX-1,Tern Shade 35,1524,30,roll\nX-2,Tern Shade 35,700,1.2,leftover')).body).toEqual({ added: 2, counted: 0, skipped: 0 });
+    expect((await bring('label,film,widthMm,lengthM,form\nX-1,Tern Shade 35,1524,30,roll\nX-2,Tern Shade 35,700,1.2,leftover')).body).toEqual({
+      added: 2,
+      counted: 0,
+      skipped: 0,
+    });
     // a roll without a price has the one the film is sold at
     expect((await line('X-1')).roll.pricePerM).toBe('13.56');
     expect((await line('X-2')).roll.edges).toBe('none');
@@ -132,7 +164,10 @@ describe('stock in and out', () => {
     }); // prettier-ignore
     const doc = await getDocument({ data: new Uint8Array(pdf.body as Buffer), verbosity: 0 }).promise;
     const page = await doc.getPage(1);
-    const text = (await page.getTextContent()).items.map((x) => ('str' in x ? x.str : '')).join(' ').replace(/\s+/g, ' ');
+    const text = (await page.getTextContent()).items
+      .map((x) => ('str' in x ? x.str : ''))
+      .join(' ')
+      .replace(/\s+/g, ' ');
     expect(text).toContain('S-102/1');
     expect(text).toContain('Tern Shade 35');
     // the squares of the code are the filled rectangles of the page: drawn again, an independent reader reads them

@@ -41,6 +41,7 @@ export class BenchBar {
     { path: '/', name: 'Jobs' },
     { path: '/price', name: 'Price' },
     { path: '/films', name: 'Films' },
+    { path: '/stock', name: 'Stock' },
     { path: '/firm', name: 'Firm' },
   ];
 }

@@ -1,7 +1,16 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output } from '@angular/core';
-import type { Film, Layout, Piece, PlacedPiece, Roll, RollLayout } from '@yellow-pane/contracts';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  defaultLeftoverRule,
+  type Film,
+  type Layout,
+  type LeftoverRule,
+  type Piece,
+  type PlacedPiece,
+  type Roll,
+  type RollLayout,
+} from '@yellow-pane/contracts';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
-import { onRoll, restsOf } from '@yellow-pane/core/cut';
+import { isFilmUpOn, onRoll, restsOf } from '@yellow-pane/core/cut';
 import { flatten } from '@yellow-pane/core/geometry';
 
 interface DrawnPiece {
@@ -53,7 +62,16 @@ const hatchPath: Record<Film['hatch'], string> = {
   selector: 'yp-roll-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg [attr.width]="width()" [attr.height]="height()" role="group" [attr.aria-label]="'Roll ' + roll().label + ', drawn ' + faceUp() + ' up'">
+    <svg
+      #sheet
+      (pointermove)="carry($event)"
+      (pointerup)="drop($event)"
+      (pointercancel)="dragging.set(null)"
+      [attr.width]="width()"
+      [attr.height]="height()"
+      role="group"
+      [attr.aria-label]="'Roll ' + roll().label + ', drawn ' + faceUp() + ' up'"
+    >
       <defs>
         <pattern [attr.id]="patternId()" width="8" height="8" patternUnits="userSpaceOnUse">
           <path [attr.d]="hatch()" stroke="#9DB6C4" stroke-width="1" fill="none" />
@@ -73,7 +91,10 @@ const hatchPath: Record<Film['hatch'], string> = {
           class="cursor-pointer"
           [attr.data-piece]="p.id"
           [attr.aria-pressed]="p.isSelected"
-          [attr.aria-label]="p.label + ', ' + p.size + (p.isCut ? ', cut' : '') + (p.isLocked ? ', locked' : '')"
+          [class.opacity-40]="dragging() === p.id"
+          (pointerdown)="lift($event, p.id)"
+          (keydown)="byKey($event, p.id)"
+          [attr.aria-label]="p.label + ', ' + p.size + (p.isCut ? ', cut' : '') + (p.isLocked ? ', locked' : '') + '. Shift and arrows move it'"
           (click)="picked.emit(p.surfaceId)"
           (keydown.enter)="picked.emit(p.surfaceId)"
           (keydown.space)="$event.preventDefault(); picked.emit(p.surfaceId)"
@@ -132,6 +153,23 @@ const hatchPath: Record<Film['hatch'], string> = {
         <line [attr.x1]="x(m * 1000)" [attr.x2]="x(m * 1000)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
         <text [attr.x]="x(m * 1000)" [attr.y]="top + rollPx() + 24" font-size="12" text-anchor="middle" fill="#56626A" class="figure">{{ m }} m</text>
       }
+      @if (dragging() && over(); as o) {
+        <rect
+          [attr.x]="o.x"
+          [attr.y]="top - 4"
+          [attr.width]="o.w"
+          [attr.height]="rollPx() + 8"
+          fill="none"
+          stroke="#1C2226"
+          stroke-width="3"
+          stroke-dasharray="2 5"
+          stroke-linecap="round"
+        />
+        @if (dragNote()) {
+          <rect [attr.x]="o.x + 6" [attr.y]="top + rollPx() / 2 - 13" [attr.width]="dragNote().length * 7 + 16" height="24" fill="#FFE9A8" stroke="#1C2226" />
+          <text [attr.x]="o.x + 14" [attr.y]="top + rollPx() / 2 + 4" font-size="13" font-weight="600">{{ dragNote() }}</text>
+        }
+      }
       <text [attr.x]="usedX() + 12" [attr.y]="top + rollPx() / 2" font-size="13" fill="#56626A">{{ left() }}</text>
       <g fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5">
         <ellipse [attr.cx]="width() - 42" [attr.cy]="top + rollPx() / 2" rx="22" [attr.ry]="rollPx() / 2 + 5" />
@@ -152,12 +190,21 @@ export class RollView {
   readonly lockedIds = input<readonly string[]>([]);
   readonly cutIds = input<ReadonlySet<string>>(new Set<string>());
   readonly rollPx = input(150);
+  /** Which rests are worth keeping. */
+  readonly leftovers = input<LeftoverRule>(defaultLeftoverRule);
+  /** Length that a job may lay on, mm; null = what the roll says. */
+  readonly availableMm = input<number | null>(null);
+  /** What a piece that is dragged over a drop would do there, in words. */
+  readonly dragNote = input('');
+  readonly dragged = output<{ pieceId: string; dropIndex: number | null; isDone: boolean }>();
+  /** Keys: to the drop before or after, onto one of its own, turned a quarter. */
+  readonly moved = output<{ pieceId: string; by: -1 | 1 | 'end' | 'turn' }>();
   readonly picked = output<string>();
 
   protected readonly pad = 12;
   protected readonly top = 30;
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  readonly faceUp = computed(() => (this.film().wound === 'liner-in' ? 'film' : 'liner'));
+  readonly faceUp = computed(() => (isFilmUpOn(this.roll(), this.film()) ? 'film' : 'liner'));
   protected readonly height = computed(() => this.rollPx() + 62);
   private readonly scale = computed(() => this.rollPx() / this.roll().widthMm);
   private readonly mine = computed<RollLayout | undefined>(() => this.layout().rolls.find((r) => r.rollId === this.roll().id));
@@ -168,7 +215,7 @@ export class RollView {
   protected readonly hatch = computed(() => hatchPath[this.film().hatch]);
   protected readonly metres = computed(() => Array.from({ length: Math.floor((this.usedMm() + 900) / 1000) + 1 }, (_, i) => i));
   protected readonly left = computed(() => {
-    const metres = this.roll().lengthM - this.roll().leadInMm / 1000 - this.usedMm() / 1000;
+    const metres = (this.availableMm() ?? this.roll().lengthM * 1000 - this.roll().leadInMm) / 1000 - this.usedMm() / 1000;
     return metres >= 0 ? `${metres.toFixed(1)} m left` : `${(-metres).toFixed(1)} m short`;
   });
 
@@ -179,6 +226,56 @@ export class RollView {
       const box = this.host.nativeElement.closest('[data-roll-scroll]');
       if (piece && box && (piece.x < box.scrollLeft || piece.x + piece.w > box.scrollLeft + box.clientWidth)) box.scrollLeft = Math.max(0, piece.x - 60);
     });
+  }
+
+  /** The piece in hand while it is dragged, once it has really moved. */
+  protected readonly dragging = signal<string | null>(null);
+  private readonly overDrop = signal<number | null | undefined>(undefined);
+  private grip: { id: string; x: number; y: number } | null = null;
+  private readonly sheet = viewChild.required<ElementRef<SVGSVGElement>>('sheet');
+
+  /** The drop under the piece in hand; behind the last one it gets a drop of its own. */
+  protected readonly over = computed(() => {
+    const at = this.overDrop();
+    if (at === undefined) return null;
+    const drop = at === null ? null : this.mine()?.drops[at];
+    return drop ? { x: this.x(drop.xMm), w: drop.alongMm * this.scale() } : { x: this.usedX(), w: 120 };
+  });
+
+  protected lift(event: PointerEvent, id: string): void {
+    if (event.button === 0 && event.pointerType !== 'touch') this.grip = { id, x: event.clientX, y: event.clientY };
+  }
+  protected carry(event: PointerEvent): void {
+    const grip = this.grip;
+    if (!grip || (this.dragging() === null && Math.hypot(event.clientX - grip.x, event.clientY - grip.y) < 6)) return;
+    if (this.dragging() === null) {
+      this.dragging.set(grip.id);
+      this.sheet().nativeElement.setPointerCapture(event.pointerId);
+    }
+    const at = this.dropAt(event);
+    if (at === this.overDrop()) return;
+    this.overDrop.set(at);
+    this.dragged.emit({ pieceId: grip.id, dropIndex: at, isDone: false });
+  }
+  protected drop(event: PointerEvent): void {
+    const id = this.dragging();
+    this.grip = null;
+    this.dragging.set(null);
+    if (id !== null) this.dragged.emit({ pieceId: id, dropIndex: this.dropAt(event), isDone: true });
+    this.overDrop.set(undefined);
+  }
+  private dropAt(event: PointerEvent): number | null {
+    const mm = (event.clientX - this.sheet().nativeElement.getBoundingClientRect().left - this.pad) / this.scale();
+    const i = (this.mine()?.drops ?? []).findIndex((d) => mm >= d.xMm && mm <= d.xMm + d.alongMm);
+    return i < 0 ? null : i;
+  }
+  protected byKey(event: KeyboardEvent, pieceId: string): void {
+    if (!event.shiftKey) return;
+    const by = ({ ArrowLeft: -1, ArrowRight: 1, End: 'end', R: 'turn' } as const)[event.key as 'End'];
+    if (by === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.moved.emit({ pieceId, by });
   }
 
   protected x = (mm: number): number => this.pad + mm * this.scale();
@@ -265,7 +362,7 @@ export class RollView {
     const s = this.scale();
     const f = (mm: number) => formatLength(mm, this.units());
     return (this.mine()?.drops ?? []).flatMap((d) =>
-      restsOf(d, this.roll().widthMm).map((r) => {
+      restsOf(d, this.roll().widthMm, this.leftovers()).map((r) => {
         const [w, h] = [r.alongMm * s, r.acrossMm * s];
         return {
           x: this.x(r.xMm),

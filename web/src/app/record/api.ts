@@ -10,6 +10,9 @@ import type {
   JobDocument,
   JobSummary,
   Person,
+  PlotRun,
+  PlotSettings,
+  PlotStatus,
   Problem,
   UndoRequest,
   UnitSystem,
@@ -82,6 +85,14 @@ export class Api {
       body,
       typeof body === 'string' ? { 'Content-Type': 'text/csv' } : {},
     );
+  importStock = (csv: string, same: string, who: { personId: string; deviceId: string }) =>
+    this.post<{ added: number; counted: number; skipped: number }>(`/api/stock.csv?personId=${who.personId}&deviceId=${who.deviceId}&same=${same}`, csv, {
+      'Content-Type': 'text/csv',
+    });
+  plotter = (from: number) => this.get<PlotStatus>(`/api/plotter?from=${from}`);
+  plotterStart = (jobId: string, body: { pieceId: string; settings: PlotSettings; personId: string; resumeId: string | null }) =>
+    this.post<PlotRun>(`/api/jobs/${jobId}/plotter`, body);
+  plotterAct = (act: 'pause' | 'resume' | 'stop' | 'jam') => this.post<PlotStatus>('/api/plotter/act', { act });
   acceptQuote = (quoteId: string, body: { filmId: string; personId: string; deviceId: string }) =>
     this.post<{ jobId: string }>(`/api/quotes/${quoteId}/accept`, body);
   importMeasures = (jobId: string, csv: string, who: { personId: string; deviceId: string }) =>

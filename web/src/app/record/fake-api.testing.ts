@@ -1,3 +1,4 @@
+import { emptyStock } from '@yellow-pane/contracts';
 import type { BenchDocument, Change, ChangeAnswer, ChangeDraft, JobDocument, Patch, UndoRequest } from '@yellow-pane/contracts';
 import { demoFirm, demoPersons, ternPoint } from '../../../../demo/src/index';
 import { ApiProblem } from './api';
@@ -5,7 +6,7 @@ import { applyPatches } from './updaters';
 
 /** The demo job as the server opens it. */
 export function ternPointDocument(): JobDocument {
-  return { revision: 1, firm: demoFirm, persons: demoPersons, ...ternPoint(), canUndo: null, canRedo: null };
+  return { revision: 1, firm: demoFirm, persons: demoPersons, ...ternPoint(), stock: emptyStock, canUndo: null, canRedo: null };
 }
 
 /** Stands in for the server: keeps the document, answers in order, can be unreachable or refuse. */
@@ -26,6 +27,7 @@ export class FakeApi {
     persons: this.doc.persons,
     films: this.doc.films,
     rolls: this.doc.rolls,
+    stock: this.doc.stock,
     rates: [],
     quotes: [],
     panesWithFilm: {},

@@ -1,7 +1,22 @@
 import { computed, effect, inject, untracked } from '@angular/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
-import type { Layout, Patch, Piece, Plan } from '@yellow-pane/contracts';
-import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, SETTLED_STEPS, type FilmPlanInput } from '@yellow-pane/core';
+import type { JobDocument, Layout, Patch, Piece, Plan } from '@yellow-pane/contracts';
+import {
+  CORE_VERSION,
+  doneSteps,
+  filmPlanInput,
+  finishedPieces,
+  isTaken,
+  knifeOrder,
+  movePiece,
+  promiseNeededMm,
+  reserve,
+  SETTLED_STEPS,
+  takeFromStock,
+  type FilmPlanInput,
+  type MovedByHand,
+  type MoveTarget,
+} from '@yellow-pane/core';
 import { v7 as uuidv7 } from 'uuid';
 import { LayoutSearch } from '../compute/layout-search';
 import { Device } from './device';
@@ -15,6 +30,8 @@ export interface FilmPlan {
   readonly layout: Layout;
   /** Still being searched. */
   readonly running: boolean;
+  /** Committed, and what it was made from has changed since: it stands until the person plans anew. */
+  readonly isStale: boolean;
   readonly stored: Plan | null;
 }
 
@@ -41,7 +58,9 @@ export const PlansStore = signalStore(
   withMethods((store, record = inject(RecordStore), search = inject(LayoutSearch), device = inject(Device)) => {
     const put = (plan: FilmPlan) => patchState(store, { byFilm: { ...store.byFilm(), [plan.filmId]: plan } });
 
-    const save = async (plan: FilmPlan): Promise<void> => {
+    const who = () => ({ personId: device.person()?.id ?? '', at: new Date().toISOString(), newId: () => uuidv7() });
+
+    const save = async (plan: FilmPlan, more: readonly string[] = [], label = 'Lay pieces on the roll'): Promise<void> => {
       const doc = record.doc();
       if (!doc) return;
       const old = newest(doc.plans, plan.filmId);
@@ -54,22 +73,32 @@ export const PlansStore = signalStore(
         coreVersion: CORE_VERSION,
         pieces: [...plan.pieces],
         layout: plan.layout,
-        lockedPieceIds: (old?.lockedPieceIds ?? []).filter((id) => plan.pieces.some((p) => p.id === id)),
+        lockedPieceIds: [...new Set([...(old?.lockedPieceIds ?? []), ...more])].filter((id) => plan.pieces.some((p) => p.id === id)),
+        takenRollIds: [],
         updatedAt: new Date().toISOString(),
         deletedAt: null,
       };
       const patches: Patch[] = [{ op: 'add', kind: 'plan', id: stored.id, value: stored }];
       if (old?.status === 'draft') patches.push({ op: 'set', kind: 'plan', id: old.id, field: 'deletedAt', value: stored.updatedAt });
-      await record.change('Lay pieces on the roll', patches);
+      await record.change(label, patches);
     };
 
     const start = (filmId: string, input: FilmPlanInput): void => {
       void search.search(input.layout, SETTLED_STEPS, (layout, done) => {
         if (store.inputs().get(filmId)?.hash !== input.hash) return;
-        const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null };
+        const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false };
         put(plan);
         if (done) void save(plan);
       });
+    };
+
+    /** Drops that the knife has been at, by roll. */
+    const held = (plan: FilmPlan): Map<string, Set<number>> => {
+      const doc = record.doc();
+      const out = new Map<string, Set<number>>();
+      if (!doc) return out;
+      for (const s of knifeOrder(plan.layout, plan.pieces, widthOf(doc), 'mm')) if (store.done().has(s.key)) out.set(s.rollId, (out.get(s.rollId) ?? new Set()).add(s.dropIndex)); // prettier-ignore
+      return out;
     };
 
     return {
@@ -82,7 +111,12 @@ export const PlansStore = signalStore(
           const shown = store.byFilm()[filmId];
           if (input.pieces.length === 0) continue;
           if (stored && stored.inputHash === input.hash && stored.coreVersion === CORE_VERSION) {
-            if (shown?.stored !== stored) put({ filmId, hash: input.hash, pieces: input.pieces, layout: stored.layout, running: false, stored });
+            if (shown?.stored !== stored)
+              put({ filmId, hash: input.hash, pieces: input.pieces, layout: stored.layout, running: false, stored, isStale: false });
+          } else if (stored?.status === 'committed' && shown?.hash !== input.hash) {
+            // what the knife follows is never changed silently
+            if (shown?.stored !== stored || !shown.isStale)
+              put({ filmId, hash: stored.inputHash, pieces: stored.pieces, layout: stored.layout, running: false, stored, isStale: true });
           } else if (shown?.hash !== input.hash) start(filmId, input);
         }
       },
@@ -98,6 +132,41 @@ export const PlansStore = signalStore(
       replan(filmId: string): void {
         const input = store.inputs().get(filmId);
         if (input) start(filmId, input);
+      },
+      /** Puts a piece where the person wants it; it is locked there. @returns what it does, or why it cannot be */
+      tryMove(filmId: string, pieceId: string, to: MoveTarget): MovedByHand {
+        const input = store.inputs().get(filmId);
+        const plan = store.byFilm()[filmId];
+        if (!input || !plan || plan.isStale) return { ok: false, message: 'This plan is being made anew.' };
+        return movePiece(plan.layout, pieceId, to, input.layout, held(plan));
+      },
+      async move(filmId: string, pieceId: string, to: MoveTarget): Promise<string | null> {
+        const moved = this.tryMove(filmId, pieceId, to);
+        if (!moved.ok) return moved.message;
+        const plan = { ...store.byFilm()[filmId]!, layout: moved.layout, running: false, stored: null };
+        put(plan);
+        await save(plan, [pieceId], 'Move a piece by hand');
+        return null;
+      },
+      /** Promises this job what its plan lays on a roll, or lifts the promise. */
+      async promise(filmId: string, rollId: string, isWanted: boolean): Promise<void> {
+        const doc = record.doc();
+        const plan = store.byFilm()[filmId];
+        const roll = doc?.rolls.find((r) => r.id === rollId);
+        if (!doc || !plan || !roll || !device.person()) return;
+        const lengthMm = isWanted ? promiseNeededMm(plan, roll, doc.stock, doc.job.id) : 0;
+        await record.change(
+          isWanted ? `Promise ${roll.label} to this job` : `Lift the promise on ${roll.label}`,
+          reserve(rollId, filmId, lengthMm, doc, who()),
+        );
+      },
+      /** Takes what the plan lays on a roll off the stock; the plan is committed by it. */
+      async take(filmId: string, rollId: string): Promise<void> {
+        const doc = record.doc();
+        const plan = doc && newest(doc.plans, filmId);
+        const roll = doc?.rolls.find((r) => r.id === rollId);
+        if (!doc || !plan || !roll || !device.person()) return;
+        await record.change(`Take film off ${roll.label}`, takeFromStock(plan, rollId, doc, who()));
       },
       async toggleLock(filmId: string, pieceId: string): Promise<void> {
         const plan = newest(record.doc()?.plans ?? [], filmId);
@@ -123,8 +192,10 @@ export const PlansStore = signalStore(
           surfaceId: null,
           note: '',
         };
+        const rollId = knifeOrder(plan.layout, plan.pieces, widthOf(doc), 'mm').find((s) => s.key === stepKey)?.rollId;
+        // the first cut at a roll takes its film off the stock, as a change of its own that a person may have made before
+        if (isDone && rollId && !isTaken(plan, rollId)) void this.take(filmId, rollId);
         const patches: Patch[] = [{ op: 'add', kind: 'logEntry', id: entry.id, value: entry }];
-        if (plan.status === 'draft') patches.unshift({ op: 'set', kind: 'plan', id: plan.id, field: 'status', value: 'committed' });
         await record.change(isDone ? 'Cut made' : 'Cut tick corrected', patches);
       },
     };
@@ -140,6 +211,8 @@ export const PlansStore = signalStore(
     },
   }),
 );
+
+const widthOf = (doc: JobDocument) => (id: string) => doc.rolls.find((r) => r.id === id)?.widthMm ?? 0;
 
 /** The newest plan of a film. */
 export const newest = (plans: readonly Plan[], filmId: string): Plan | undefined =>

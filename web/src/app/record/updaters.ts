@@ -1,6 +1,6 @@
-import type { BenchDocument, JobDocument, Patch, RecordKind } from '@yellow-pane/contracts';
+import type { BenchDocument, JobDocument, Patch, RecordKind, StockView } from '@yellow-pane/contracts';
 
-const listOf: Partial<Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'films' | 'rolls' | 'plans' | 'entries' | 'persons'>> = {
+const listOf: Partial<Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'films' | 'rolls' | 'plans' | 'entries' | 'plotRuns' | 'persons'>> = {
   person: 'persons',
   place: 'places',
   surface: 'surfaces',
@@ -9,14 +9,28 @@ const listOf: Partial<Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'f
   roll: 'rolls',
   plan: 'plans',
   logEntry: 'entries',
+  plotRun: 'plotRuns',
 };
 
 type AnyRecord = { id: string; deletedAt?: string | null };
+
+/** A list of records after one patch: what is deleted leaves it. */
+const patched = <T extends AnyRecord>(list: readonly T[], patch: Patch): T[] =>
+  (patch.op === 'add' ? [...list, patch.value as unknown as T] : list.map((r) => (r.id === patch.id ? { ...r, [patch.field]: patch.value } : r))).filter((r) => !r.deletedAt); // prettier-ignore
+
+/** The stock's book after one patch; null when the patch is about something else. */
+function patchedStock(stock: StockView, patch: Patch): StockView | null {
+  if (patch.kind === 'stockEntry') return { ...stock, entries: patched(stock.entries, patch) };
+  if (patch.kind === 'reservation') return { ...stock, reservations: patched(stock.reservations, patch) };
+  return null;
+}
 
 /** The document after one patch. Deleted records leave it; a record set alive again comes back only by reloading. */
 function applyPatch(doc: JobDocument, patch: Patch): JobDocument {
   if (patch.kind === 'job') return patch.op === 'set' ? { ...doc, job: { ...doc.job, [patch.field]: patch.value } } : doc;
   if (patch.kind === 'firm') return patch.op === 'set' ? { ...doc, firm: { ...doc.firm, [patch.field]: patch.value } } : doc;
+  const stock = patchedStock(doc.stock, patch);
+  if (stock) return { ...doc, stock };
   const key = listOf[patch.kind];
   if (!key) return doc;
   const list = doc[key] as unknown as AnyRecord[];
@@ -58,6 +72,8 @@ const benchLists: Partial<Record<RecordKind, 'persons' | 'films' | 'rolls' | 'ra
 export function applyBenchPatches(doc: BenchDocument, patches: readonly Patch[]): BenchDocument {
   return patches.reduce((d, patch): BenchDocument => {
     if (patch.kind === 'firm') return patch.op === 'set' ? { ...d, firm: { ...d.firm, [patch.field]: patch.value } } : d;
+    const stock = patchedStock(d.stock, patch);
+    if (stock) return { ...d, stock };
     const key = benchLists[patch.kind] ?? null;
     if (!key) return d;
     const list = d[key] as unknown as AnyRecord[];

@@ -4,6 +4,7 @@ export const routes: Routes = [
   { path: '', title: 'Jobs', loadComponent: () => import('../stations/jobs/jobs-page').then((m) => m.JobsPage) },
   { path: 'films', title: 'Films', loadComponent: () => import('../stations/films/films-page').then((m) => m.FilmsPage) },
   { path: 'price', title: 'Price', loadComponent: () => import('../stations/price/price-page').then((m) => m.PricePage) },
+  { path: 'stock', title: 'Stock', loadComponent: () => import('../stations/stock/stock-page').then((m) => m.StockPage) },
   { path: 'firm', title: 'Firm', loadComponent: () => import('../stations/firm/firm-page').then((m) => m.FirmPage) },
   {
     path: 'jobs/:jobId',
@@ -19,6 +20,7 @@ export const routes: Routes = [
       },
       { path: 'choose', title: 'Choose', loadComponent: () => import('../stations/choose/choose-page').then((m) => m.ChoosePage) },
       { path: 'cut', title: 'Cut', loadComponent: () => import('../stations/cut/cut-page').then((m) => m.CutPage) },
+      { path: 'plotter', title: 'Plotter', loadComponent: () => import('../stations/cut/plotter-page').then((m) => m.PlotterPage) },
     ],
   },
   { path: '**', redirectTo: '' },

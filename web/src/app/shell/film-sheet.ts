@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, signal, viewChild } from '@angular/core';
-import { film as filmSchema, type Film, type Patch, type Roll } from '@yellow-pane/contracts';
+import { film as filmSchema, newRoll, type Film, type Patch } from '@yellow-pane/contracts';
 import { parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../record/record.store';
@@ -142,18 +142,15 @@ export class FilmSheet {
       filmId = film.id;
       patches.push({ op: 'add', kind: 'film', id: film.id, value: film });
     }
-    const roll: Roll = {
+    const roll = newRoll({
       id: uuidv7(),
       filmId,
       label: f.label.trim(),
       lot: f.lot.trim(),
       widthMm: width.value.lengthMm,
       lengthM: metres,
-      leadInMm: 0,
       pricePerM: price.toFixed(2),
-      isToOrder: false,
-      deletedAt: null,
-    };
+    });
     patches.push({ op: 'add', kind: 'roll', id: roll.id, value: roll });
     const surface = this.record.surface();
     if (surface && !surface.filmId) patches.push({ op: 'set', kind: 'surface', id: surface.id, field: 'filmId', value: filmId });

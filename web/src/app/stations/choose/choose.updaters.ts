@@ -1,5 +1,5 @@
 import type { ChooseSettings, Exposure, Film, Glazing, JobDocument, Patch, Roll, Surface, VerdictInput, Want } from '@yellow-pane/contracts';
-import { defaultChooseSettings, unknownExposure } from '@yellow-pane/contracts';
+import { defaultChooseSettings, newRoll, unknownExposure } from '@yellow-pane/contracts';
 
 /** Which panes an edit in Choose is for. */
 export type Scope = 'pane' | 'group' | 'place' | 'facade';
@@ -55,18 +55,8 @@ export function choicePatches(panes: readonly Surface[], film: Film, rolls: read
   });
   const widest = [...film.offers].sort((a, b) => b.widthMm - a.widthMm)[0];
   if (patches.length && widest && !rolls.some((r) => r.filmId === film.id)) {
-    const roll: Roll = {
-      id: orderId(),
-      filmId: film.id,
-      label: `to order ${Math.round(widest.widthMm)}`,
-      lot: '',
-      widthMm: widest.widthMm,
-      lengthM: widest.lengthM,
-      leadInMm: 0,
-      pricePerM: widest.pricePerM,
-      isToOrder: true,
-      deletedAt: null,
-    };
+    const { widthMm, lengthM, pricePerM } = widest;
+    const roll = newRoll({ id: orderId(), filmId: film.id, label: `to order ${Math.round(widthMm)}`, widthMm, lengthM, pricePerM, isToOrder: true });
     patches.push({ op: 'add', kind: 'roll', id: roll.id, value: roll });
   }
   return patches;

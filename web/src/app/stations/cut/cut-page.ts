@@ -1,6 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
-import type { CutMethod } from '@yellow-pane/contracts';
-import { knifeOrder, resolveAllowances, startEdge, surveySurface, type MethodFigures } from '@yellow-pane/core';
+import { RouterLink } from '@angular/router';
+import { newRoll, type CutMethod, type CutSettings, type FilmOffer, type Patch, type Roll } from '@yellow-pane/contracts';
+import {
+  availableForJobMm,
+  compareWithPlan,
+  isFilmUpOn,
+  isForDesigns,
+  isTaken,
+  knifeOrder,
+  promiseNeededMm,
+  resolveAllowances,
+  reservedMm,
+  startEdge,
+  surveySurface,
+  type MethodFigures,
+  type MoveTarget,
+  type ServesElsewhere,
+} from '@yellow-pane/core';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { LayoutSearch } from '../../compute/layout-search';
@@ -10,12 +26,19 @@ import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
 import { PlansStore } from '../../record/plans.store';
 import { RecordStore } from '../../record/record.store';
+import { CostPanel } from './parts/cost-panel';
+import { DesignPanel } from './parts/design-panel';
+import { InHandPanel } from './parts/in-hand-panel';
 import { PieceDrawing } from './parts/piece-drawing';
+import { SeamPanel } from './parts/seam-panel';
+
+/** Height in which one roll is drawn, px; a leftover in proportion. */
+const ROLL_PX = 132;
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
 @Component({
   selector: 'yp-cut-page',
-  imports: [RollView, PieceDrawing, Why],
+  imports: [RollView, PieceDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cut-page.html',
 })
@@ -28,6 +51,18 @@ export class CutPage {
   protected readonly methods = signal<{ key: string; figures: MethodFigures[] } | null>(null);
   protected readonly shownFilmId = signal<string | null>(null);
   protected readonly settingsNote = signal('');
+  protected readonly tabs = [
+    { id: 'methods', name: 'Methods' },
+    { id: 'seam', name: 'Seams' },
+    { id: 'design', name: 'Design' },
+    { id: 'cost', name: 'What it costs' },
+    { id: 'hand', name: 'Piece in hand' },
+  ] as const;
+  protected readonly tab = signal<(typeof this.tabs)[number]['id']>('methods');
+  /** Which of several pieces of the pane is shown. */
+  protected readonly part = signal(0);
+  protected readonly dragNote = signal('');
+  protected readonly moveNote = signal('');
 
   /** Films that some pane of the job has. */
   protected readonly films = computed(() => {
@@ -51,10 +86,35 @@ export class CutPage {
   });
   protected readonly steps = computed(() => {
     const plan = this.plan();
-    return plan ? knifeOrder(plan.layout, plan.pieces, (id) => this.rolls().find((r) => r.id === id)?.widthMm ?? 0, this.record.units(), this.isFilmUp()) : [];
+    const film = this.film();
+    const roll = (id: string) => this.rolls().find((r) => r.id === id);
+    return plan && film
+      ? knifeOrder(
+          plan.layout,
+          plan.pieces,
+          (id) => roll(id)?.widthMm ?? 0,
+          this.record.units(),
+          (id) => isFilmUpOn(roll(id), film),
+        )
+      : [];
   });
-  protected readonly isFilmUp = computed(() => this.film()?.wound === 'liner-in');
-  protected readonly startEdge = computed(() => startEdge(this.isFilmUp()));
+  /** Roll by roll, as a person takes them from the rack. */
+  protected readonly stepsByRoll = computed(() => {
+    const film = this.film();
+    const out: { roll: Roll; startEdge: string; steps: ReturnType<typeof knifeOrder> }[] = [];
+    for (const s of this.steps()) {
+      const roll = this.rolls().find((r) => r.id === s.rollId);
+      if (!roll || !film) continue;
+      const last = out.at(-1);
+      if (last?.roll.id === roll.id) last.steps.push(s);
+      else out.push({ roll, startEdge: startEdge(isFilmUpOn(roll, film)), steps: [s] });
+    }
+    return out;
+  });
+  protected readonly canDesign = computed(() => {
+    const film = this.film();
+    return film !== null && isForDesigns(film);
+  });
   protected readonly nextKey = computed(() => this.steps().find((s) => !this.plans.done().has(s.key))?.key ?? null);
   protected readonly labels = computed(
     () => new Map(this.plan()?.pieces.flatMap((p) => [[p.id, p.label] as const, ...p.parts.map((x) => [x.id, x.label] as const)]) ?? []),
@@ -72,12 +132,17 @@ export class CutPage {
           .get(surface.filmId)
           ?.cuts.find((c) => c.surface.id === surface.id)
       : undefined;
-    const piece = this.plan()?.pieces.find((p) => p.id === surface.id) ?? cut?.pieces[0] ?? null;
-    const joined = this.plan()?.pieces.find((p) => p.parts.some((part) => part.id === surface.id)) ?? null;
-    const unplaced = this.plan()?.layout.unplaced.find((u) => u.pieceId === (joined ?? surface).id)?.reason ?? null;
+    const planned = this.plan()?.pieces.filter((p) => p.surfaceId === surface.id && p.parts.length === 0) ?? [];
+    const pieces = planned.length ? planned : (cut?.pieces ?? []);
+    const part = Math.min(this.part(), Math.max(0, pieces.length - 1));
+    const piece = pieces[part] ?? null;
+    const joined = this.plan()?.pieces.find((p) => p.parts.some((x) => x.id === surface.id)) ?? null;
+    const unplaced = this.plan()?.layout.unplaced.find((u) => u.pieceId === (joined ?? piece ?? surface).id)?.reason ?? null;
     return {
       surface,
       piece,
+      pieces,
+      part,
       joined,
       unplaced,
       seenFrom: (surface.seenFrom === 'room') === this.record.otherSide() ? 'street' : 'room',
@@ -91,9 +156,71 @@ export class CutPage {
       note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback ?? joined?.why[0] ?? null) : null,
     };
   });
-  protected readonly blockedPanes = computed(() => {
+  /** Panes that are on no roll, each with the reason. */
+  protected readonly notLaid = computed(() => {
     const film = this.film();
-    return film ? (this.plans.inputs().get(film.id)?.cuts ?? []).filter((c) => 'blocked' in c.answer) : [];
+    const plan = this.plan();
+    if (!film) return [];
+    const blocked = (this.plans.inputs().get(film.id)?.cuts ?? []).flatMap((c) =>
+      'blocked' in c.answer ? [{ id: c.surface.id, surfaceId: c.surface.id, name: c.surface.name, why: c.answer.blocked }] : [],
+    );
+    const unplaced = (plan?.layout.unplaced ?? []).flatMap((u) => {
+      const piece = plan!.pieces.find((p) => p.id === u.pieceId);
+      return piece ? [{ id: piece.id, surfaceId: piece.surfaceId, name: piece.label, why: u.reason }] : [];
+    });
+    return [...blocked, ...unplaced];
+  });
+
+  /** The rolls of this film as the plan and the stock have them: those cut from first. */
+  protected readonly rollLines = computed(() => {
+    const doc = this.record.doc();
+    const film = this.film();
+    const plan = this.plan();
+    if (!doc || !film || !plan) return [];
+    const widest = Math.max(...this.rolls().map((r) => r.widthMm));
+    return this.usedRolls().map((roll) => {
+      const usedMm = plan.layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
+      const promisedMm = reservedMm(roll.id, doc.stock.reservations) - reservedMm(roll.id, doc.stock.reservations, doc.job.id);
+      const wound = roll.wound ?? film.wound;
+      return {
+        roll,
+        usedMm,
+        availableMm: availableForJobMm(roll, doc.stock, doc.job.id),
+        othersMm: reservedMm(roll.id, doc.stock.reservations, doc.job.id),
+        promisedMm,
+        isPromiseOff: Math.abs(promisedMm - promiseNeededMm(plan, roll, doc.stock, doc.job.id)) > 1,
+        isTaken: isTaken(plan.stored ?? undefined, roll.id),
+        face: wound === 'unknown' ? 'face up not known: try two tape tabs' : wound === 'liner-in' ? 'lies film up' : 'lies liner up',
+        px: Math.max(54, Math.round((ROLL_PX * roll.widthMm) / widest)),
+      };
+    });
+  });
+  protected readonly idleRolls = computed(() => {
+    const idle = this.rolls().filter((r) => !this.usedRolls().includes(r));
+    return idle.length ? `${idle.map((r) => r.label).join(', ')} ${idle.length === 1 ? 'is' : 'are'} not needed` : 'everything of this film is used';
+  });
+
+  /** What a re-measure made of a committed plan. */
+  protected readonly replan = computed(() => {
+    const film = this.film();
+    const plan = this.plan();
+    const input = film ? this.plans.inputs().get(film.id) : undefined;
+    return film && plan?.isStale && plan.stored && input
+      ? compareWithPlan(plan.stored, input, this.plans.finished(), this.record.units(), film.direction !== 'none')
+      : null;
+  });
+  /** Film that is missing, and what it is sold in. */
+  protected readonly shortage = computed(() => {
+    const plan = this.plan();
+    const film = this.film();
+    if (!plan || !film || plan.layout.shortMm === 0) return null;
+    const { shortMm, shortWidthMm } = plan.layout;
+    const ids = new Set(plan.layout.unplaced.filter((u) => u.reason.includes('more of')).map((u) => u.pieceId));
+    const names = plan.pieces.filter((p) => ids.has(p.id)).map((p) => p.label);
+    return {
+      words: `${(shortMm / 1000).toFixed(1)} m of ${this.f(shortWidthMm ?? 0)} are missing, for ${names.slice(0, 6).join(', ')}${names.length > 6 ? ` and ${names.length - 6} more` : ''}.`,
+      offers: film.offers.filter((o) => shortWidthMm !== null && o.widthMm >= shortWidthMm - 1).slice(0, 2),
+    };
   });
 
   /** Metres and money in plain words. */
@@ -131,7 +258,11 @@ export class CutPage {
   constructor() {
     effect(() => {
       const film = this.record.surface()?.filmId;
-      if (film) untracked(() => this.shownFilmId.set(film));
+      this.record.selectedId();
+      untracked(() => {
+        this.part.set(0);
+        if (film) this.shownFilmId.set(film);
+      });
     });
     effect(() => {
       const film = this.film();
@@ -145,7 +276,7 @@ export class CutPage {
     if (!doc || this.methods()?.key === filmId + key) return;
     this.methods.set({ key: filmId + key, figures: [] });
     const figures = await this.search.methods(
-      { firm: doc.firm, job: doc.job, surfaces: doc.surfaces, readings: doc.readings, films: doc.films, rolls: doc.rolls, entries: [] },
+      { firm: doc.firm, job: doc.job, surfaces: doc.surfaces, readings: doc.readings, films: doc.films, rolls: doc.rolls, stock: doc.stock, entries: [] },
       doc.job.cut,
       filmId,
     );
@@ -183,9 +314,75 @@ export class CutPage {
     const person = this.device.person();
     if (!doc || !here?.piece || !person) return;
     const at = new Date().toISOString();
-    const extra = { id: uuidv7(), reason: 'spoiled', at };
-    void this.record.set(`One more of ${here.surface.name}`, 'surface', here.surface.id, { extraPieces: [...here.surface.extraPieces, extra] });
+    const extra = { id: uuidv7(), reason: 'spoiled', at, part: here.pieces.length > 1 ? here.part : null };
+    void this.record.set(`One more of ${here.piece.label}`, 'surface', here.surface.id, { extraPieces: [...here.surface.extraPieces, extra] });
+    // asked for while the knife is at work: the rest is planned anew from what is in the van
+    const film = this.film();
+    if (film && this.plan()?.stored?.status === 'committed') this.plans.replan(film.id);
   }
+  /** A piece that was cut wrong goes to another pane; its own pane gets a new one. */
+  protected serve(s: ServesElsewhere): void {
+    const doc = this.record.doc();
+    const wrong = doc?.surfaces.find((x) => x.id === s.pieceId.split('.')[0]);
+    if (!doc) return;
+    const patches: Patch[] = [{ op: 'set', kind: 'surface', id: s.forSurfaceId, field: 'servedById', value: s.pieceId }];
+    const extra = { id: uuidv7(), reason: `serves ${s.forLabel}`, at: new Date().toISOString(), part: null };
+    if (wrong?.filmId) patches.push({ op: 'set', kind: 'surface', id: wrong.id, field: 'extraPieces', value: [...wrong.extraPieces, extra] });
+    void this.record.change(`${s.label} serves ${s.forLabel}`, patches);
+  }
+  protected serveNoMore(): void {
+    const s = this.record.surface();
+    if (s) void this.record.set(`${s.name} gets its own piece`, 'surface', s.id, { servedById: null });
+  }
+  /** A roll that is planned on and still has to be ordered. */
+  protected order(offer: FilmOffer): void {
+    const film = this.film();
+    if (!film) return;
+    const number = this.rolls().filter((r) => r.isToOrder).length + 1;
+    const { widthMm, lengthM } = offer;
+    const pricePerM = (Number(offer.pricePerRoll) / lengthM).toFixed(4);
+    const value = newRoll({ id: uuidv7(), filmId: film.id, label: `to order ${number}`, widthMm, lengthM, pricePerM, isToOrder: true });
+    void this.record.change(`Plan on a new roll of ${film.name}`, [{ op: 'add', kind: 'roll', id: value.id, value }]);
+  }
+
+  /** While a piece is carried over the roll: what it would do there; when it is let go: it is done, or the reason why not. */
+  protected drag(rollId: string, e: { pieceId: string; dropIndex: number | null; isDone: boolean }): void {
+    const to: MoveTarget = { rollId, dropIndex: e.dropIndex };
+    this.dragNote.set('');
+    if (e.isDone) void this.move(e.pieceId, to);
+    else this.dragNote.set(this.saidOf(e.pieceId, to));
+  }
+  protected byKeys(e: { pieceId: string; by: -1 | 1 | 'end' | 'turn' }): void {
+    const at = this.plan()?.layout.rolls.flatMap((r) => r.drops.map((d, i) => ({ rollId: r.rollId, i, d }))).find(({ d }) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((p) => p.pieceId === e.pieceId)))); // prettier-ignore
+    if (!at) return;
+    const turned = at.d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces)).find((p) => p.pieceId === e.pieceId)!.turn % 180 !== 0;
+    if (e.by === 'turn') void this.move(e.pieceId, { rollId: at.rollId, dropIndex: at.i, isTurned: !turned });
+    else if (e.by === 'end') void this.move(e.pieceId, { rollId: at.rollId, dropIndex: null });
+    else if (at.i + e.by >= 0) void this.move(e.pieceId, { rollId: at.rollId, dropIndex: at.i + e.by });
+  }
+  private async move(pieceId: string, to: MoveTarget): Promise<void> {
+    const film = this.film();
+    if (!film) return;
+    const words = this.saidOf(pieceId, to);
+    const refused = await this.plans.move(film.id, pieceId, to);
+    this.moveNote.set(refused ?? `Moved and locked: ${words}.`);
+  }
+  /** What a move would do, in waste and money, or why it cannot be. */
+  private saidOf(pieceId: string, to: MoveTarget): string {
+    const film = this.film();
+    const tried = film ? this.plans.tryMove(film.id, pieceId, to) : null;
+    if (!tried) return '';
+    if (!tried.ok) return tried.message;
+    const m = tried.usedDeltaMm / 1000;
+    if (Math.abs(m) < 0.0005 && Math.abs(tried.moneyDelta) < 0.005) return 'costs nothing';
+    return `${m >= 0 ? 'takes' : 'saves'} ${Math.abs(m).toFixed(2)} m, ${tried.moneyDelta >= 0 ? '+' : '−'}${this.euro(Math.abs(tried.moneyDelta))}`;
+  }
+
+  protected setCut(label: string, part: Partial<CutSettings>): void {
+    const doc = this.record.doc();
+    if (doc) void this.record.set(label, 'job', doc.job.id, { cut: { ...doc.job.cut, ...part } });
+  }
+
   protected lock(): void {
     const film = this.film();
     const here = this.here();
@@ -238,15 +435,5 @@ export class CutPage {
   protected setStages(stages: string): void {
     const doc = this.record.doc();
     if (doc) void this.record.set('Cutting stages', 'job', doc.job.id, { cut: { ...doc.job.cut, stages: Number(stages) } });
-  }
-  protected setRoll(field: 'lengthM' | 'pricePerM', rollId: string, box: HTMLInputElement): void {
-    const text = box.value.trim().replace(',', '.');
-    const number = Number(text);
-    if (!(number >= 0 && number <= 1000) || text === '')
-      return this.settingsNote.set(field === 'lengthM' ? 'The roll has between 0 and 1000 m.' : 'A price such as 13.50.');
-    this.settingsNote.set('');
-    void this.record.set(field === 'lengthM' ? 'Length on the roll' : 'Price of the roll', 'roll', rollId, {
-      [field]: field === 'lengthM' ? number : number.toFixed(2),
-    });
   }
 }

@@ -25,6 +25,7 @@ export interface FilmDraft {
   shrinkAlong: string;
   growAcross: string;
   patternRepeat: string;
+  patternMatch: string;
   applyMin: string;
   applyMax: string;
   postHeat: string;
@@ -77,6 +78,7 @@ export function draftOf(f: Film | null): FilmDraft {
     shrinkAlong: num(f?.shrink?.alongPct),
     growAcross: num(f?.shrink?.acrossPct),
     patternRepeat: num(f?.patternRepeatMm),
+    patternMatch: f?.patternMatch ?? 'straight',
     applyMin: num(f?.temps?.applyMinC),
     applyMax: num(f?.temps?.applyMaxC),
     postHeat: num(f?.temps?.postHeatC),
@@ -159,6 +161,7 @@ export function filmFromDraft(d: FilmDraft, sizes: readonly OfferDraft[], old: F
     emissivityFrac: number('emissivity'),
     shrink: d.shrinkAlong.trim() === '' ? null : { alongPct: number('shrinkAlong'), acrossPct: number('growAcross') ?? 0 },
     patternRepeatMm: number('patternRepeat'),
+    patternMatch: d.patternMatch,
     temps: tempsOf({ applyMinC: number('applyMin'), applyMaxC: number('applyMax'), postHeatC: number('postHeat'), limitC: number('limit') }, old),
     drying: d.drying || null,
     offers: offersOf(sizes),

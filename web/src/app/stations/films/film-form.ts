@@ -166,6 +166,15 @@ export class FilmForm {
     { field: 'shrinkAlong', name: 'Shrinks along, %', span: 'col-span-2', isNumber: true },
     { field: 'growAcross', name: 'grows across, %', span: 'col-span-2', isNumber: true },
     { field: 'patternRepeat', name: 'Repeat, mm', span: 'col-span-2', isNumber: true },
+    {
+      field: 'patternMatch',
+      name: 'Neighbours match',
+      span: 'col-span-2',
+      options: [
+        { value: 'straight', name: 'straight' },
+        { value: 'half-drop', name: 'by half a drop' },
+      ],
+    },
     { field: 'applyMin', name: 'Applied from, °C', span: 'col-span-2', isNumber: true },
     { field: 'applyMax', name: 'to, °C', span: 'col-span-2', isNumber: true },
     { field: 'postHeat', name: 'Post-heat, °C', span: 'col-span-2', isNumber: true },

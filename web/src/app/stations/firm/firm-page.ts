@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { allowances, decimalPrice, rates, type Allowances, type Rates, type UnitSystem } from '@yellow-pane/contracts';
+import { allowances, decimalPrice, leftoverRule, rates, type Allowances, type LeftoverRule, type Rates, type UnitSystem } from '@yellow-pane/contracts';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
@@ -83,8 +83,14 @@ const rateNames = [
                 ><input #box class="field figure" [value]="a.value" (change)="setAllowance(a.field, box)"
               /></label>
             }
-            <p class="text-sm text-soft">
-              A job may set its own, and a pane its own again. Pieces of open jobs follow at once; a plan the knife has been at stays.
+            <h2 class="cap mt-5 mb-2">Leftovers worth keeping</h2>
+            <div class="grid grid-cols-3 gap-3">
+              @for (l of leftoverFields(); track l.field) {
+                <label class="block text-sm">{{ l.name }}<input #box class="field figure" [value]="l.value" (change)="setLeftover(l.field, box)" /></label>
+              }
+            </div>
+            <p class="mt-2 text-sm text-soft">
+              A job may set its own allowances, and a pane its own again. Pieces of open jobs follow at once; a plan the knife has been at stays.
             </p>
           </section>
           <section class="md:col-span-2" aria-labelledby="rates">
@@ -115,6 +121,17 @@ export class FirmPage {
   protected readonly fields = computed(() => {
     const firm = this.bench.doc()?.firm;
     return firm ? allowanceFields.map((a) => ({ ...a, value: shown(firm.allowances[a.field], firm.units) })) : [];
+  });
+
+  protected readonly leftoverFields = computed(() => {
+    const firm = this.bench.doc()?.firm;
+    if (!firm) return [];
+    const l = firm.leftovers;
+    return [
+      { field: 'smallestSideMm', name: 'Shorter side from', value: shown(l.smallestSideMm, firm.units) },
+      { field: 'smallestAreaM2', name: 'and m² from', value: String(l.smallestAreaM2) },
+      { field: 'worthFrac', name: 'Worth, % of new', value: String(Math.round(l.worthFrac * 100)) },
+    ] as const;
   });
 
   protected readonly rates = computed(() => this.bench.doc()?.rates.at(-1) ?? null);
@@ -152,6 +169,16 @@ export class FirmPage {
     const next = { ...firm.allowances, [field]: read.value.lengthMm };
     if (!allowances.safeParse(next).success) return this.note.set(`At most ${field === 'edgeGapMm' ? 10 : 300} mm.`);
     this.set('Allowances of the firm', 'allowances', next);
+  }
+  protected setLeftover(field: keyof LeftoverRule, box: HTMLInputElement): void {
+    const firm = this.bench.doc()?.firm;
+    if (!firm) return;
+    const length = field === 'smallestSideMm' ? parseLength(box.value, firm.units) : null;
+    if (length && !length.ok) return this.note.set(length.message);
+    const number = length?.ok ? length.value.lengthMm : Number(box.value.trim().replace(',', '.')) / (field === 'worthFrac' ? 100 : 1);
+    const read = leftoverRule.safeParse({ ...firm.leftovers, [field]: box.value.trim() === '' ? NaN : number });
+    if (!read.success) return this.note.set('A length, square metres up to 50, and a share between 0 and 100 %.');
+    this.set('Leftovers worth keeping', 'leftovers', read.data);
   }
   /** Every change of a rate is a new version: what was quoted stays as it was quoted. */
   protected setRateField(field: keyof Rates, part: keyof Rates['minutesPerM2'] | null, box: HTMLInputElement): void {

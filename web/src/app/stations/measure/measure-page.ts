@@ -6,6 +6,7 @@ import {
   enclosingRectangle,
   measureTitle,
   oddsText,
+  offsetsInRow,
   pathArea,
   readingsHash,
   suspectText,
@@ -57,6 +58,7 @@ import { SurfaceDetails } from './parts/surface-details';
             [units]="record.units()"
             [mirrored]="record.otherSide()"
             [times]="large() && v.isAll ? 5 : 1"
+            [offsetMm]="v.offsetMm"
             (typed)="save($event.key, $event.reading)"
             (cleared)="withdraw($event)"
             (finished)="record.step(1)"
@@ -183,6 +185,7 @@ export class MeasurePage {
       isSigned,
       keys,
       isAll: keys.length > 2,
+      offsetMm: surface.design ? (offsetsInRow(surface, doc.surfaces, (s) => surveySurface(s, doc).survey, surface.design).get(surface.id) ?? 0) : 0,
       words: verdictText(survey, units),
       look: isBad ? 'border-ink bg-tint' : survey.status === 'agreeing' ? 'border-proof bg-proof-tint' : 'border-hair bg-paper',
       ask: isBad && survey.next ? { measure: survey.next.measure, text: askText(survey.next.measure, survey.next.isRetape, shape) } : null,

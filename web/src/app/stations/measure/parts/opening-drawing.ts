@@ -2,7 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, i
 import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
 import {
   bowKeys,
+  cutLines,
   cutOutPath,
+  designOnPane,
   flatten,
   isBow,
   measureTitle,
@@ -35,6 +37,9 @@ import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
         [attr.stroke-width]="hasSize() ? 2 : 1"
         [attr.stroke-dasharray]="hasSize() ? null : '6 5'"
       />
+      @if (designPath()) {
+        <path [attr.d]="designPath()" fill="#B9CAD4" fill-opacity="0.75" fill-rule="evenodd" stroke="#3E6E8E" stroke-width="0.8" />
+      }
       @for (c of cutOuts(); track $index) {
         <path [attr.d]="c" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
       }
@@ -113,6 +118,8 @@ export class OpeningDrawing {
   readonly units = input.required<UnitSystem>();
   readonly mirrored = input(false);
   readonly times = input(1);
+  /** Left side of this pane from the left side of the first of its row: a design runs on over them. */
+  readonly offsetMm = input(0);
   readonly typed = output<{ key: MeasureKey; reading: TypedReading }>();
   readonly cleared = output<MeasureKey>();
   /** Enter on the last measure. */
@@ -176,6 +183,15 @@ export class OpeningDrawing {
       const points = flatten(cutOutPath(c, outline, 0)).map((p) => this.drawn().toPx(p));
       return `M${points.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`;
     });
+  });
+  /** The frosted design as it lies on this pane; empty where there is none. */
+  protected readonly designPath = computed(() => {
+    const s = this.surface();
+    const outline = this.survey().outline;
+    if (!s.design || !outline || this.times() > 1) return '';
+    const read = designOnPane(s.design, { outline, offsetMm: this.offsetMm(), sillMm: s.exposure?.heightAboveFloorMm ?? null });
+    if (!read.ok) return '';
+    return cutLines(read.value).map((ring) => `M${ring.map((p) => this.drawn().toPx(p)).map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`).join(''); // prettier-ignore
   });
   protected readonly frame = computed(() => {
     const box = this.outline();

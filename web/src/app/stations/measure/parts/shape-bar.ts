@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { cornerLetter, cutOut, type CornerLetter, type CutOut, type PaneShape, type Surface } from '@yellow-pane/contracts';
+import { outlineFromDrawing } from '@yellow-pane/core/measure';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../../../record/record.store';
 import { shapeNames } from '../measure.updaters';
+import { drawingUnits, readDrawing, type Drawing } from './drawing-file';
 
 type Choice = keyof typeof shapeNames;
 const lengths = [
@@ -53,6 +55,9 @@ const lengths = [
           }
         </span>
       }
+      <label class="min-h-8 cursor-pointer py-1 underline decoration-field"
+        >Outline from a drawing (DXF)<input #file type="file" accept=".dxf,application/dxf" class="sr-only" (change)="readFile(file)"
+      /></label>
       <label class="flex items-center gap-1.5"
         >Cut-out<select #what class="field w-28!" (change)="addCutOut(what)">
           <option value="">add …</option>
@@ -62,6 +67,17 @@ const lengths = [
         </select></label
       >
     </div>
+    @if (drawing()) {
+      <div class="mt-1 border-l-4 border-ink bg-tint p-2 text-sm" role="alertdialog" aria-label="Units of the drawing">
+        The drawing does not say its units. One unit is
+        @for (u of units; track u.name) {
+          <button type="button" class="btn ml-1.5" (click)="bringIn(u.mmPerUnit)">{{ u.name }}</button>
+        }
+      </div>
+    }
+    @if (message()) {
+      <p role="alert" class="mt-1 border-l-4 border-ink bg-tint p-2 text-sm">{{ message() }}</p>
+    }
     @if (s.cutOuts.length) {
       <details class="mt-1 text-sm" [open]="fresh() === s.id">
         <summary class="min-h-7 cursor-pointer">{{ cutOutNames() }}</summary>
@@ -130,6 +146,35 @@ export class ShapeBar {
   protected readonly isArch = computed(() => this.surface().shape?.kind.startsWith('arch') ?? false);
   protected readonly letters = computed(() => cornerLetter.options.slice(0, this.surface().shape?.corners ?? 0));
   protected f = (mm: number): string => formatLength(mm, this.record.units());
+
+  protected readonly units = drawingUnits;
+  /** A drawing that waits for its units. */
+  protected readonly drawing = signal<Drawing | null>(null);
+  protected readonly message = signal('');
+
+  protected async readFile(box: HTMLInputElement): Promise<void> {
+    const text = await box.files?.[0]?.text();
+    box.value = '';
+    if (!text) return;
+    const read = await readDrawing(text);
+    this.drawing.set(null);
+    if (!read) return this.message.set('This file does not read as DXF. Write it out as DXF (text) and bring it in again.');
+    this.message.set('');
+    if (read.mmPerUnit === null) return this.drawing.set(read);
+    this.take(read, read.mmPerUnit);
+  }
+  protected bringIn(mmPerUnit: number): void {
+    const read = this.drawing();
+    this.drawing.set(null);
+    if (read) this.take(read, mmPerUnit);
+  }
+  private take(read: Drawing, mmPerUnit: number): void {
+    const outline = outlineFromDrawing(read.entities, mmPerUnit);
+    if (!outline.ok) return this.message.set(outline.message);
+    this.message.set(outline.note ?? '');
+    const path = outline.path.map((p) => ({ xMm: p.x, yMm: p.y, bulge: p.bulge }));
+    this.set('Outline from a drawing', { shape: { kind: 'drawn', hasLegs: false, corners: 4, inward: [], path } });
+  }
 
   private set(label: string, fields: Partial<Surface>): void {
     const s = this.surface();

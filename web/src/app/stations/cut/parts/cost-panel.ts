@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import type { Film } from '@yellow-pane/contracts';
+import { costOfPlan, repeatLossMm } from '@yellow-pane/core';
+import { Why } from '../../../kit/why';
+import { PlansStore } from '../../../record/plans.store';
+import { RecordStore } from '../../../record/record.store';
+
+/** What the plan costs: film and minutes together, waste and leftovers in metres and money, and what each pane bears. */
+@Component({
+  selector: 'yp-cost-panel',
+  imports: [Why],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (view(); as v) {
+      <dl class="text-sm" data-cost>
+        @for (r of v.rows; track r.name) {
+          <div class="flex justify-between gap-3 border-b border-hair py-1" [class.font-bold]="r.isSum">
+            <dt>
+              {{ r.name }}<span class="block text-xs font-normal text-soft">{{ r.how }}</span>
+            </dt>
+            <dd class="figure text-right whitespace-nowrap">{{ r.money }}</dd>
+          </div>
+        }
+      </dl>
+      <yp-why [lines]="v.why" />
+      <details class="mt-1 text-sm">
+        <summary class="cursor-pointer py-1 underline">Price per pane</summary>
+        <ul class="columns-2 gap-4">
+          @for (p of v.panes; track p.surfaceId) {
+            <li class="flex justify-between border-b border-hair">
+              <span>{{ p.label }}</span><span class="figure">{{ p.money }}</span>
+            </li>
+          }
+        </ul>
+      </details>
+    } @else {
+      <p class="text-sm text-soft">Nothing is laid out yet.</p>
+    }
+  `,
+})
+export class CostPanel {
+  readonly film = input.required<Film>();
+  private readonly record = inject(RecordStore);
+  private readonly plans = inject(PlansStore);
+
+  protected readonly view = computed(() => {
+    const doc = this.record.doc();
+    const plan = this.plans.byFilm()[this.film().id];
+    const input_ = this.plans.inputs().get(this.film().id);
+    if (!doc || !plan || plan.layout.usedMm === 0) return null;
+    const c = costOfPlan(plan.layout, plan.pieces, doc.rolls, doc.firm.leftovers, Number(doc.firm.hourRate));
+    const money = (v: number) => new Intl.NumberFormat('en-IE', { style: 'currency', currency: doc.job.currency }).format(v);
+    const repeatM = input_ ? repeatLossMm(input_.layout) / 1000 : 0;
+    return {
+      rows: [
+        { name: 'Film', how: `${c.usedM.toFixed(2)} m taken`, money: money(c.film), isSum: false },
+        { name: 'of it waste', how: `${c.wasteM.toFixed(2)} m, ${c.wasteM2.toFixed(2)} m²`, money: money(c.wasteMoney), isSum: false },
+        ...(repeatM > 0.005
+          ? [{ name: 'of it for the pattern', how: `${repeatM.toFixed(2)} m more so that the repeat matches`, money: '', isSum: false }]
+          : []),
+        {
+          name: 'Cutting',
+          how: `${c.cuttingMinutes.toFixed(0)} min for ${plan.layout.cutCount} cuts`,
+          money: money((c.cuttingMinutes / 60) * Number(doc.firm.hourRate)),
+          isSum: false,
+        },
+        {
+          name: 'Trimming on the glass',
+          how: `${c.trimmingMinutes.toFixed(0)} min`,
+          money: money((c.trimmingMinutes / 60) * Number(doc.firm.hourRate)),
+          isSum: false,
+        },
+        {
+          name: 'Leftovers kept',
+          how: `${c.leftoverCount}, ${c.leftoverM2.toFixed(2)} m² at ${Math.round(doc.firm.leftovers.worthFrac * 100)} % of new`,
+          money: `−${money(c.leftoverMoney)}`,
+          isSum: false,
+        },
+        { name: 'In all', how: 'film and minutes, less what is kept', money: money(c.total), isSum: true },
+      ],
+      panes: c.perPane.map((p) => ({ ...p, money: money(p.money) })),
+      why: [
+        'Plans are compared by film and minutes together: one knife cut counts one minute at the firm’s hour rate.',
+        'Each pane bears its share of the film of its roll by area, waste and leftovers with it, and its own minutes.',
+        `A rest is kept from ${doc.firm.leftovers.smallestSideMm} mm on its shorter side and ${doc.firm.leftovers.smallestAreaM2} m²: the firm’s rule.`,
+      ],
+    };
+  });
+}
