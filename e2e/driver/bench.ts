@@ -58,7 +58,7 @@ export class Bench {
     return this.candidates().filter({ hasText: film });
   }
   knifeOrder() {
-    return this.page.locator('[data-knife-order] li');
+    return this.page.locator('[data-knife-order] li[data-step]');
   }
   /** Waits until the layout of the film at hand has come to rest and is stored. */
   async planSettled(): Promise<void> {

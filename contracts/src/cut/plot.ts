@@ -50,10 +50,9 @@ export const plotSheet = z.object({
 });
 
 const spot = z.tuple([z.number(), z.number()]);
-/** What is planned and what the machine says it has cut, mm from the plotter's origin. */
+/** What the machine says it has cut, mm from the plotter's origin; what is planned is the sheet of the piece. */
 export const plotStatus = z.object({
   run: plotRun.nullable(),
-  planned: z.array(z.array(spot)),
   plotted: z.array(z.array(spot)),
   /** How many paths were plotted before those in `plotted`. */
   plottedFrom: z.int(),

@@ -139,6 +139,25 @@ export function plotOfPiece(p: PaneToPiece, pieceId: string, settings: { weeding
   return plotSheet({ ...keep, widthMm: piece.piece.widthMm, heightMm: piece.piece.heightMm, settings });
 }
 
+/** Where the pieces of a pane lie on it, mm from the left side and the lower edge of its glass, as it was seen when measured. */
+export function piecePlaces(
+  p: PaneToPiece,
+): { readonly pieceId: string; readonly leftMm: number; readonly lowMm: number; readonly widthMm: number; readonly heightMm: number }[] {
+  const made = piecesOfPane(p);
+  if ('blocked' in made || 'blocked' in p.answer || !p.survey.outline) return [];
+  const box = boundingBox(p.survey.outline);
+  const places: { x: number; y: number }[] = [];
+  if (p.surface.design && isForDesigns(p.film)) {
+    const designed = knownDesign(p, p.answer.piece);
+    if (designed.ok) places.push(...designed.pieces.map((d) => ({ x: d.cornerMm.x - box.minX, y: d.cornerMm.y - box.minY })));
+  } else if (p.surface.seam) places.push(...stripsOf(enclosingRectangle(p.survey)!, p.surface.seam, p.allowances).map((s) => ({ x: s.leftMm, y: s.lowMm })));
+  return made.pieces.flatMap((piece) => {
+    const part = p.surface.extraPieces.find((e) => e.id === piece.id)?.part ?? (piece.id.includes('.') ? Number(piece.id.split('.')[1]) - 1 : 0);
+    const at = places[part];
+    return at ? [{ pieceId: piece.id, leftMm: at.x, lowMm: at.y, widthMm: piece.widthMm, heightMm: piece.heightMm }] : [];
+  });
+}
+
 /**
  * Left sides of panes in one row between bars, in the order of their columns.
  * @returns by surface id, mm from the left side of the first

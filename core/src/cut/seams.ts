@@ -26,6 +26,9 @@ export interface Strip {
   readonly name: string;
   readonly widthMm: number;
   readonly heightMm: number;
+  /** Its left and lower edge, from the left side and the sill of the opening; negative where it hangs over. */
+  readonly leftMm: number;
+  readonly lowMm: number;
   /** Edges that are trimmed on the frame: the others meet another strip. */
   readonly frameEdges: readonly Edge[];
   /** Edge that must be the roll's own so that two straight edges meet. */
@@ -67,6 +70,8 @@ export function stripsOf(opening: Opening, seam: Seam, a: Allowances): Strip[] {
       name: nameOf(index, lines.length - 1, seam.direction),
       widthMm: upright ? across : opening.widthMm + 2 * a.overhangMm,
       heightMm: upright ? opening.heightMm + a.overhangMm + a.overhangTopMm : across,
+      leftMm: upright ? start - before : -a.overhangMm,
+      lowMm: upright ? -a.overhangMm : start - before,
       frameEdges: frame,
       factoryEdge: seam.kind !== 'butt' ? null : upright ? (isFirst ? 'right' : isLast ? 'left' : null) : isFirst ? 'top' : isLast ? 'bottom' : null,
     };

@@ -20,6 +20,8 @@ const OVERCUT_MM = 0.5;
 const WEED_STRIP_MM = 250;
 /** A weeding line keeps off the film that stays. */
 const WEED_CLEAR_MM = 1;
+/** From this many on the knife goes row by row. */
+const MANY_PATHS = 60;
 /** Legs of a corner mark. */
 const MARK_MM = 10;
 
@@ -83,14 +85,20 @@ function nearestFirst(paths: readonly PlotPath[]): PlotPath[] {
   const out: PlotPath[] = [];
   let at = vec(0, 0);
   const rows = [...left].sort((a, b) => paths[a]!.points[0]!.y - paths[b]!.points[0]!.y || paths[a]!.points[0]!.x - paths[b]!.points[0]!.x);
-  if (paths.length > 1500) {
+  if (paths.length > MANY_PATHS) {
     // many marks: row by row, there and back
     const byRow = new Map<number, number[]>();
     rows.forEach((i) => {
-      const key = Math.round(paths[i]!.points[0]!.y / 2);
+      const ys = paths[i]!.points.map((p) => p.y);
+      const key = Math.round((Math.min(...ys) + Math.max(...ys)) / 2 / 2);
       byRow.set(key, [...(byRow.get(key) ?? []), i]);
     });
-    return [...byRow.values()].flatMap((row, k) => (k % 2 ? [...row].reverse() : row).map((i) => paths[i]!));
+    // dots of one row begin at one height, but a clipped one may not
+    for (const row of byRow.values()) row.sort((a, b) => paths[a]!.points[0]!.x - paths[b]!.points[0]!.x);
+    return [...byRow]
+      .sort(([a], [b]) => a - b)
+      .map(([, row]) => row)
+      .flatMap((row, k) => (k % 2 ? [...row].reverse() : row).map((i) => paths[i]!));
   }
   while (left.size) {
     let best = -1;

@@ -142,7 +142,6 @@ export class PlotterService {
     const first = at ? Math.max(0, from - at.startedFrom) : 0;
     return {
       run: at?.run ?? null,
-      planned: at && from === 0 ? at.sheet.paths.map((p) => p.points.map((q): [number, number] => [round(q.x), round(q.y)])) : [],
       plotted: (at?.plotted.slice(first, first + 400) ?? []).map((line) => line.map(([x, y]): [number, number] => [round(x), round(y)])),
       plottedFrom: (at?.startedFrom ?? 0) + first,
       plottedCount: (at?.startedFrom ?? 0) + (at?.plotted.length ?? 0),

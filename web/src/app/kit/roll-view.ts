@@ -47,6 +47,7 @@ interface DrawnRest {
 interface DrawnCut {
   readonly x: number;
   readonly n: number;
+  readonly isShown: boolean;
 }
 
 /** The film's hatch as an SVG pattern, by film. */
@@ -139,15 +140,19 @@ const hatchPath: Record<Film['hatch'], string> = {
               <text [attr.x]="p.x + 8" [attr.y]="p.y + 34" font-size="12" class="figure">{{ p.size }}</text>
             }
           }
-          <path [attr.d]="p.arrow" stroke="#3E6E8E" stroke-width="1.6" fill="none" />
+          @if (p.w > 26 && p.h > 26) {
+            <path [attr.d]="p.arrow" stroke="#3E6E8E" stroke-width="1.6" fill="none" />
+          }
         </g>
       }
       <line [attr.x1]="pad" [attr.x2]="width() - 44" [attr.y1]="top" [attr.y2]="top" stroke="#1C2226" stroke-width="3" />
       <line [attr.x1]="pad" [attr.x2]="width() - 44" [attr.y1]="top + rollPx()" [attr.y2]="top + rollPx()" stroke="#1C2226" stroke-width="3" />
       @for (c of cuts(); track c.n) {
         <line [attr.x1]="c.x" [attr.x2]="c.x" [attr.y1]="top - 8" [attr.y2]="top + rollPx() + 8" stroke="#1C2226" stroke-width="2" stroke-dasharray="6 4" />
-        <circle [attr.cx]="c.x" [attr.cy]="top - 15" r="10" fill="#1C2226" />
-        <text [attr.x]="c.x" [attr.y]="top - 11" font-size="11.5" font-weight="700" text-anchor="middle" fill="#FFFEFA">{{ c.n }}</text>
+        @if (c.isShown) {
+          <circle [attr.cx]="c.x" [attr.cy]="top - 15" r="10" fill="#1C2226" />
+          <text [attr.x]="c.x" [attr.y]="top - 11" font-size="11.5" font-weight="700" text-anchor="middle" fill="#FFFEFA">{{ c.n }}</text>
+        }
       }
       @for (m of metres(); track m) {
         <line [attr.x1]="x(m * 1000)" [attr.x2]="x(m * 1000)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
@@ -223,8 +228,10 @@ export class RollView {
     afterRenderEffect(() => {
       const id = this.selectedSurfaceId();
       const piece = this.drawn().find((p) => p.surfaceId === id || p.parts.some((part) => part.surfaceId === id));
+      if (!piece) return;
+      this.host.nativeElement.scrollIntoView?.({ block: 'nearest', inline: 'nearest' });
       const box = this.host.nativeElement.closest('[data-roll-scroll]');
-      if (piece && box && (piece.x < box.scrollLeft || piece.x + piece.w > box.scrollLeft + box.clientWidth)) box.scrollLeft = Math.max(0, piece.x - 60);
+      if (box && (piece.x < box.scrollLeft || piece.x + piece.w > box.scrollLeft + box.clientWidth)) box.scrollLeft = Math.max(0, piece.x - 60);
     });
   }
 
@@ -375,5 +382,14 @@ export class RollView {
     );
   });
 
-  protected readonly cuts = computed<DrawnCut[]>(() => (this.mine()?.drops ?? []).map((d, i) => ({ x: this.x(d.xMm + d.alongMm), n: i + 1 })));
+  /** Where the roll is cut across; numbers that would lie over one another are left out. */
+  protected readonly cuts = computed<DrawnCut[]>(() => {
+    let last = -Infinity;
+    return (this.mine()?.drops ?? []).map((d, i) => {
+      const x = this.x(d.xMm + d.alongMm);
+      const isShown = x - last >= 22;
+      if (isShown) last = x;
+      return { x, n: i + 1, isShown };
+    });
+  });
 }

@@ -1,9 +1,9 @@
 import { ternPoint, demoFirm, demoPersons } from '../../../../demo/src/index';
-import type { JobDocument } from '@yellow-pane/contracts';
+import { emptyStock, type JobDocument } from '@yellow-pane/contracts';
 import { applyPatches, needsReload } from './updaters';
 
 const file = ternPoint();
-const doc: JobDocument = { revision: 1, firm: demoFirm, persons: demoPersons, ...file, canUndo: null, canRedo: null };
+const doc: JobDocument = { revision: 1, firm: demoFirm, persons: demoPersons, ...file, stock: emptyStock, canUndo: null, canRedo: null };
 const first = doc.surfaces[0]!;
 
 describe('the document after a change', () => {

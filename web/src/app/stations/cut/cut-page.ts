@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { newRoll, type CutMethod, type CutSettings, type FilmOffer, type Patch, type Roll } from '@yellow-pane/contracts';
+import { newRoll, type CutMethod, type CutSettings, type FilmOffer, type Patch, type Roll, type Surface } from '@yellow-pane/contracts';
 import {
   availableForJobMm,
   compareWithPlan,
@@ -8,6 +8,8 @@ import {
   isForDesigns,
   isTaken,
   knifeOrder,
+  paneToPiece,
+  piecePlaces,
   promiseNeededMm,
   resolveAllowances,
   reservedMm,
@@ -29,6 +31,7 @@ import { RecordStore } from '../../record/record.store';
 import { CostPanel } from './parts/cost-panel';
 import { DesignPanel } from './parts/design-panel';
 import { InHandPanel } from './parts/in-hand-panel';
+import { PartDrawing } from './parts/part-drawing';
 import { PieceDrawing } from './parts/piece-drawing';
 import { SeamPanel } from './parts/seam-panel';
 
@@ -38,7 +41,7 @@ const ROLL_PX = 132;
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
 @Component({
   selector: 'yp-cut-page',
-  imports: [RollView, PieceDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, RouterLink],
+  imports: [RollView, PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cut-page.html',
 })
@@ -143,6 +146,7 @@ export class CutPage {
       piece,
       pieces,
       part,
+      places: pieces.length > 1 || piece?.isPlotted ? this.placesOf(surface) : [],
       joined,
       unplaced,
       seenFrom: (surface.seenFrom === 'room') === this.record.otherSide() ? 'street' : 'room',
@@ -156,6 +160,12 @@ export class CutPage {
       note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback ?? joined?.why[0] ?? null) : null,
     };
   });
+  private placesOf(surface: Surface): ReturnType<typeof piecePlaces> {
+    const doc = this.record.doc();
+    const film = doc?.films.find((f) => f.id === surface.filmId);
+    return doc && film ? piecePlaces(paneToPiece(surface, doc, film)) : [];
+  }
+
   /** Panes that are on no roll, each with the reason. */
   protected readonly notLaid = computed(() => {
     const film = this.film();

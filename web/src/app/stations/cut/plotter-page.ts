@@ -230,8 +230,7 @@ export class PlotterPage {
     try {
       const before = this.status()?.run;
       const from = this.plottedFrom() + this.plotted().length;
-      // asked from a number on; never from nought, so that what is planned is not sent again and again
-      const now = await this.api.plotter(Math.max(1, from));
+      const now = await this.api.plotter(from);
       if (now.run?.id !== before?.id || now.plottedCount < from) {
         this.plotted.set([]);
         this.plottedFrom.set(0);
@@ -240,7 +239,7 @@ export class PlotterPage {
         if (this.plotted().length === 0) this.plottedFrom.set(now.plottedFrom);
         if (now.plottedFrom === this.plottedFrom() + this.plotted().length) this.plotted.set([...this.plotted(), ...now.plotted]);
       }
-      this.status.set({ ...now, plotted: [], planned: [] });
+      this.status.set({ ...now, plotted: [] });
     } catch (error) {
       this.note.set(error instanceof Error ? error.message : String(error));
     }

@@ -74,8 +74,13 @@ export class StockPage {
   }
   protected sizeOf = (r: StockRow): string =>
     r.roll.form === 'leftover' ? `${this.f(r.roll.widthMm)} × ${this.f(r.remainingMm)}` : `${this.f(r.roll.widthMm)} wide`;
-  /** Share of what came on the roll, for its bar. */
-  protected share = (r: StockRow, mm: number): number => Math.max(0, Math.min(1, mm / Math.max(r.roll.lengthM * 1000, r.remainingMm, 1)));
+  /** Share of a whole roll, for its bar. */
+  protected share = (r: StockRow, mm: number): number => Math.max(0, Math.min(1, mm / Math.max(this.fullMm(r), r.remainingMm, 1)));
+  /** Length that a whole roll of this width is sold in. */
+  private fullMm(r: StockRow): number {
+    const film = this.bench.doc()?.films.find((f) => f.id === r.roll.filmId);
+    return ((film?.offers.find((o) => Math.abs(o.widthMm - r.roll.widthMm) < 1) ?? film?.offers[0])?.lengthM ?? 30.5) * 1000;
+  }
   /** A leftover in its true proportions. */
   protected sheet(r: StockRow): { w: number; h: number } {
     const scale = Math.min(150 / Math.max(1, r.remainingMm), 22 / r.roll.widthMm);
