@@ -54,12 +54,3 @@ export const design = z.discriminatedUnion('kind', [
 ]);
 export type Design = z.infer<typeof design>;
 export type DesignKind = Design['kind'];
-
-/**
- * Heights of marks on glass doors and walls above the floor.
- * @source UK Approved Document K (protection from falling, collision and impact), manifestation of glazing: 850–1000 mm and 1400–1600 mm; from memory of the text, to be read in its edition in force
- */
-export const markingHeights: readonly HeightZone[] = [
-  { bottomMm: 850, topMm: 1000 },
-  { bottomMm: 1400, topMm: 1600 },
-];

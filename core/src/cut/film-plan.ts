@@ -120,7 +120,8 @@ export function filmPlanInput(
   const cuts = cutsForFilm(records, filmId, method);
   const film = records.films.find((f) => f.id === filmId);
   const book = records.stock ?? noStock;
-  const rolls = records.rolls.filter((r) => r.filmId === filmId && !r.deletedAt);
+  const done = doneSteps(records.entries);
+  const rolls = records.rolls.filter((r) => r.filmId === filmId && !r.deletedAt && isThere(r, records.job.id, done));
   const cutPrice = (Number(records.firm.hourRate) / 60) * minutesPer.knifeCut;
   const on = { filmId, rolls: rolls.map((r) => toCut(r, book, records.job.id, [])), settings, seed: PLAN_SEED, cutPrice };
   const wanted = film ? sameWayRound(patterned(cuts, film), film, on) : [];
@@ -147,6 +148,13 @@ export function filmPlanInput(
     cuts,
     hash: contentHash({ version: CORE_VERSION, rolls: layout.rolls.map((r) => rollInHash(r, pieces, settings)), settings, sizes, cutPrice }),
   };
+}
+
+/** A leftover of this job's own plan is there once the knife has been at its drop; before that it is still part of the roll. */
+function isThere(roll: Roll, jobId: string, done: ReadonlySet<string>): boolean {
+  if (!roll.fromDrop?.startsWith(`${jobId}:`)) return true;
+  const drop = roll.fromDrop.slice(jobId.length + 1, roll.fromDrop.lastIndexOf(':'));
+  return [...done].some((key) => key.startsWith(`${drop}/`));
 }
 
 /** What of a roll decides a plan: more film than could ever be needed is simply plenty, so that another job's cut makes no plan stale. */

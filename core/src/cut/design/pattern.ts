@@ -1,4 +1,4 @@
-import { markingHeights, type Design, type HeightZone } from '@yellow-pane/contracts';
+import type { Design, HeightZone } from '@yellow-pane/contracts';
 import {
   boundingBox,
   common,
@@ -36,6 +36,15 @@ export interface PaneDesign {
 }
 
 export type PaneDesignAnswer = { readonly ok: true; readonly value: PaneDesign } | { readonly ok: false; readonly message: string };
+
+/**
+ * Heights of marks on glass doors and walls above the floor.
+ * @source UK Approved Document K (protection from falling, collision and impact), manifestation of glazing: 850–1000 mm and 1400–1600 mm; from memory of the text, to be read in its edition in force
+ */
+export const markingHeights: readonly HeightZone[] = [
+  { bottomMm: 850, topMm: 1000 },
+  { bottomMm: 1400, topMm: 1600 },
+];
 
 /** Dots smaller than this cannot be weeded. @source house rule */
 const LEAST_DOT_MM = 2;

@@ -2,6 +2,7 @@ import { computed, effect, inject, untracked } from '@angular/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import type { JobDocument, Layout, Patch, Piece, Plan } from '@yellow-pane/contracts';
 import {
+  compareWithPlan,
   CORE_VERSION,
   doneSteps,
   filmPlanInput,
@@ -83,12 +84,15 @@ export const PlansStore = signalStore(
       await record.change(label, patches);
     };
 
+    /** Films whose next plan is booked off the stock as soon as it is stored. */
+    const takeAfter = new Set<string>();
+
     const start = (filmId: string, input: FilmPlanInput): void => {
       void search.search(input.layout, SETTLED_STEPS, (layout, done) => {
         if (store.inputs().get(filmId)?.hash !== input.hash) return;
         const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false };
         put(plan);
-        if (done) void save(plan);
+        if (done) void save(plan).then(() => (takeAfter.delete(filmId) ? takeAll(filmId) : undefined));
       });
     };
 
@@ -99,6 +103,19 @@ export const PlansStore = signalStore(
       if (!doc) return out;
       for (const s of knifeOrder(plan.layout, plan.pieces, widthOf(doc), 'mm')) if (store.done().has(s.key)) out.set(s.rollId, (out.get(s.rollId) ?? new Set()).add(s.dropIndex)); // prettier-ignore
       return out;
+    };
+
+    /** Takes what the plan lays on a roll off the stock; the plan is committed by it. */
+    const take = async (filmId: string, rollId: string): Promise<void> => {
+      const doc = record.doc();
+      const plan = doc && newest(doc.plans, filmId);
+      const roll = doc?.rolls.find((r) => r.id === rollId);
+      if (!doc || !plan || !roll || !device.person()) return;
+      await record.change(`Take film off ${roll.label}`, takeFromStock(plan, rollId, doc, who()));
+    };
+    const takeAll = async (filmId: string): Promise<void> => {
+      const plan = newest(record.doc()?.plans ?? [], filmId);
+      for (const r of plan?.layout.rolls ?? []) if (r.drops.length > 0) await take(filmId, r.rollId);
     };
 
     return {
@@ -114,9 +131,11 @@ export const PlansStore = signalStore(
             if (shown?.stored !== stored)
               put({ filmId, hash: input.hash, pieces: input.pieces, layout: stored.layout, running: false, stored, isStale: false });
           } else if (stored?.status === 'committed' && shown?.hash !== input.hash) {
-            // what the knife follows is never changed silently
-            if (shown?.stored !== stored || !shown.isStale)
-              put({ filmId, hash: stored.inputHash, pieces: stored.pieces, layout: stored.layout, running: false, stored, isStale: true });
+            // what the knife follows is never changed silently; other rolls or prices do not change it at all
+            const { changes } = compareWithPlan(stored, input, store.finished(), 'mm', false);
+            const isStale = changes.length > 0;
+            if (shown?.stored !== stored || shown.isStale !== isStale)
+              put({ filmId, hash: stored.inputHash, pieces: stored.pieces, layout: stored.layout, running: false, stored, isStale });
           } else if (shown?.hash !== input.hash) start(filmId, input);
         }
       },
@@ -128,8 +147,9 @@ export const PlansStore = signalStore(
           void save(plan);
         }
       },
-      /** Searches again with the locks as they are now. */
-      replan(filmId: string): void {
+      /** Searches again with the locks as they are now. @param thenTake books the film off at once, as for one piece more while the knife is at work */
+      replan(filmId: string, thenTake = false): void {
+        if (thenTake) takeAfter.add(filmId);
         const input = store.inputs().get(filmId);
         if (input) start(filmId, input);
       },
@@ -160,14 +180,7 @@ export const PlansStore = signalStore(
           reserve(rollId, filmId, lengthMm, doc, who()),
         );
       },
-      /** Takes what the plan lays on a roll off the stock; the plan is committed by it. */
-      async take(filmId: string, rollId: string): Promise<void> {
-        const doc = record.doc();
-        const plan = doc && newest(doc.plans, filmId);
-        const roll = doc?.rolls.find((r) => r.id === rollId);
-        if (!doc || !plan || !roll || !device.person()) return;
-        await record.change(`Take film off ${roll.label}`, takeFromStock(plan, rollId, doc, who()));
-      },
+      take,
       async toggleLock(filmId: string, pieceId: string): Promise<void> {
         const plan = newest(record.doc()?.plans ?? [], filmId);
         if (!plan || plan.status === 'committed') return;
@@ -194,7 +207,7 @@ export const PlansStore = signalStore(
         };
         const rollId = knifeOrder(plan.layout, plan.pieces, widthOf(doc), 'mm').find((s) => s.key === stepKey)?.rollId;
         // the first cut at a roll takes its film off the stock, as a change of its own that a person may have made before
-        if (isDone && rollId && !isTaken(plan, rollId)) void this.take(filmId, rollId);
+        if (isDone && rollId && !isTaken(plan, rollId)) void take(filmId, rollId);
         const patches: Patch[] = [{ op: 'add', kind: 'logEntry', id: entry.id, value: entry }];
         await record.change(isDone ? 'Cut made' : 'Cut tick corrected', patches);
       },

@@ -87,7 +87,7 @@ describe('the open job', () => {
     record.step(-1);
     expect(record.surface()!.name).toBe('T1');
     for (let i = 0; i < 60; i++) record.step(1);
-    expect(record.surface()!.name).toBe('H6');
+    expect(record.surface()!.name).toBe('A2');
   });
 });
 

@@ -326,9 +326,9 @@ export class CutPage {
     const at = new Date().toISOString();
     const extra = { id: uuidv7(), reason: 'spoiled', at, part: here.pieces.length > 1 ? here.part : null };
     void this.record.set(`One more of ${here.piece.label}`, 'surface', here.surface.id, { extraPieces: [...here.surface.extraPieces, extra] });
-    // asked for while the knife is at work: the rest is planned anew from what is in the van
+    // asked for while the knife is at work: planned anew from what is in the van, and booked off at once
     const film = this.film();
-    if (film && this.plan()?.stored?.status === 'committed') this.plans.replan(film.id);
+    if (film && this.plan()?.stored?.status === 'committed') this.plans.replan(film.id, true);
   }
   /** A piece that was cut wrong goes to another pane; its own pane gets a new one. */
   protected serve(s: ServesElsewhere): void {
@@ -369,6 +369,13 @@ export class CutPage {
     if (e.by === 'turn') void this.move(e.pieceId, { rollId: at.rollId, dropIndex: at.i, isTurned: !turned });
     else if (e.by === 'end') void this.move(e.pieceId, { rollId: at.rollId, dropIndex: null });
     else if (at.i + e.by >= 0) void this.move(e.pieceId, { rollId: at.rollId, dropIndex: at.i + e.by });
+  }
+  /** To another roll or leftover, onto a drop of its own there. */
+  protected moveTo(box: HTMLSelectElement): void {
+    const here = this.here();
+    const rollId = box.value;
+    box.value = '';
+    if (here?.piece && rollId) void this.move((here.joined ?? here.piece).id, { rollId, dropIndex: null });
   }
   private async move(pieceId: string, to: MoveTarget): Promise<void> {
     const film = this.film();

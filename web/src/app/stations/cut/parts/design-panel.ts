@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { design as designSchema, markingHeights, type Design, type DesignKind, type HeightZone, type Surface } from '@yellow-pane/contracts';
-import { cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, offsetsInRow, openBetween, paneOnWall, paneToPiece, plotLengths, plotOfPiece, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
+import { design as designSchema, type Design, type DesignKind, type HeightZone, type Surface } from '@yellow-pane/contracts';
+import { cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, markingHeights, offsetsInRow, openBetween, paneOnWall, paneToPiece, plotLengths, plotOfPiece, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DesignDrawing } from './design-drawing';
