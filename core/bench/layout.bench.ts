@@ -97,6 +97,50 @@ function survey(): void {
   console.log(`\nA doubtful survey of eight tapes, all explanations weighed: median ${times[7]!.toFixed(1)} ms`);
 }
 
+/** Rolls of different width and length, a tube of leftovers, two lots; against the proven bound. */
+function overSources(): void {
+  console.log(`\nThree rolls and a dozen leftovers, two lots, film and minutes together, ${seconds} s each; ratios of film cost to the bound`);
+  const ratios: number[] = [];
+  for (const count of [40, 100, 300])
+    for (const seed of [1, 2]) {
+      const pieces = jobOfRepeatedSizes(900 + count + seed, 1524, count).map((p, i) => ({ ...p, meets: i % 3 ? `g${Math.floor(i / 12)}` : null }));
+      const area = pieces.reduce((s, p) => s + p.widthMm * p.heightMm, 0) / 1524 / 1000;
+      const roll = (n: number, widthMm: number, metres: number, pricePerM: number, lot: string) => ({
+        ...testRoll(widthMm, metres),
+        id: `${testRoll(1).id.slice(0, -4)}${String(1000 + n)}`,
+        pricePerM,
+        lot,
+      });
+      const rolls = [
+        roll(1, 1524, area * 0.9, 13.6, 'A'),
+        roll(2, 1524, area * 0.5, 13.6, 'B'),
+        roll(3, 1829, area * 0.4, 16.3, 'A'),
+        ...Array.from({ length: 12 }, (_, i) => roll(10 + i, 420 + 60 * i, 0.9 + 0.12 * i, 1.5 + 0.22 * i, i % 2 ? 'A' : 'B')),
+      ];
+      const input = { filmId: pieces[0]!.filmId, rolls, pieces, settings: plainSettings, seed, cutPrice: 0.8 };
+      const start = performance.now();
+      const planner = new LayoutPlanner(input);
+      planner.result();
+      const firstMs = performance.now() - start;
+      let worstStepMs = 0;
+      while (performance.now() - start < seconds * 1000 + firstMs && !planner.isDone) {
+        const at = performance.now();
+        planner.step();
+        worstStepMs = Math.max(worstStepMs, performance.now() - at);
+      }
+      planner.computeBound(60);
+      const layout = planner.result();
+      if (checkLayout(layout, { pieces, rolls, settings: plainSettings }).length > 0) throw new Error('A plan does not pass the check.');
+      const ratio = layout.boundCost ? layout.cost / layout.boundCost : NaN;
+      ratios.push(ratio);
+      console.log(
+        `${String(count).padStart(4)} pieces  first ${firstMs.toFixed(0)} ms  worst step ${worstStepMs.toFixed(0)} ms  ${f(ratio)}  ${layout.cutCount} cuts  unplaced ${layout.unplaced.length}`,
+      );
+    }
+  console.log(`mean ${f(mean(ratios))}; first answer for 300 pieces under 2000 ms is the goal`);
+}
+
 survey();
 repeatedSizes();
+overSources();
 dissections();
