@@ -1,6 +1,6 @@
 import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
 import { boundingBox, offsetOutline, regionOf, common, vec, without, type Polygon, type Region } from '../../geometry/index.js';
-import { bandsOf, designOnPane, figureOnPane, type PaneOnWall } from './pattern.js';
+import { bandsOf, designOnPane, figureOnPane, zonesOfMarking, type PaneOnWall } from './pattern.js';
 import type { PlotRequest } from './plot-paths.js';
 
 /** Film round the drawn part of a plotter sheet: room for corner marks and for the pinch rollers. @source house rule */
@@ -87,29 +87,36 @@ export function piecesOfDesign(d: DesignedPane): { readonly ok: true; readonly p
   }
   const marks = plottedRegion(d, read.value.frosted);
   if (marks.length === 0) return { ok: false, message: 'None of these marks lies on this pane: look at the heights.' };
+  // marks at several heights: a sheet for each, so that the clear glass between them costs no film
+  const zones = design.kind === 'marking' ? zonesOfMarking(design).map((z) => [z.bottomMm - read.value.baseMm + box.minY, z.topMm - read.value.baseMm + box.minY] as const) : [[-Infinity, Infinity] as const]; // prettier-ignore
+  const groups = zones.map(([low, high]) => marks.filter((rings) => isBetween(rings[0]!, low, high))).filter((g) => g.length > 0);
+  return { ok: true, pieces: groups.map((g, i) => sheetOf(d, g, groups.length > 1 ? `marks ${i + 1}` : '')) };
+}
+
+const isBetween = (ring: Polygon, low: number, high: number): boolean => {
+  const b = boundingBox(ring);
+  return (b.minY + b.maxY) / 2 >= low && (b.minY + b.maxY) / 2 <= high;
+};
+
+/** One plotter sheet as large as the marks on it and a margin. */
+function sheetOf(d: DesignedPane, marks: Region, suffix: string): DesignedPiece {
   const drawn = boundingBox(marks.flatMap((rings) => rings[0]!));
-  const corner = vec(drawn.minX - SHEET_MARGIN_MM, drawn.minY - SHEET_MARGIN_MM);
   return {
-    ok: true,
-    pieces: [
-      {
-        suffix: '',
-        cornerMm: corner,
-        piece: {
-          ...plain,
-          method: 'pre-cut',
-          widthMm: d.roundUp(drawn.maxX - drawn.minX + 2 * SHEET_MARGIN_MM),
-          heightMm: d.roundUp(drawn.maxY - drawn.minY + 2 * SHEET_MARGIN_MM),
-          factoryEdge: null,
-          path: null,
-          holes: [],
-          trimmedEdges: [],
-          isPlotted: true,
-          why: [`One sheet as large as the marked part and ${SHEET_MARGIN_MM} mm round it, plotted, weeded and carried over with transfer tape.`],
-          fallback: null,
-        },
-      },
-    ],
+    suffix,
+    cornerMm: vec(drawn.minX - SHEET_MARGIN_MM, drawn.minY - SHEET_MARGIN_MM),
+    piece: {
+      ...d.plain,
+      method: 'pre-cut',
+      widthMm: d.roundUp(drawn.maxX - drawn.minX + 2 * SHEET_MARGIN_MM),
+      heightMm: d.roundUp(drawn.maxY - drawn.minY + 2 * SHEET_MARGIN_MM),
+      factoryEdge: null,
+      path: null,
+      holes: [],
+      trimmedEdges: [],
+      isPlotted: true,
+      why: [`One sheet as large as the marks and ${SHEET_MARGIN_MM} mm round them, plotted, weeded and carried over with transfer tape.`],
+      fallback: null,
+    },
   };
 }
 
@@ -137,7 +144,10 @@ export function keepOnSheet(d: DesignedPane, piece: DesignedPiece): { keep: Regi
     const moved = ring.map((p) => vec(isFilmSideView ? p.x - x : x + w - p.x, p.y - y));
     return isFilmSideView ? moved : [...moved].reverse();
   };
-  if (design.kind !== 'figure') return { keep: plottedRegion(d, read.value.frosted).map((rings) => rings.map(onSheet)), wasteBox: null };
+  if (design.kind !== 'figure') {
+    const own = plottedRegion(d, read.value.frosted).filter((rings) => isBetween(rings[0]!, y, y + h));
+    return { keep: own.map((rings) => rings.map(onSheet)), wasteBox: null };
+  }
   // the field is the whole piece; what the figure takes out of it falls away, also under the overhang
   const sheet: Polygon = [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];
   const figure = figureOnPane(design, d.pane)!.map((rings) => rings.map(onSheet));

@@ -206,7 +206,8 @@ export class CutPage {
     });
   });
   protected readonly idleRolls = computed(() => {
-    const idle = this.rolls().filter((r) => !this.usedRolls().includes(r));
+    const own = this.plan()?.stored?.id;
+    const idle = this.rolls().filter((r) => !this.usedRolls().includes(r) && (r.fromPlanId === null || r.fromPlanId !== own));
     return idle.length ? `${idle.map((r) => r.label).join(', ')} ${idle.length === 1 ? 'is' : 'are'} not needed` : 'everything of this film is used';
   });
 

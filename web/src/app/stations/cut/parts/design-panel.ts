@@ -138,11 +138,11 @@ interface Field {
             /></label>
           </div>
         }
-        @if (v.plot; as p) {
+        @for (p of v.plots; track p.id) {
           <p class="mt-2 flex flex-wrap items-center gap-2 text-sm">
             <span>{{ p.words }}</span>
             <a class="btn" [href]="p.href + 'plot.hpgl'" download>HP-GL</a><a class="btn" [href]="p.href + 'plot.dxf'" download>DXF</a
-            ><a class="btn btn-ink" [routerLink]="['/jobs', v.jobId, 'plotter']" [queryParams]="{ piece: v.surface.id }">To the plotter</a>
+            ><a class="btn btn-ink" [routerLink]="['/jobs', v.jobId, 'plotter']" [queryParams]="{ piece: p.id }">To the plotter</a>
           </p>
         }
         @if (d.kind === 'marking') {
@@ -182,12 +182,12 @@ export class DesignPanel {
       fields: this.fieldsOf(design),
       zoneCount: zonesOf(design).length,
     };
-    if (!design || !survey.outline) return { ...base, fault: null, words: '', plot: null };
+    if (!design || !survey.outline) return { ...base, fault: null, words: '', plots: [] };
     const pane = paneOnWall({ surface, survey, offsetMm: offsetsInRow(surface, doc.surfaces, surveyOf, design).get(surface.id) ?? 0 });
     const read = designOnPane(design, pane);
     const cut = cutOfSurface(surface, doc, film);
     const fault = read.ok ? ('blocked' in cut.answer ? cut.answer.blocked : null) : read.message;
-    if (fault || !read.ok) return { ...base, fault, words: '', plot: null };
+    if (fault || !read.ok) return { ...base, fault, words: '', plots: [] };
     const light = surface.glazing ? visibleThrough(surface.glazing, film) : null;
     const share = (f: number) => `${Math.round(f * 100)} %`;
     const eyes = (['standing', 'seated'] as const).flatMap((who) => {
@@ -204,10 +204,14 @@ export class DesignPanel {
         : '',
       eyes.length ? `At eye level ${eyes.join(', ')}.` : 'Enter the height of the sill to know what eyes meet.',
     ].join(' ');
-    const sheet = plotOfPiece(paneToPiece(surface, doc, film), surface.id, { weeding: true, registration: true });
-    const lengths = sheet && plotLengths(sheet);
-    const plot = sheet && lengths ? { href: `/api/jobs/${doc.job.id}/pieces/${surface.id}/`, words: `Plotter: ${sheet.paths.length} paths, ${(lengths.cutMm / 1000).toFixed(1)} m under the knife.` } : null; // prettier-ignore
-    return { ...base, fault: null, words, plot };
+    const asked = paneToPiece(surface, doc, film);
+    const plots = cut.pieces.flatMap((p) => {
+      const sheet = p.isPlotted ? plotOfPiece(asked, p.id, { weeding: true, registration: true }) : null;
+      if (!sheet) return [];
+      const words = `${p.label}: ${sheet.paths.length} paths, ${(plotLengths(sheet).cutMm / 1000).toFixed(1)} m under the knife.`;
+      return [{ id: p.id, href: `/api/jobs/${doc.job.id}/pieces/${p.id}/`, words }];
+    });
+    return { ...base, fault: null, words, plots };
   });
 
   private f = (mm: number): string => formatLength(mm, this.record.units());

@@ -18,8 +18,8 @@ const look: Record<InHand['verdict'], string> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form class="flex flex-wrap items-end gap-2 text-sm" (submit)="$event.preventDefault(); check(a, b)">
-      <label>One side of the piece<input #a class="field figure w-28!" inputmode="text" /></label>
-      <label>and the other<input #b class="field figure w-28!" inputmode="text" /></label>
+      <label class="block">One side of the piece<input #a class="field figure block! w-32!" inputmode="text" /></label>
+      <label class="block">and the other<input #b class="field figure block! w-32!" inputmode="text" /></label>
       <button class="btn btn-ink">Which pane is it?</button>
     </form>
     @if (message()) {
