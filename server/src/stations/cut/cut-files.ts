@@ -76,6 +76,7 @@ export function cutListCsv(sheet: CutSheet): string {
         factoryEdge: p.factoryEdge ?? '',
         cutWith: laidAs === p.id ? '' : (film.pieces.find((x) => x.id === laidAs)?.label ?? ''),
         roll: film.rolls.find((r) => r.id === roll?.rollId)?.label ?? '',
+        lot: film.rolls.find((r) => r.id === roll?.rollId)?.lot ?? '',
         drop: placed ? dropIndex + 1 : '',
         turnDeg: placed?.turn ?? '',
         xOnRollMm: placed ? round(placed.xMm) : '',

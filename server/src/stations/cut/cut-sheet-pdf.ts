@@ -1,4 +1,5 @@
 import type { Content } from 'pdfmake/interfaces.js';
+import type { Piece } from '@yellow-pane/contracts';
 import { formatLength, startEdge } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
@@ -119,6 +120,13 @@ function stretches(film: FilmSheet, roll: FilmSheet['rolls'][number]): [number, 
   return out;
 }
 
+/** The roll or leftover that a piece is cut from. */
+function rollOf(film: FilmSheet, piece: Piece): FilmSheet['rolls'][number] | undefined {
+  const laidAs = film.pieces.find((x) => x.id === piece.id || x.parts.some((part) => part.id === piece.id))?.id;
+  const laid = film.layout.rolls.find((r) => r.drops.some((d) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((x) => x.pieceId === laidAs)))));
+  return film.rolls.find((r) => r.id === laid?.rollId);
+}
+
 /** Labels for the liner, by room, in the order of the walk: three across. */
 export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> {
   const { doc } = sheet;
@@ -133,7 +141,7 @@ export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> 
       { text: p.label, bold: true, fontSize: 17 },
       { text: `${f(p.widthMm)} × ${f(p.heightMm)}`, fontSize: 12 },
       { text: `${film.film.name} · this way up`, fontSize: 8 },
-      { text: `lot ${film.rolls[0]?.lot ?? '–'}`, fontSize: 8, color: soft },
+      { text: `${rollOf(film, p)?.label ?? 'no roll'} · lot ${rollOf(film, p)?.lot || '–'}`, fontSize: 8, color: soft },
     ],
   }));
   const rows: Content[][] = [];

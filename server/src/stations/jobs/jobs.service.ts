@@ -177,7 +177,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 2,
+      formatVersion: 3,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),

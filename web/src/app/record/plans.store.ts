@@ -110,7 +110,7 @@ export const PlansStore = signalStore(
       const doc = record.doc();
       const plan = doc && newest(doc.plans, filmId);
       const roll = doc?.rolls.find((r) => r.id === rollId);
-      if (!doc || !plan || !roll || !device.person()) return;
+      if (!doc || !plan || !roll || roll.isToOrder || !device.person()) return;
       await record.change(`Take film off ${roll.label}`, takeFromStock(plan, rollId, doc, who()));
     };
     const takeAll = async (filmId: string): Promise<void> => {
@@ -187,13 +187,13 @@ export const PlansStore = signalStore(
         const locked = plan.lockedPieceIds.includes(pieceId) ? plan.lockedPieceIds.filter((id) => id !== pieceId) : [...plan.lockedPieceIds, pieceId];
         await record.set(locked.length > plan.lockedPieceIds.length ? 'Lock a piece' : 'Unlock a piece', 'plan', plan.id, { lockedPieceIds: locked });
       },
-      /** Ticks a knife step, or corrects a tick. The first tick commits the plan: from then on it is frozen. */
-      async tick(filmId: string, stepKey: string, isDone: boolean): Promise<void> {
+      /** Ticks a knife step, or corrects a tick. The first tick at a roll takes its film off the stock: from then on the plan is frozen. @returns why not */
+      async tick(filmId: string, stepKey: string, isDone: boolean): Promise<string | null> {
         const doc = record.doc();
         const person = device.person();
         // the record knows at once that the plan is committed; what is shown follows a moment later
         const plan = doc && newest(doc.plans, filmId);
-        if (!doc || !person || !plan || !store.byFilm()[filmId]?.stored) return;
+        if (!doc || !person || !plan || !store.byFilm()[filmId]?.stored) return null;
         const entry = {
           id: uuidv7(),
           jobId: doc.job.id,
@@ -206,10 +206,13 @@ export const PlansStore = signalStore(
           note: '',
         };
         const rollId = knifeOrder(plan.layout, plan.pieces, widthOf(doc), 'mm').find((s) => s.key === stepKey)?.rollId;
+        const roll = doc.rolls.find((r) => r.id === rollId);
+        if (isDone && roll?.isToOrder) return `${roll.label} still has to be ordered. When it has come, say so in Stock.`;
         // the first cut at a roll takes its film off the stock, as a change of its own that a person may have made before
         if (isDone && rollId && !isTaken(plan, rollId)) void take(filmId, rollId);
         const patches: Patch[] = [{ op: 'add', kind: 'logEntry', id: entry.id, value: entry }];
         await record.change(isDone ? 'Cut made' : 'Cut tick corrected', patches);
+        return null;
       },
     };
   }),

@@ -26,7 +26,7 @@ import { methodNames } from '../../kit/method-names';
 import { RollView } from '../../kit/roll-view';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
-import { PlansStore } from '../../record/plans.store';
+import { newest, PlansStore } from '../../record/plans.store';
 import { RecordStore } from '../../record/record.store';
 import { CostPanel } from './parts/cost-panel';
 import { DesignPanel } from './parts/design-panel';
@@ -199,7 +199,13 @@ export class CutPage {
         othersMm: reservedMm(roll.id, doc.stock.reservations, doc.job.id),
         promisedMm,
         isPromiseOff: Math.abs(promisedMm - promiseNeededMm(plan, roll, doc.stock, doc.job.id)) > 1,
-        isTaken: isTaken(plan.stored ?? undefined, roll.id),
+        // the record knows at once; what is shown of the plan follows a moment later
+        isTaken: isTaken(newest(doc.plans, film.id), roll.id),
+        // a length worked out from diameters is only sure within two standard deviations
+        sureM:
+          roll.lengthSigmaM > 0 && usedMm > availableForJobMm(roll, doc.stock, doc.job.id) - 2000 * roll.lengthSigmaM
+            ? (availableForJobMm(roll, doc.stock, doc.job.id) / 1000 - 2 * roll.lengthSigmaM).toFixed(1)
+            : null,
         face: wound === 'unknown' ? 'face up not known: try two tape tabs' : wound === 'liner-in' ? 'lies film up' : 'lies liner up',
         px: Math.max(54, Math.round((ROLL_PX * roll.widthMm) / widest)),
       };
@@ -316,7 +322,7 @@ export class CutPage {
   }
   protected tick(key: string): void {
     const film = this.film();
-    if (film) void this.plans.tick(film.id, key, !this.plans.done().has(key));
+    if (film) void this.plans.tick(film.id, key, !this.plans.done().has(key)).then((why) => this.settingsNote.set(why ?? ''));
   }
   /** A spoiled piece: one more of this pane's piece goes onto the roll. */
   protected oneMore(): void {

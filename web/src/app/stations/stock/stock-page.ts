@@ -141,6 +141,10 @@ export class StockPage {
     this.note.set('');
     void this.bench.change(`${row.roll.label} measured by diameter`, patches);
   }
+  /** A roll that was to be ordered is on the rack. */
+  protected hasCome(row: StockRow): void {
+    void this.bench.change(`${row.roll.label} has come`, [{ op: 'set', kind: 'roll', id: row.roll.id, field: 'isToOrder', value: false }]);
+  }
   protected async away(row: StockRow): Promise<void> {
     const done = await this.bench.change(`${row.roll.label} is gone`, [
       { op: 'set', kind: 'roll', id: row.roll.id, field: 'deletedAt', value: new Date().toISOString() },
