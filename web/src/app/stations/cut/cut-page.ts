@@ -1,47 +1,38 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
-import { RouterLink } from '@angular/router';
-import { newRoll, type CutMethod, type CutSettings, type FilmOffer, type Patch, type Roll, type Surface } from '@yellow-pane/contracts';
+import type { CutMethod, Roll, Surface } from '@yellow-pane/contracts';
 import {
-  availableForJobMm,
-  compareWithPlan,
   isFilmUpOn,
   isForDesigns,
-  isTaken,
   knifeOrder,
   paneToPiece,
   piecePlaces,
-  promiseNeededMm,
   resolveAllowances,
-  reservedMm,
   startEdge,
   surveySurface,
   type MethodFigures,
-  type MoveTarget,
-  type ServesElsewhere,
 } from '@yellow-pane/core';
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { formatLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { LayoutSearch } from '../../compute/layout-search';
 import { methodNames } from '../../kit/method-names';
-import { RollView } from '../../kit/roll-view';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
-import { newest, PlansStore } from '../../record/plans.store';
+import { PlansStore } from '../../record/plans.store';
 import { RecordStore } from '../../record/record.store';
+import { BenchSettings } from './parts/bench-settings';
 import { CostPanel } from './parts/cost-panel';
 import { DesignPanel } from './parts/design-panel';
 import { InHandPanel } from './parts/in-hand-panel';
 import { PartDrawing } from './parts/part-drawing';
 import { PieceDrawing } from './parts/piece-drawing';
+import { PlanNews } from './parts/plan-news';
+import { RollsPanel } from './parts/rolls-panel';
 import { SeamPanel } from './parts/seam-panel';
-
-/** Height in which one roll is drawn, px; a leftover in proportion. */
-const ROLL_PX = 132;
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
 @Component({
   selector: 'yp-cut-page',
-  imports: [RollView, PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, RouterLink],
+  imports: [PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, PlanNews, RollsPanel, BenchSettings],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cut-page.html',
 })
@@ -53,7 +44,8 @@ export class CutPage {
   protected readonly names = methodNames;
   protected readonly methods = signal<{ key: string; figures: MethodFigures[] } | null>(null);
   protected readonly shownFilmId = signal<string | null>(null);
-  protected readonly settingsNote = signal('');
+  /** Why a step could not be ticked. */
+  protected readonly tickNote = signal('');
   protected readonly tabs = [
     { id: 'methods', name: 'Methods' },
     { id: 'seam', name: 'Seams' },
@@ -64,8 +56,6 @@ export class CutPage {
   protected readonly tab = signal<(typeof this.tabs)[number]['id']>('methods');
   /** Which of several pieces of the pane is shown. */
   protected readonly part = signal(0);
-  protected readonly dragNote = signal('');
-  protected readonly moveNote = signal('');
 
   /** Films that some pane of the job has. */
   protected readonly films = computed(() => {
@@ -181,63 +171,10 @@ export class CutPage {
     return [...blocked, ...unplaced];
   });
 
-  /** The rolls of this film as the plan and the stock have them: those cut from first. */
-  protected readonly rollLines = computed(() => {
-    const doc = this.record.doc();
-    const film = this.film();
-    const plan = this.plan();
-    if (!doc || !film || !plan) return [];
-    const widest = Math.max(...this.rolls().map((r) => r.widthMm));
-    return this.usedRolls().map((roll) => {
-      const usedMm = plan.layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
-      const promisedMm = reservedMm(roll.id, doc.stock.reservations) - reservedMm(roll.id, doc.stock.reservations, doc.job.id);
-      const wound = roll.wound ?? film.wound;
-      return {
-        roll,
-        usedMm,
-        availableMm: availableForJobMm(roll, doc.stock, doc.job.id),
-        othersMm: reservedMm(roll.id, doc.stock.reservations, doc.job.id),
-        promisedMm,
-        isPromiseOff: Math.abs(promisedMm - promiseNeededMm(plan, roll, doc.stock, doc.job.id)) > 1,
-        // the record knows at once; what is shown of the plan follows a moment later
-        isTaken: isTaken(newest(doc.plans, film.id), roll.id),
-        // a length worked out from diameters is only sure within two standard deviations
-        sureM:
-          roll.lengthSigmaM > 0 && usedMm > availableForJobMm(roll, doc.stock, doc.job.id) - 2000 * roll.lengthSigmaM
-            ? (availableForJobMm(roll, doc.stock, doc.job.id) / 1000 - 2 * roll.lengthSigmaM).toFixed(1)
-            : null,
-        face: wound === 'unknown' ? 'face up not known: try two tape tabs' : wound === 'liner-in' ? 'lies film up' : 'lies liner up',
-        px: Math.max(54, Math.round((ROLL_PX * roll.widthMm) / widest)),
-      };
-    });
-  });
   protected readonly idleRolls = computed(() => {
     const own = this.plan()?.stored?.id;
     const idle = this.rolls().filter((r) => !this.usedRolls().includes(r) && (r.fromPlanId === null || r.fromPlanId !== own));
     return idle.length ? `${idle.map((r) => r.label).join(', ')} ${idle.length === 1 ? 'is' : 'are'} not needed` : 'everything of this film is used';
-  });
-
-  /** What a re-measure made of a committed plan. */
-  protected readonly replan = computed(() => {
-    const film = this.film();
-    const plan = this.plan();
-    const input = film ? this.plans.inputs().get(film.id) : undefined;
-    return film && plan?.isStale && plan.stored && input
-      ? compareWithPlan(plan.stored, input, this.plans.finished(), this.record.units(), film.direction !== 'none')
-      : null;
-  });
-  /** Film that is missing, and what it is sold in. */
-  protected readonly shortage = computed(() => {
-    const plan = this.plan();
-    const film = this.film();
-    if (!plan || !film || plan.layout.shortMm === 0) return null;
-    const { shortMm, shortWidthMm } = plan.layout;
-    const ids = new Set(plan.layout.unplaced.filter((u) => u.reason.includes('more of')).map((u) => u.pieceId));
-    const names = plan.pieces.filter((p) => ids.has(p.id)).map((p) => p.label);
-    return {
-      words: `${(shortMm / 1000).toFixed(1)} m of ${this.f(shortWidthMm ?? 0)} are missing, for ${names.slice(0, 6).join(', ')}${names.length > 6 ? ` and ${names.length - 6} more` : ''}.`,
-      offers: film.offers.filter((o) => shortWidthMm !== null && o.widthMm >= shortWidthMm - 1).slice(0, 2),
-    };
   });
 
   /** Metres and money in plain words. */
@@ -322,7 +259,7 @@ export class CutPage {
   }
   protected tick(key: string): void {
     const film = this.film();
-    if (film) void this.plans.tick(film.id, key, !this.plans.done().has(key)).then((why) => this.settingsNote.set(why ?? ''));
+    if (film) void this.plans.tick(film.id, key, !this.plans.done().has(key)).then((why) => this.tickNote.set(why ?? ''));
   }
   /** A spoiled piece: one more of this pane's piece goes onto the roll. */
   protected oneMore(): void {
@@ -337,127 +274,22 @@ export class CutPage {
     const film = this.film();
     if (film && this.plan()?.stored?.status === 'committed') this.plans.replan(film.id, true);
   }
-  /** A piece that was cut wrong goes to another pane; its own pane gets a new one. */
-  protected serve(s: ServesElsewhere): void {
-    const doc = this.record.doc();
-    const wrong = doc?.surfaces.find((x) => x.id === s.pieceId.split('.')[0]);
-    if (!doc) return;
-    const patches: Patch[] = [{ op: 'set', kind: 'surface', id: s.forSurfaceId, field: 'servedById', value: s.pieceId }];
-    const extra = { id: uuidv7(), reason: `serves ${s.forLabel}`, at: new Date().toISOString(), part: null };
-    if (wrong?.filmId) patches.push({ op: 'set', kind: 'surface', id: wrong.id, field: 'extraPieces', value: [...wrong.extraPieces, extra] });
-    void this.record.change(`${s.label} serves ${s.forLabel}`, patches);
+  /** To another roll or leftover, onto a drop of its own there. */
+  protected moveTo(box: HTMLSelectElement): void {
+    const here = this.here();
+    const film = this.film();
+    const rollId = box.value;
+    box.value = '';
+    if (film && here?.piece && rollId)
+      void this.plans.move(film.id, (here.joined ?? here.piece).id, { rollId, dropIndex: null }).then((why) => this.tickNote.set(why ?? ''));
   }
   protected serveNoMore(): void {
     const s = this.record.surface();
     if (s) void this.record.set(`${s.name} gets its own piece`, 'surface', s.id, { servedById: null });
   }
-  /** A roll that is planned on and still has to be ordered. */
-  protected order(offer: FilmOffer): void {
-    const film = this.film();
-    if (!film) return;
-    const number = this.rolls().filter((r) => r.isToOrder).length + 1;
-    const { widthMm, lengthM } = offer;
-    const pricePerM = (Number(offer.pricePerRoll) / lengthM).toFixed(4);
-    const value = newRoll({ id: uuidv7(), filmId: film.id, label: `to order ${number}`, widthMm, lengthM, pricePerM, isToOrder: true });
-    void this.record.change(`Plan on a new roll of ${film.name}`, [{ op: 'add', kind: 'roll', id: value.id, value }]);
-  }
-
-  /** While a piece is carried over the roll: what it would do there; when it is let go: it is done, or the reason why not. */
-  protected drag(rollId: string, e: { pieceId: string; dropIndex: number | null; isDone: boolean }): void {
-    const to: MoveTarget = { rollId, dropIndex: e.dropIndex };
-    this.dragNote.set('');
-    if (e.isDone) void this.move(e.pieceId, to);
-    else this.dragNote.set(this.saidOf(e.pieceId, to));
-  }
-  protected byKeys(e: { pieceId: string; by: -1 | 1 | 'end' | 'turn' }): void {
-    const at = this.plan()?.layout.rolls.flatMap((r) => r.drops.map((d, i) => ({ rollId: r.rollId, i, d }))).find(({ d }) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((p) => p.pieceId === e.pieceId)))); // prettier-ignore
-    if (!at) return;
-    const turned = at.d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces)).find((p) => p.pieceId === e.pieceId)!.turn % 180 !== 0;
-    if (e.by === 'turn') void this.move(e.pieceId, { rollId: at.rollId, dropIndex: at.i, isTurned: !turned });
-    else if (e.by === 'end') void this.move(e.pieceId, { rollId: at.rollId, dropIndex: null });
-    else if (at.i + e.by >= 0) void this.move(e.pieceId, { rollId: at.rollId, dropIndex: at.i + e.by });
-  }
-  /** To another roll or leftover, onto a drop of its own there. */
-  protected moveTo(box: HTMLSelectElement): void {
-    const here = this.here();
-    const rollId = box.value;
-    box.value = '';
-    if (here?.piece && rollId) void this.move((here.joined ?? here.piece).id, { rollId, dropIndex: null });
-  }
-  private async move(pieceId: string, to: MoveTarget): Promise<void> {
-    const film = this.film();
-    if (!film) return;
-    const words = this.saidOf(pieceId, to);
-    const refused = await this.plans.move(film.id, pieceId, to);
-    this.moveNote.set(refused ?? `Moved and locked: ${words}.`);
-  }
-  /** What a move would do, in waste and money, or why it cannot be. */
-  private saidOf(pieceId: string, to: MoveTarget): string {
-    const film = this.film();
-    const tried = film ? this.plans.tryMove(film.id, pieceId, to) : null;
-    if (!tried) return '';
-    if (!tried.ok) return tried.message;
-    const m = tried.usedDeltaMm / 1000;
-    if (Math.abs(m) < 0.0005 && Math.abs(tried.moneyDelta) < 0.005) return 'costs nothing';
-    return `${m >= 0 ? 'takes' : 'saves'} ${Math.abs(m).toFixed(2)} m, ${tried.moneyDelta >= 0 ? '+' : '−'}${this.euro(Math.abs(tried.moneyDelta))}`;
-  }
-
-  protected setCut(label: string, part: Partial<CutSettings>): void {
-    const doc = this.record.doc();
-    if (doc) void this.record.set(label, 'job', doc.job.id, { cut: { ...doc.job.cut, ...part } });
-  }
-
   protected lock(): void {
     const film = this.film();
     const here = this.here();
     if (film && here?.piece) void this.plans.toggleLock(film.id, (here.joined ?? here.piece).id);
-  }
-  protected setPull(box: HTMLInputElement): void {
-    const doc = this.record.doc();
-    const read = parseLength(box.value, this.record.units());
-    if (!read.ok) return this.settingsNote.set(read.message);
-    this.settingsNote.set('');
-    if (doc) void this.record.set('Longest pull', 'job', doc.job.id, { cut: { ...doc.job.cut, longestPullMm: read.value.lengthMm } });
-  }
-  /** What bench, knife and job allow, as shown. */
-  protected readonly jobFields = computed(() => {
-    const doc = this.record.doc();
-    if (!doc) return [];
-    const { cut } = doc.job;
-    const a = { ...doc.firm.allowances, ...doc.job.allowances };
-    const fine = (mm: number | undefined) => (this.record.units() === 'mm' ? String(Math.round((mm ?? 0) * 10) / 10) : this.f(mm ?? 0));
-    return [
-      { field: 'overhangMm', name: 'Overhang', value: fine(a.overhangMm) },
-      { field: 'overhangTopMm', name: 'Overhang at the top', value: fine(a.overhangTopMm) },
-      { field: 'edgeGapMm', name: 'Edge gap', value: fine(a.edgeGapMm) },
-      { field: 'crosscutAllowanceMm', name: 'Lost per crosscut', value: fine(cut.crosscutAllowanceMm) },
-      { field: 'slitAllowanceMm', name: 'Lost per slit', value: fine(cut.slitAllowanceMm) },
-      { field: 'smallestStripMm', name: 'Smallest strip', value: fine(cut.smallestStripMm) },
-      { field: 'largestSheetM2', name: 'Heaviest sheet, m²', value: cut.largestSheetM2 === null ? '' : String(cut.largestSheetM2) },
-    ] as const;
-  });
-  protected setJobField(field: string, box: HTMLInputElement): void {
-    const doc = this.record.doc();
-    if (!doc) return;
-    if (field === 'largestSheetM2') {
-      const m2 = box.value.trim() === '' ? null : Number(box.value.replace(',', '.'));
-      if (m2 !== null && !(m2 > 0 && m2 <= 100)) return this.settingsNote.set('The heaviest sheet is between 0 and 100 m²; leave it empty for no limit.');
-      this.settingsNote.set('');
-      return void this.record.set('Heaviest sheet', 'job', doc.job.id, { cut: { ...doc.job.cut, largestSheetM2: m2 } });
-    }
-    const read = parseLength(box.value, this.record.units());
-    if (!read.ok) return this.settingsNote.set(read.message);
-    const most = field === 'edgeGapMm' ? 10 : field.startsWith('overhang') || field === 'smallestStripMm' ? 300 : 50;
-    if (read.value.lengthMm > most) return this.settingsNote.set(`At most ${most} mm.`);
-    this.settingsNote.set('');
-    const isAllowance = field.startsWith('overhang') || field === 'edgeGapMm';
-    const fields = isAllowance
-      ? { allowances: { ...doc.job.allowances, [field]: read.value.lengthMm } }
-      : { cut: { ...doc.job.cut, [field]: read.value.lengthMm } };
-    void this.record.set('Allowances of the job', 'job', doc.job.id, fields);
-  }
-  protected setStages(stages: string): void {
-    const doc = this.record.doc();
-    if (doc) void this.record.set('Cutting stages', 'job', doc.job.id, { cut: { ...doc.job.cut, stages: Number(stages) } });
   }
 }

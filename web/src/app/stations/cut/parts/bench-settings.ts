@@ -1,0 +1,116 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { CutSettings } from '@yellow-pane/contracts';
+import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { RecordStore } from '../../../record/record.store';
+
+/** What bench, knife and job allow: longest pull, stages, allowances, lots and direction. */
+@Component({
+  selector: 'yp-bench-settings',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p><a class="underline" routerLink="/stock">Stock</a>: {{ idle() }}</p>
+    <p class="flex items-center gap-2">
+      <label class="flex items-center gap-1"
+        >Pull <input #pull class="field figure w-20!" [value]="f(record.doc()!.job.cut.longestPullMm)" (change)="setPull(pull)"
+      /></label>
+      <label class="flex items-center gap-1"
+        >Stages
+        <select #stages class="field w-16!" (change)="setStages(stages.value)">
+          <option value="3" [selected]="record.doc()?.job?.cut?.stages === 3">3</option>
+          <option value="4" [selected]="record.doc()?.job?.cut?.stages === 4">4</option>
+        </select></label
+      >
+    </p>
+    <label class="flex min-h-7 items-center gap-2"
+      ><input
+        type="checkbox"
+        [checked]="record.doc()!.job.cut.oneDirection"
+        (change)="setCut('All pieces one way round', { oneDirection: !record.doc()!.job.cut.oneDirection })"
+      />
+      metallised and embossed film one way round</label
+    >
+    <label class="flex min-h-7 items-center gap-2"
+      ><input type="checkbox" [checked]="record.doc()!.job.cut.mixLots" (change)="setCut('Lots may be mixed', { mixLots: !record.doc()!.job.cut.mixLots })" />
+      panes that meet may mix lots</label
+    >
+    <details>
+      <summary class="cursor-pointer py-1 underline">Bench and allowances of the job</summary>
+      <div class="grid grid-cols-2 gap-2 pt-1">
+        @for (a of jobFields(); track a.field) {
+          <label class="block">{{ a.name }}<input #box class="field figure" [value]="a.value" (change)="setJobField(a.field, box)" /></label>
+        }
+      </div>
+    </details>
+    <button type="button" class="min-h-6 underline" (click)="record.openFilmSheet(true)">Another roll</button>
+    @if (settingsNote() || note()) {
+      <p role="alert" class="border-l-4 border-ink bg-tint p-2">{{ settingsNote() || note() }}</p>
+    }
+  `,
+  host: { class: 'block space-y-1' },
+})
+export class BenchSettings {
+  /** Rolls of this film that the plan does not need, in words. */
+  readonly idle = input('');
+  /** Something to be told beside the settings. */
+  readonly note = input('');
+  protected readonly record = inject(RecordStore);
+  protected readonly settingsNote = signal('');
+
+  protected f = (mm: number): string => formatLength(mm, this.record.units());
+
+  protected setCut(label: string, part: Partial<CutSettings>): void {
+    const doc = this.record.doc();
+    if (doc) void this.record.set(label, 'job', doc.job.id, { cut: { ...doc.job.cut, ...part } });
+  }
+
+  protected setPull(box: HTMLInputElement): void {
+    const doc = this.record.doc();
+    const read = parseLength(box.value, this.record.units());
+    if (!read.ok) return this.settingsNote.set(read.message);
+    this.settingsNote.set('');
+    if (doc) void this.record.set('Longest pull', 'job', doc.job.id, { cut: { ...doc.job.cut, longestPullMm: read.value.lengthMm } });
+  }
+  /** What bench, knife and job allow, as shown. */
+  protected readonly jobFields = computed(() => {
+    const doc = this.record.doc();
+    if (!doc) return [];
+    const { cut } = doc.job;
+    const a = { ...doc.firm.allowances, ...doc.job.allowances };
+    const fine = (mm: number | undefined) => (this.record.units() === 'mm' ? String(Math.round((mm ?? 0) * 10) / 10) : this.f(mm ?? 0));
+    return [
+      { field: 'overhangMm', name: 'Overhang', value: fine(a.overhangMm) },
+      { field: 'overhangTopMm', name: 'Overhang at the top', value: fine(a.overhangTopMm) },
+      { field: 'edgeGapMm', name: 'Edge gap', value: fine(a.edgeGapMm) },
+      { field: 'crosscutAllowanceMm', name: 'Lost per crosscut', value: fine(cut.crosscutAllowanceMm) },
+      { field: 'slitAllowanceMm', name: 'Lost per slit', value: fine(cut.slitAllowanceMm) },
+      { field: 'smallestStripMm', name: 'Smallest strip', value: fine(cut.smallestStripMm) },
+      { field: 'largestSheetM2', name: 'Heaviest sheet, m²', value: cut.largestSheetM2 === null ? '' : String(cut.largestSheetM2) },
+    ] as const;
+  });
+  protected setJobField(field: string, box: HTMLInputElement): void {
+    const doc = this.record.doc();
+    if (!doc) return;
+    if (field === 'largestSheetM2') {
+      const m2 = box.value.trim() === '' ? null : Number(box.value.replace(',', '.'));
+      if (m2 !== null && !(m2 > 0 && m2 <= 100)) return this.settingsNote.set('The heaviest sheet is between 0 and 100 m²; leave it empty for no limit.');
+      this.settingsNote.set('');
+      return void this.record.set('Heaviest sheet', 'job', doc.job.id, { cut: { ...doc.job.cut, largestSheetM2: m2 } });
+    }
+    const read = parseLength(box.value, this.record.units());
+    if (!read.ok) return this.settingsNote.set(read.message);
+    const most = field === 'edgeGapMm' ? 10 : field.startsWith('overhang') || field === 'smallestStripMm' ? 300 : 50;
+    if (read.value.lengthMm > most) return this.settingsNote.set(`At most ${most} mm.`);
+    this.settingsNote.set('');
+    const isAllowance = field.startsWith('overhang') || field === 'edgeGapMm';
+    const fields = isAllowance
+      ? { allowances: { ...doc.job.allowances, [field]: read.value.lengthMm } }
+      : { cut: { ...doc.job.cut, [field]: read.value.lengthMm } };
+    void this.record.set('Allowances of the job', 'job', doc.job.id, fields);
+  }
+  protected setStages(stages: string): void {
+    const doc = this.record.doc();
+    if (doc) void this.record.set('Cutting stages', 'job', doc.job.id, { cut: { ...doc.job.cut, stages: Number(stages) } });
+  }
+}
