@@ -28,7 +28,7 @@ test('the hot west front: a film is found, weighed, chosen for every pane, and C
   await bench.saved();
   await bench.goTo('Cut');
   await bench.planSettled();
-  await expect(page.getByText('to order 1524')).toBeVisible();
+  await expect(bench.roll('to order 1524')).toContainText('still to be ordered');
   await expect(page.locator('[data-piece]')).toHaveCount(12);
   await page.getByRole('button', { name: 'Undo' }).click();
   await bench.goTo('Choose');
