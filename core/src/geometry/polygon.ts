@@ -53,3 +53,10 @@ export function insetConvex(polygon: Polygon, insetMm: readonly number[]): Polyg
   const stillInside = corners.every((c) => lines.every((l) => dot(minus(c, l.at), l.inward) > -1e-6));
   return stillInside && signedArea(corners) > 0 ? corners : null;
 }
+
+/** Whether every point lies strictly inside a convex outline (anticlockwise). */
+export const liesInConvex = (points: Polygon, outline: Polygon): boolean =>
+  outline.every((a, i) => {
+    const along = minus(outline[(i + 1) % outline.length]!, a);
+    return points.every((p) => cross(along, minus(p, a)) > 0);
+  });

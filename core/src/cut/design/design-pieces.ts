@@ -1,5 +1,5 @@
 import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
-import { boundingBox, offsetOutline, regionOf, common, vec, without, type Polygon, type Region } from '../../geometry/index.js';
+import { boundingBox, offsetOutline, regionOf, common, vec, without, type Polygon, type Region, isConvex, liesInConvex } from '../../geometry/index.js';
 import { bandsOf, designOnPane, figureOnPane, zonesOfMarking, type PaneOnWall } from './pattern.js';
 import type { PlotRequest } from './plot-paths.js';
 
@@ -124,12 +124,8 @@ function sheetOf(d: DesignedPane, marks: Region, suffix: string): DesignedPiece 
 function plottedRegion(d: DesignedPane, frosted: Region): Region {
   const inset = offsetOutline(d.pane.outline, -d.allowances.edgeGapMm);
   if (!inset) return [];
-  const b = boundingBox(inset);
-  return frosted.flatMap((part): Region => {
-    const own = boundingBox(part[0]!);
-    const isInside = own.minX > b.minX && own.maxX < b.maxX && own.minY > b.minY && own.maxY < b.maxY;
-    return isInside && inset.length === 4 ? [part] : common([part], regionOf(inset));
-  });
+  const isSimple = isConvex(inset);
+  return frosted.flatMap((part): Region => (isSimple && liesInConvex(part[0]!, inset) ? [part] : common([part], regionOf(inset))));
 }
 
 /** What the plotter cuts of a designed piece: film that stays, in the frame of the sheet seen from the film side. */

@@ -3,6 +3,8 @@ import {
   boundingBox,
   common,
   evenOdd,
+  isConvex,
+  liesInConvex,
   regionArea,
   regionOf,
   ringsFromSvgPath,
@@ -91,6 +93,18 @@ function motifs(zone: HeightZone, pitchMm: number, sizeAt: (shareUp: number) => 
  * @returns a sentence where the design does not read or a height is missing
  */
 export function designOnPane(design: Design, pane: PaneOnWall): PaneDesignAnswer {
+  const key = JSON.stringify([design, pane]);
+  const before = known.get(key);
+  if (before) return before;
+  const made = drawOnPane(design, pane);
+  if (known.size > 300) known.clear();
+  known.set(key, made);
+  return made;
+}
+/** Asked for by the drawing, the pieces and the plotter alike: drawn once. */
+const known = new Map<string, PaneDesignAnswer>();
+
+function drawOnPane(design: Design, pane: PaneOnWall): PaneDesignAnswer {
   const own = boundingBox(pane.outline);
   if (design.heightsFrom === 'floor' && pane.sillMm === null)
     return { ok: false, message: 'The heights of this design are from the floor: enter how high the lower edge of the glass is above it.' };
@@ -146,13 +160,8 @@ function drawnOn(design: Design, glass: Region, outline: Polygon, from: number, 
     };
   if (shapes.length > MOST_MOTIFS) return { ok: false, message: `That would be ${shapes.length} marks on one pane; ${MOST_MOTIFS} are the most.` };
   // whole ones are kept as they are; only what crosses the edge of the glass is clipped
-  const inner = boundingBox(outline);
-  const isRectangle = outline.length === 4 && Math.abs(regionArea(glass) - (inner.maxX - inner.minX) * (inner.maxY - inner.minY)) < 1;
-  const region = shapes.flatMap((s): Region => {
-    const b = boundingBox(s);
-    const whole = isRectangle && b.minX > inner.minX && b.maxX < inner.maxX && b.minY > inner.minY && b.maxY < inner.maxY;
-    return whole ? regionOf(s) : common(glass, regionOf(s));
-  });
+  const isSimple = isConvex(outline);
+  const region = shapes.flatMap((s): Region => (isSimple && liesInConvex(s, outline) ? regionOf(s) : common(glass, regionOf(s))));
   return { ok: true, region };
 }
 
