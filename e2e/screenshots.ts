@@ -46,7 +46,7 @@ try {
   await page.locator('[data-design-figures]').waitFor();
   await bench.planSettled();
   await shot(page, 'design');
-  await bench.pick('Door');
+  await bench.pick('Desk');
   await page.getByRole('link', { name: 'To the plotter' }).click();
   await page.getByRole('button', { name: 'Cut it' }).click();
   await page.waitForTimeout(9000);

@@ -18,7 +18,7 @@ export class Bench {
   }
   async pick(pane: string): Promise<void> {
     await this.page.locator(`[data-surface="${pane}"]`).click();
-    await expect(this.page.getByRole('heading', { name: pane, level: 2 })).toBeVisible();
+    await expect(this.page.getByRole('heading', { name: pane, level: 2, exact: true })).toBeVisible();
   }
   async goTo(stage: 'Measure' | 'Choose' | 'Cut'): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
