@@ -4,7 +4,7 @@ import { Bench } from './driver/bench.js';
 import { BenchServer } from './driver/server.js';
 
 const server = new BenchServer();
-await server.start();
+await server.start({ YELLOW_PANE_PLOTTER_HASTE: '10' });
 const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
