@@ -1,4 +1,4 @@
-import type { Allowances, CutSettings, Edge, Piece, Seam, SeamKind, Turn } from '@yellow-pane/contracts';
+import type { Allowances, CutSettings, Edge, Piece, Seam, SeamKind, Surface, Turn } from '@yellow-pane/contracts';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import { layPiecesOnRolls, type RollToCut } from './layout/index.js';
 
@@ -109,6 +109,28 @@ export interface SeamPlan {
   readonly looks: 'good' | 'fair' | 'poor';
   readonly name: string;
   readonly remarks: readonly string[];
+}
+
+/**
+ * Where the seams of its neighbours meet a pane, in mm from its own left side (upright) and its own lower edge (level).
+ * Upright: panes above or below it between the same bars, whose columns are equally wide. Level: panes of the same place, moved by the
+ * difference of their heights above the floor where both are known; taken to stand level where one is not.
+ */
+export function seamLinesBeside(surface: Surface, surfaces: readonly Surface[]): { uprightMm: number[]; levelMm: number[] } {
+  const uprightMm: number[] = [];
+  const levelMm: number[] = [];
+  for (const other of surfaces) {
+    if (other.id === surface.id || other.placeId !== surface.placeId || !other.seam) continue;
+    if (other.seam.direction === 'level') {
+      const own = surface.exposure?.heightAboveFloorMm ?? null;
+      const theirs = other.exposure?.heightAboveFloorMm ?? null;
+      const liftMm = own === null || theirs === null ? 0 : theirs - own;
+      levelMm.push(...other.seam.atMm.map((at) => at + liftMm));
+    } else if (surface.grid && other.grid?.groupId === surface.grid.groupId && other.grid.column === surface.grid.column) {
+      uprightMm.push(...other.seam.atMm);
+    }
+  }
+  return { uprightMm, levelMm };
 }
 
 /** Lines of n equal strips, of full-width strips and a rest on either side, and on bars. */

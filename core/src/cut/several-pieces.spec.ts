@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { defaultAllowances, defaultCutSettings, type Design, type Piece } from '@yellow-pane/contracts';
+import { defaultAllowances, defaultCutSettings, type Design, type Piece, type Surface } from '@yellow-pane/contracts';
 import { demoFirm, lanternStreet, ternPoint } from '../../../demo/src/index.js';
 import { boundingBox, regionArea, ringsOf, vec, type Polygon } from '../geometry/index.js';
 import { designOnPane, openBetween, lightThroughDesign, zonesOfMarking } from './design/pattern.js';
@@ -10,7 +10,7 @@ import { cutOfSurface, cutsForFilm, paneToPiece } from './job-pieces.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 import { plotOfPiece } from './pane-pieces.js';
 import { matchPattern } from './repeat.js';
-import { planSeams, seamLapMm, stripsOf, type SeamRequest } from './seams.js';
+import { planSeams, seamLapMm, seamLinesBeside, stripsOf, type SeamRequest } from './seams.js';
 
 const file = ternPoint();
 const records = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, entries: [] };
@@ -60,6 +60,22 @@ describe('a pane wider than its film is pieced together', () => {
     const best = planSeams(ask({ alignUprightMm: [1200, 1480] }))[0]!;
     expect(Math.abs(best.seam.atMm[0]! - 1480)).toBeLessThanOrEqual(6);
     expect(best.remarks.join()).toContain('In line with what stands beside it');
+  });
+  test('a seam finds the seams beside it: panes under one another between bars, and level ones by height above the floor', () => {
+    const grid = (row: number, column: number) => ({ groupId: 'g', row, column });
+    const at = (id: string, more: Partial<Surface>): Surface => ({ ...pane('T1'), id, seam: null, exposure: null, ...more });
+    const seam = (direction: 'upright' | 'level', mm: number) => ({ kind: 'butt' as const, direction, atMm: [mm] });
+    const height = (mm: number) => ({ ...pane('T1').exposure!, heightAboveFloorMm: mm });
+    const own = at('own', { grid: grid(1, 0), exposure: height(200) });
+    const others = [
+      at('above', { grid: grid(0, 0), seam: seam('upright', 1480) }),
+      at('next column', { grid: grid(1, 1), seam: seam('upright', 900) }),
+      at('on a plinth', { grid: null, exposure: height(500), seam: seam('level', 700) }),
+      at('elsewhere', { placeId: 'elsewhere', seam: seam('level', 333) }),
+    ];
+    // 700 above a glass that starts 300 higher is 1000 above this one
+    expect(seamLinesBeside(own, [own, ...others])).toEqual({ uprightMm: [1480], levelMm: [1000] });
+    expect(seamLinesBeside({ ...own, exposure: null }, others).levelMm).toEqual([700]);
   });
   test('a level seam keeps out of eye level, 1500–1700 mm above the floor, wherever the strips allow it', () => {
     const level = planSeams(ask({ opening: { widthMm: 2900, heightMm: 2400 }, sillMm: 200, turns: [0, 90, 180, 270] })).filter(

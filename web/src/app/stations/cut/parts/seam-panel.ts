@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { SeamKind, Surface } from '@yellow-pane/contracts';
-import { enclosingRectangle, planSeams, resolveAllowances, surveySurface, type SeamPlan } from '@yellow-pane/core';
+import { enclosingRectangle, planSeams, resolveAllowances, seamLinesBeside, surveySurface, type SeamPlan } from '@yellow-pane/core';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 
@@ -80,7 +80,7 @@ export class SeamPanel {
   protected readonly kind = signal<SeamKind>('double-cut');
   private readonly ownBars = signal<{ id: string; at: readonly number[] } | null>(null);
 
-  /** Lines beside this pane: what the person typed, and the seams of panes at the same place. */
+  /** Bars beside this pane that the person typed. */
   private readonly bars = computed(() => {
     const s = this.record.surface();
     const own = this.ownBars();
@@ -102,8 +102,7 @@ export class SeamPanel {
     const isNeeded = Math.min(box.widthMm, box.heightMm) + 2 * allowances.overhangMm > widest;
     const base = { surface, isNeeded, w: box.widthMm, h: box.heightMm, chosen: surface.seam ? this.said(surface.seam.atMm, surface.seam.direction) : '' };
     if (!isNeeded && !surface.seam) return { ...base, plans: [], isChosenListed: true };
-    const neighbours = doc.surfaces.filter((s) => s.placeId === surface.placeId && s.id !== surface.id && s.seam);
-    const align = (direction: 'upright' | 'level') => [...(direction === 'upright' ? this.bars() : []), ...neighbours.filter((s) => direction === 'level' && s.seam!.direction === 'level').flatMap((s) => s.seam!.atMm)]; // prettier-ignore
+    const beside = seamLinesBeside(surface, doc.surfaces);
     const all = planSeams({
       opening: { widthMm: box.widthMm, heightMm: box.heightMm },
       allowances,
@@ -112,8 +111,8 @@ export class SeamPanel {
       settings: doc.job.cut,
       turns: film.direction === 'one-way' ? [0] : film.direction === 'two-way' ? [0, 180] : [0, 90, 180, 270],
       sillMm: surface.exposure?.heightAboveFloorMm ?? null,
-      alignUprightMm: align('upright'),
-      alignLevelMm: align('level'),
+      alignUprightMm: [...this.bars(), ...beside.uprightMm],
+      alignLevelMm: beside.levelMm,
       hourRate: Number(doc.firm.hourRate),
       units: this.record.units(),
     });
