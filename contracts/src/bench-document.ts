@@ -4,6 +4,7 @@ import { film } from './films/film.js';
 import { quote, rates } from './handover/quote.js';
 import { roll } from './stock/roll.js';
 import { stockView } from './stock/ledger.js';
+import { stepSet } from './lay/steps.js';
 
 /** What belongs to the firm and to no job: its people, its films and its rolls; its history is kept under the firm's id. */
 export const benchDocument = z.object({
@@ -16,6 +17,8 @@ export const benchDocument = z.object({
   /** All versions, the newest last. */
   rates: z.array(rates),
   quotes: z.array(quote),
+  /** The firm’s own steps, all versions, the newest last. */
+  stepSets: z.array(stepSet),
   /** On how many panes of all jobs a film is, by the film's id; absent = none. */
   panesWithFilm: z.record(z.string(), z.int()),
   canUndo: z.string().nullable(),

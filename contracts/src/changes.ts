@@ -8,6 +8,8 @@ import { logEntry, plan } from './cut/plan.js';
 import { quote, rates } from './handover/quote.js';
 import { reservation, stockEntry } from './stock/ledger.js';
 import { plotRun } from './cut/plot.js';
+import { stepSet } from './lay/steps.js';
+import { layEntry } from './lay/log.js';
 
 /** Every kind of record that a change may touch, with its schema. */
 export const recordSchemas = {
@@ -26,6 +28,8 @@ export const recordSchemas = {
   stockEntry,
   reservation,
   plotRun,
+  stepSet,
+  layEntry,
 } as const;
 export type RecordKind = keyof typeof recordSchemas;
 export const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
@@ -78,5 +82,15 @@ export type ChangeAnswer = z.infer<typeof changeAnswer>;
 export const undoRequest = z.object({ id, personId: id, deviceId: id, deviceSeq: z.int().min(1), force: z.boolean() });
 export type UndoRequest = z.infer<typeof undoRequest>;
 
-/** Kinds that record facts or computed results: a change that touches only these is not part of undo. */
-export const factKinds: readonly RecordKind[] = ['logEntry', 'plan', 'plotRun'];
+/** Facts: a cut made, a run of the plotter, what was done on the glass. */
+const factKinds: readonly RecordKind[] = ['logEntry', 'plotRun', 'layEntry'];
+
+/**
+ * Whether a change is a step that its person may take back. Not those that only record facts or what the search found (a move by hand and
+ * a lock are a person's own), and not the beginning of a job: undo inside a job never takes the whole job away.
+ */
+export function isUndoStep(patches: readonly Patch[]): boolean {
+  if (patches.some((p) => p.kind === 'job' && p.op === 'add')) return false;
+  const isByHand = patches.some((p) => p.kind === 'plan' && (p.op === 'add' ? p.value['isByHand'] === true : p.field === 'lockedPieceIds'));
+  return patches.some((p) => !factKinds.includes(p.kind) && (p.kind !== 'plan' || isByHand));
+}

@@ -6,6 +6,8 @@ import { roll } from './stock/roll.js';
 import { logEntry, plan } from './cut/plan.js';
 import { plotRun } from './cut/plot.js';
 import { stockEntry, stockView } from './stock/ledger.js';
+import { layEntry } from './lay/log.js';
+import { stepSet } from './lay/steps.js';
 import { id, instant, unitSystem } from './quantities.js';
 
 /** The open job: all its records, and what a person may undo or redo. */
@@ -24,6 +26,10 @@ export const jobDocument = z.object({
   plans: z.array(plan),
   entries: z.array(logEntry),
   plotRuns: z.array(plotRun),
+  /** The log of the work on the glass, in the order it came in. */
+  layEntries: z.array(layEntry),
+  /** The firm’s own steps, all versions; none: the shipped ones. */
+  stepSets: z.array(stepSet),
   /** Label of what this person would undo or redo next; null = nothing. */
   canUndo: z.string().nullable(),
   canRedo: z.string().nullable(),
@@ -47,8 +53,8 @@ export type JobSummary = z.infer<typeof jobSummary>;
 /** The job file: everything of one job in documented JSON; what goes out comes in again without loss. */
 export const jobFile = z.object({
   format: z.literal('yellow-pane job'),
-  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock. An older file reads with those not yet known. */
-  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3)]),
+  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock; 4 the log of the work and the steps it was done by (photos stay on the bench). An older file reads with those not yet known. */
+  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4)]),
   writtenAt: instant,
   job,
   places: z.array(place),
@@ -61,5 +67,7 @@ export const jobFile = z.object({
   /** What this job took off its rolls; brought in on another bench only with the rolls themselves. */
   stockEntries: z.array(stockEntry).default([]),
   plotRuns: z.array(plotRun).default([]),
+  layEntries: z.array(layEntry).default([]),
+  stepSets: z.array(stepSet).default([]),
 });
 export type JobFile = z.infer<typeof jobFile>;

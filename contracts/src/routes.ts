@@ -1,9 +1,12 @@
 import * as z from 'zod';
-import { id, unitSystem, words } from './quantities.js';
+import { id, instant, unitSystem, words } from './quantities.js';
 import { firm, job, person } from './jobs/job.js';
 import { change, changeAnswer, changeDraft, undoRequest } from './changes.js';
 import { benchDocument } from './bench-document.js';
 import { film } from './films/film.js';
+import { instrumentAct, instrumentStatus } from './instruments/instrument.js';
+import { weatherDay } from './instruments/weather.js';
+import { jobDay, kitLines, slipAnswer, slipRequest } from './prepare/day.js';
 import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
 import { jobDocument, jobFile, jobSummary } from './job-document.js';
@@ -11,6 +14,8 @@ import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } f
 import type { ErrorCode } from './errors.js';
 import { stockLine } from './stock/ledger.js';
 import { plotRun, plotSettings, plotSheet, plotStatus } from './cut/plot.js';
+import { learnedMinutes, photoHash } from './lay/log.js';
+import { runSheet, squeegeeRequest, squeegeeResult } from './lay/squeegee.js';
 
 /** One call of the API. `result: null` answers with a file. */
 export interface RouteDefinition {
@@ -26,6 +31,7 @@ export interface RouteDefinition {
 }
 
 const jobParams = z.object({ jobId: id });
+const onDay = z.object({ on: z.iso.date().optional(), sky: z.enum(['clear', 'changing']).optional() });
 const asPerson = z.object({ personId: id.optional() });
 const pieceParams = z.object({ jobId: id, pieceId: z.string().max(60) });
 /** Switches of a plotter sheet in the address: `0` is no. */
@@ -57,7 +63,7 @@ export const routes = {
     path: '/api/session',
     summary: 'The firm, its people, and the last change number of a device',
     query: z.object({ deviceId: id.optional() }),
-    result: z.object({ firm, persons: z.array(person), lastDeviceSeq: z.int() }),
+    result: z.object({ firm, persons: z.array(person), lastDeviceSeq: z.int(), at: instant, apiVersion: z.int() }),
     errors: ['bad-input'],
   },
   bench: {
@@ -220,6 +226,140 @@ export const routes = {
     body: verdictRequest,
     result: paneVerdict,
     errors: ['bad-input'],
+  },
+  weather: {
+    method: 'get',
+    path: '/api/jobs/:jobId/weather',
+    summary: 'The weather at the site, hour by hour, on the day that the work is planned for or another',
+    params: jobParams,
+    query: onDay,
+    result: weatherDay,
+    errors: [...jobErrors, 'no-place'],
+  },
+  jobDay: {
+    method: 'get',
+    path: '/api/jobs/:jobId/day',
+    summary: 'Each facade of the job over a day: when wet work is good, marginal or wrong, and why',
+    params: jobParams,
+    query: onDay,
+    result: jobDay,
+    errors: [...jobErrors, 'no-place'],
+  },
+  instruments: {
+    method: 'get',
+    path: '/api/instruments',
+    summary: 'The instruments, whether they answer, and the last reading of each',
+    result: z.array(instrumentStatus),
+    errors: [],
+  },
+  instrumentStream: {
+    method: 'get',
+    path: '/api/instruments/stream',
+    summary: 'Server-sent events: the status of an instrument whenever it changes or reads',
+    result: null,
+    fileType: 'text/event-stream',
+    errors: [],
+  },
+  instrumentAct: {
+    method: 'post',
+    path: '/api/instruments/act',
+    summary: 'Take a reading; at the simulated instruments, also what they would see and what fails',
+    body: instrumentAct,
+    result: instrumentStatus,
+    errors: ['bad-input', 'instrument-away'],
+  },
+  kit: {
+    method: 'get',
+    path: '/api/jobs/:jobId/kit',
+    summary: 'What has to be in the van for the places of the day',
+    params: jobParams,
+    result: kitLines,
+    errors: jobErrors,
+  },
+  computeSlip: {
+    method: 'post',
+    path: '/api/compute/slip',
+    summary: 'What goes into the bottles for an area, and how a wrong mix is put right',
+    body: slipRequest,
+    result: slipAnswer,
+    errors: ['bad-input'],
+  },
+  runSheet: {
+    method: 'get',
+    path: '/api/jobs/:jobId/surfaces/:surfaceId/run-sheet',
+    summary: 'The steps of a pane with its own figures, by the version its job is worked by',
+    params: z.object({ jobId: id, surfaceId: id }),
+    result: runSheet,
+    errors: [...jobErrors, 'not-layable'],
+  },
+  squeegee: {
+    method: 'get',
+    path: '/api/jobs/:jobId/surfaces/:surfaceId/squeegee',
+    summary: 'Strokes of a pane in their order, seen from the face that is worked on',
+    params: z.object({ jobId: id, surfaceId: id }),
+    result: squeegeeResult,
+    errors: [...jobErrors, 'not-layable'],
+  },
+  computeSqueegee: {
+    method: 'post',
+    path: '/api/compute/squeegee',
+    summary: 'Strokes for an outline: nothing unpressed, or why there is no such order',
+    body: squeegeeRequest,
+    result: squeegeeResult,
+    errors: ['bad-input'],
+  },
+  runSheetPdf: {
+    method: 'get',
+    path: '/api/jobs/:jobId/run-sheet.pdf',
+    summary: 'Run sheets to print: every pane that can be laid, or the one asked for',
+    params: jobParams,
+    query: paper.extend({ surfaceId: id.optional() }),
+    result: null,
+    fileType: 'application/pdf',
+    errors: [...jobErrors, 'not-layable'],
+  },
+  layLogCsv: {
+    method: 'get',
+    path: '/api/jobs/:jobId/log.csv',
+    summary: 'The log of the work as CSV, oldest first; lines taken back are marked',
+    params: jobParams,
+    result: null,
+    fileType: 'text/csv',
+    errors: jobErrors,
+  },
+  layMinutes: {
+    method: 'get',
+    path: '/api/lay/minutes',
+    summary: 'How long panes really took against what their steps expect, by kind of film, over all jobs',
+    result: learnedMinutes,
+    errors: [],
+  },
+  jobStream: {
+    method: 'get',
+    path: '/api/jobs/:jobId/stream',
+    summary: 'Server-sent events: every change of the job as it is made; `Last-Event-ID` or `after` (a revision) asks for those missed',
+    params: jobParams,
+    query: z.object({ after: z.coerce.number().int().min(0).optional() }),
+    result: null,
+    fileType: 'text/event-stream',
+    errors: jobErrors,
+  },
+  addPhoto: {
+    method: 'post',
+    path: '/api/photos',
+    summary: 'Keep a photo (JPEG, PNG or WebP): made smaller, place tags and all others taken out, named by its content',
+    body: z.unknown(),
+    result: z.object({ photo: photoHash, bytes: z.int() }),
+    errors: ['bad-input', 'too-large'],
+  },
+  photo: {
+    method: 'get',
+    path: '/api/photos/:photo',
+    summary: 'A photo by its name',
+    params: z.object({ photo: photoHash }),
+    result: null,
+    fileType: 'image/jpeg',
+    errors: ['bad-input', 'not-found'],
   },
   films: { method: 'get', path: '/api/films', summary: 'The film library, newest versions', result: z.array(film), errors: [] },
   filmsCsv: { method: 'get', path: '/api/films.csv', summary: 'The film library as CSV', result: null, fileType: 'text/csv', errors: [] },

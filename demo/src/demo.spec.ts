@@ -1,3 +1,4 @@
+import { shapeKind } from '@yellow-pane/contracts';
 import { cutOfSurface, surveySurface } from '../../core/src/index.js';
 import { demoFirm, lanternStreet, ternPoint } from './index.js';
 
@@ -10,13 +11,13 @@ const surveyOf = (name: string) =>
 
 describe('Tern Point', () => {
   test('is the same every time it is laid out', () => expect(ternPoint()).toEqual(file));
-  test('has 51 flat panes in 9 places, six rolls and five leftovers', () =>
+  test('has 60 flat panes in 10 places, seven rolls and five leftovers', () =>
     expect([
       file.surfaces.length,
       file.places.length,
       file.rolls.filter((r) => r.form === 'roll').length,
       file.rolls.filter((r) => r.form === 'leftover').length,
-    ]).toEqual([51, 9, 6, 5]));
+    ]).toEqual([60, 10, 7, 5]));
   test('most panes have two tapes, some are fully taped', () => {
     const status = file.surfaces.map((s) => surveySurface(s, file).survey.status);
     expect(status.filter((s) => s === 'two-tapes').length).toBeGreaterThan(20);
@@ -37,7 +38,15 @@ describe('Tern Point', () => {
     expect(surveyOf('Toilet 3').suspects[0]!.hypothesis.kind).toBe('bowed');
   });
   test('the arches, rakes, stair panes and the round window agree with themselves', () => {
-    for (const name of ['T1', 'T6', 'S2', 'Q1', 'Round']) expect([name, surveyOf(name).status]).toEqual([name, 'agreeing']);
+    for (const name of ['T1', 'T6', 'S2', 'Q1', 'Round', 'C1', 'C2', 'Lancet', 'Fan left', 'Fan right', 'Gable 1', 'Lantern'])
+      expect([name, surveyOf(name).status]).toEqual([name, 'agreeing']);
+  });
+  test('has a pane of every outline that a tape or a drawing can give, and its pieces hold the whole outline', () => {
+    expect(new Set(file.surfaces.flatMap((s) => s.shape?.kind ?? []))).toEqual(new Set(shapeKind.options));
+    for (const s of file.surfaces.filter((x) => x.shape)) {
+      const cut = cutOfSurface(s, { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls }, file.films.find((f) => f.id === s.filmId)!); // prettier-ignore
+      expect([s.name, cut.pieces.length]).toEqual([s.name, 1]);
+    }
   });
   test('the office doors were taped in inches', () => {
     const door = file.surfaces.find((s) => s.name === 'D1')!;

@@ -108,6 +108,18 @@ export const demoFilms = {
     temps: wet,
     offers: offers(16.4, [1524]),
   }),
+  clear: film(202, {
+    name: 'Slack Water 70',
+    kind: 'solar',
+    construction: 'spectrally-selective',
+    hatch: 'slant',
+    thicknessUm: 50,
+    optics: sheet([69, 10, 10], [41, 25, 24]),
+    emissivityFrac: 0.82,
+    temps: wet,
+    offers: offers(24.5, [1220, 1524]),
+    note: 'Nearly clear; keeps the view.',
+  }),
 };
 
 const solar: Film[] = [
@@ -134,18 +146,6 @@ const solar: Film[] = [
     shrink: shrinks,
     temps: wet,
     offers: offers(8.4, tintWidths),
-  }),
-  film(202, {
-    name: 'Slack Water 70',
-    kind: 'solar',
-    construction: 'spectrally-selective',
-    hatch: 'slant',
-    thicknessUm: 50,
-    optics: sheet([69, 10, 10], [41, 25, 24]),
-    emissivityFrac: 0.82,
-    temps: wet,
-    offers: offers(24.5, [1220, 1524]),
-    note: 'Nearly clear; keeps the view.',
   }),
   film(203, {
     name: 'Slack Water 40',

@@ -81,5 +81,11 @@ export const ternGlass = {
     glazing: glazing({ panes: [pane(6, { tint: 'grey' })], frame: 'masonry', ageYears: 35 }),
     exposure: exposure(176, { heightAboveFloorMm: 800, partialShadow: 'permanent' }),
   },
+  /** Thin old sheet in oak, and papers behind it that fade. */
+  customs: {
+    glazing: glazing({ panes: [pane(4)], frame: 'wood', ageYears: 90, edge: 'cut' }),
+    exposure: exposure(205, { heightAboveFloorMm: 1100 }),
+    choose: wants('heat', 'light', 'view'),
+  },
   shopFront: { glazing: glazing({ panes: [pane(6)], frame: 'wood', edge: 'cut' }), exposure: exposure(135, { overhangMm: 900, overhangAboveMm: 300 }) },
 } as const;

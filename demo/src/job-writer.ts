@@ -92,7 +92,7 @@ export class JobWriter {
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 3,
+      formatVersion: 4,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,
@@ -104,6 +104,8 @@ export class JobWriter {
       entries: [],
       stockEntries: [],
       plotRuns: [],
+      layEntries: [],
+      stepSets: [],
     };
   }
 }

@@ -1,14 +1,13 @@
-import type { JobFile, PaneShape, ShapeKind } from '@yellow-pane/contracts';
+import { newShape, type JobFile } from '@yellow-pane/contracts';
 import { demoId } from './ids.js';
 import { demoFilms } from './films.js';
 import { ternGlass } from './glass.js';
 import { demoJob } from './firm.js';
 import { eight, JobWriter, two } from './job-writer.js';
 import { ternDesigns } from './designs.js';
+import { trefoil } from './outlines.js';
 
-const shapeOf = (kind: ShapeKind): PaneShape => ({ kind, hasLegs: false, corners: 4, inward: [], path: null });
-
-/** Tern Point ferry terminal: the flat glass of a made-up harbour, 51 panes in nine places. */
+/** Tern Point ferry terminal: the flat glass of a made-up harbour, 60 panes in ten places. */
 export function ternPoint(): JobFile {
   const job = demoJob(100, {
     name: 'Tern Point terminal',
@@ -23,7 +22,7 @@ export function ternPoint(): JobFile {
 
   const west = w.place('Waiting room · west front');
   const groupTop = { filmId: shade.id, frame: 'gasket', revealMm: 60, ...ternGlass.west } as const;
-  w.grid(west, 'T', 1, 6, { widthBottom: '1182', heightMiddle: '486', crownLeft: '765', crownRight: '766' }, { ...groupTop, shape: shapeOf('arch-flat') });
+  w.grid(west, 'T', 1, 6, { widthBottom: '1182', heightMiddle: '486', crownLeft: '765', crownRight: '766' }, { ...groupTop, shape: newShape('arch-flat') });
   w.grid(west, 'W', 1, 6, two('1184', '2046'), groupTop);
 
   const office = w.place('Ticket office');
@@ -74,10 +73,10 @@ export function ternPoint(): JobFile {
   const stairs = w.place('Stairs to the quay');
   const raked = { filmId: shade.id, frame: 'gasket', note: 'From the landing: a low ladder.', ...ternGlass.south } as const;
   const rake = { widthBottom: '890', heightLeft: '1420', heightRight: '905', widthTop: '1028', diagonalDown: '1676', diagonalUp: '1270' };
-  w.grid(stairs, 'S', 1, 2, rake, { ...raked, shape: shapeOf('rake') });
+  w.grid(stairs, 'S', 1, 2, rake, { ...raked, shape: newShape('rake') });
   const sloped = { widthBottom: '1060', heightLeft: '1000', heightRight: '1001', widthTop: '1060', diagonalDown: '1002', diagonalUp: '1801' };
-  w.grid(stairs, 'Q', 1, 2, sloped, { ...raked, shape: shapeOf('parallelogram') });
-  w.pane(stairs, 'Round', { widthMiddle: '620', heightMiddle: '621', diagonalDown: '620', diagonalUp: '619' }, { ...raked, shape: shapeOf('circle') });
+  w.grid(stairs, 'Q', 1, 2, sloped, { ...raked, shape: newShape('parallelogram') });
+  w.pane(stairs, 'Round', { widthMiddle: '620', heightMiddle: '621', diagonalDown: '620', diagonalUp: '619' }, { ...raked, shape: newShape('circle') });
 
   const master = w.place("Harbour master's room");
   const south = { filmId: shade.id, frame: 'gasket', ...ternGlass.south } as const;
@@ -96,5 +95,45 @@ export function ternPoint(): JobFile {
   w.pane(hall, 'Desk', two('1150', '720'), { filmId: frost.id, frame: 'bead', ...ternGlass.desk, design: ternDesigns.spray });
   const archive = w.place('Archive');
   w.grid(archive, 'A', 1, 2, two('582', '1196'), { filmId: demoFilms.reed.id, frame: 'bead', ...ternGlass.partition });
+
+  // a house of 1890 with hardly a rectangle in it; its papers fade, so it gets a nearly clear film
+  const customs = w.place('Old customs house');
+  const old = { filmId: demoFilms.clear.id, frame: 'putty', ...ternGlass.customs } as const;
+  const round = {
+    widthBottom: '880',
+    widthSpring: '881',
+    heightLeft: '640',
+    heightRight: '641',
+    heightMiddle: '1080',
+    diagonalDown: '1088',
+    diagonalUp: '1089',
+    crownLeft: '622',
+  };
+  w.grid(customs, 'C', 1, 2, round, { ...old, shape: newShape('arch-round', { hasLegs: true }) });
+  const chapel = {
+    widthBottom: '600',
+    widthSpring: '600',
+    heightLeft: '700',
+    heightRight: '700',
+    heightMiddle: '1220',
+    diagonalDown: '922',
+    crownLeft: '600',
+    widthHalfRise: '482',
+  };
+  w.pane(customs, 'Lancet', chapel, { ...old, shape: newShape('arch-pointed', { hasLegs: true }) });
+  const fan = { widthBottom: '745', chord: '1054', cornerToArc: '745' };
+  w.pane(customs, 'Fan left', { ...fan, heightRight: '746' }, { ...old, shape: newShape('quarter', { corner: 'lower-right' }) });
+  w.pane(customs, 'Fan right', { ...fan, heightLeft: '745' }, { ...old, shape: newShape('quarter') });
+  const gable = { widthBottom: '820', sideLeft: '694', sideRight: '694', heightMiddle: '560' };
+  w.grid(customs, 'Gable ', 1, 2, gable, { ...old, shape: newShape('triangle') });
+  // a house-shaped light in the stair: five corners, all sides and three diagonals
+  const five = { AB: '720', BC: '900', CD: '498', DE: '499', AE: '901', AC: '1153', AD: '1296', BD: '1295' };
+  w.pane(customs, 'Lantern', five, { ...old, shape: newShape('polygon', { corners: 5 }) });
+  w.pane(
+    customs,
+    'Trefoil',
+    { widthLargest: '655', heightLargest: '620' },
+    { ...old, shape: newShape('drawn', { path: trefoil }), note: 'Outline from the stonemason: checked by two tapes.' },
+  );
   return w.file();
 }

@@ -14,6 +14,8 @@ export const plan = z.object({
   pieces: z.array(piece),
   layout,
   lockedPieceIds: z.array(z.string()),
+  /** A person put a piece where it lies; not the search. */
+  isByHand: z.boolean().default(false),
   /** Rolls whose film has been taken off the stock for this plan. */
   takenRollIds: z.array(id).default([]),
   updatedAt: instant,

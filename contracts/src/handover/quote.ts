@@ -6,10 +6,6 @@ export const reachClass = z.enum(['floor', 'ladder', 'tower']);
 export type ReachClass = z.infer<typeof reachClass>;
 
 const minutes = z.number().min(0).max(10_000).meta({ unit: 'min' });
-/** Work is priced by what film it is: tint slides, security film is heavy. */
-export const workClass = z.enum(['tint', 'frost', 'security']);
-export type WorkClass = z.infer<typeof workClass>;
-
 /** One immutable version of the firm's own rates. A quote keeps the version that it was made with. */
 export const rates = z.object({
   id,

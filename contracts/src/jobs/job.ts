@@ -3,6 +3,8 @@ import { decimalPrice, id, instant, lengthMm, unitSystem, words } from '../quant
 import { allowances, cutMethod } from '../cut/allowances.js';
 import { chooseSettings } from '../choose/glazing.js';
 import { cutSettings } from '../cut/settings.js';
+import { prepareSettings } from '../prepare/settings.js';
+import { laySettings } from '../lay/steps.js';
 import { defaultLeftoverRule, leftoverRule } from '../stock/ledger.js';
 
 /** The firm that owns the bench: one per data folder for now. */
@@ -40,6 +42,8 @@ export const job = z.object({
   allowances: allowances.partial().nullable(),
   cut: cutSettings,
   choose: chooseSettings.nullable().default(null),
+  prepare: prepareSettings.nullable().default(null),
+  lay: laySettings.nullable().default(null),
   /** Straight edge to the longest side a person can reach without a ladder; null = not said. */
   reachMm: lengthMm.nullable(),
   createdAt: instant,

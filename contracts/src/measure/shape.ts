@@ -13,11 +13,17 @@ export type CornerLetter = z.infer<typeof cornerLetter>;
 export const pathPoint = z.object({ xMm: offsetMm, yMm: offsetMm, bulge: z.number().min(-10).max(10) });
 export type PathPoint = z.infer<typeof pathPoint>;
 
+/** Where the right angle of a quarter sits: such lights come in pairs. */
+export const cornerPlace = z.enum(['lower-left', 'lower-right', 'upper-left', 'upper-right']);
+export type CornerPlace = z.infer<typeof cornerPlace>;
+
 /** What kind of outline a pane has, and what a tape cannot say of it. */
 export const paneShape = z.object({
   kind: shapeKind,
   /** Of an arch: straight sides below the spring. */
   hasLegs: z.boolean().default(false),
+  /** Of a quarter. */
+  corner: cornerPlace.default('lower-left'),
   /** Of a polygon. */
   corners: z.int().min(3).max(8).default(4),
   /** Corners of a polygon that point inwards. */
@@ -26,6 +32,9 @@ export const paneShape = z.object({
   path: z.array(pathPoint).min(2).max(4000).nullable().default(null),
 });
 export type PaneShape = z.infer<typeof paneShape>;
+
+/** A shape of a kind, all else as it is usual. */
+export const newShape = (kind: ShapeKind, more: Partial<PaneShape> = {}): PaneShape => paneShape.parse({ kind, ...more });
 
 /** Glass that is not there or gets no film: placed from two edges of the opening's box. */
 export const cutOut = z.object({

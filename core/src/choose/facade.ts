@@ -1,5 +1,5 @@
 import type { Climate } from '@yellow-pane/contracts';
-import { clearSky, lightOnPlane, shadowOnPane, sunPosition } from '../physics/index.js';
+import { clearSky, lightOnPlane, shadowOnPane, sunPosition, type SunPosition } from '../physics/index.js';
 
 /** Where a pane stands. */
 export interface Facade {
@@ -37,7 +37,7 @@ export const STEP_S = 300;
 const STEPS = 86_400 / STEP_S;
 
 /** Share of the pane in the sun. An overhang above the pane throws its shadow past the clear height first; the reveal at top and side starts at once. */
-function litFrac(sun: ReturnType<typeof sunPosition>, f: Facade): number {
+export function litFrac(sun: SunPosition, f: Pick<Facade, 'facadeDeg' | 'overhangMm' | 'overhangAboveMm' | 'revealMm' | 'widthMm' | 'heightMm'>): number {
   const over = shadowOnPane(sun, f.facadeDeg, f.overhangMm, 0).fromTopMm - f.overhangAboveMm;
   const reveal = shadowOnPane(sun, f.facadeDeg, f.revealMm, f.revealMm);
   const top = Math.min(1, Math.max(0, over, reveal.fromTopMm) / f.heightMm);

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import type { LogEntry, Patch, Plan, Reservation, Roll, StockEntry } from '@yellow-pane/contracts';
-import { demoFirm, ternPoint } from '../../../demo/src/index.js';
 import { freeMm, remainingMm } from '../stock/index.js';
+import { demoFirm } from '../../../demo/src/index.js';
+import { file, film, pane, records } from './demo-job.testing.js';
 import { filmPlanInput, finishedPieces } from './film-plan.js';
 import { matchInHand } from './in-hand.js';
 import { cutsForFilm } from './job-pieces.js';
@@ -11,26 +12,15 @@ import { costOfPlan } from './plan-cost.js';
 import { compareWithPlan } from './replan.js';
 import { promiseNeededMm, reserve, takeFromStock } from './take-from-stock.js';
 
-const file = ternPoint();
 const guard = file.films.find((f) => f.kind === 'security')!;
-const shade = file.films.find((f) => f.name === 'Tern Shade 35')!;
-const records = {
-  firm: demoFirm,
-  job: file.job,
-  surfaces: file.surfaces,
-  readings: file.readings,
-  films: file.films,
-  rolls: file.rolls,
-  entries: [] as LogEntry[],
-};
-const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
+const shade = film('Tern Shade 35');
 const at = '2026-09-14T09:00:00Z';
 
 function planOf(filmId: string, more: Partial<typeof records> & { stock?: { entries: StockEntry[]; reservations: Reservation[] } } = {}): Plan {
   const input = filmPlanInput({ ...records, ...more }, file.job.cut, filmId, undefined);
   return {
     id: pane('O1').id, jobId: file.job.id, filmId, status: 'draft', inputHash: input.hash, coreVersion: 'x', pieces: [...input.pieces],
-    layout: layPiecesOnRolls(input.layout, 20), lockedPieceIds: [], takenRollIds: [], updatedAt: at, deletedAt: null,
+    layout: layPiecesOnRolls(input.layout, 20), lockedPieceIds: [], isByHand: false, takenRollIds: [], updatedAt: at, deletedAt: null,
   }; // prettier-ignore
 }
 

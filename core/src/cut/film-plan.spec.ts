@@ -1,23 +1,13 @@
-import { lanternStreet, ternPoint, demoFirm } from '../../../demo/src/index.js';
+import { demoFirm, lanternStreet } from '../../../demo/src/index.js';
 import type { Drop, LogEntry, Plan } from '@yellow-pane/contracts';
+import { file, pane, records } from './demo-job.testing.js';
 import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, fixedDropsOf, methodFigures } from './film-plan.js';
 import { cutsForFilm, readingsHash, readingsInForce, resolveAllowances, surveySurface } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 
-const file = ternPoint();
-const records = {
-  firm: demoFirm,
-  job: file.job,
-  surfaces: file.surfaces,
-  readings: file.readings,
-  films: file.films,
-  rolls: file.rolls,
-  entries: [] as LogEntry[],
-};
 const guard = file.films.find((f) => f.kind === 'security')!;
 const roomy = (fixedDrops: Drop[], id: string) => [{ id, widthMm: 1829, availableMm: 30_000, pricePerM: 31.5, fixedDrops }];
-const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
 
 function planned(): Plan {
   const input = filmPlanInput(records, file.job.cut, guard.id, undefined);
@@ -31,6 +21,7 @@ function planned(): Plan {
     pieces: [...input.pieces],
     layout: layPiecesOnRolls(input.layout, 20),
     lockedPieceIds: [],
+    isByHand: false,
     takenRollIds: [],
     updatedAt: '2026-09-14T09:00:00.000Z',
     deletedAt: null,

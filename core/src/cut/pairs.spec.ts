@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { defaultAllowances, type Film, type MeasureKey, type PaneShape, type Piece, type ShapeKind } from '@yellow-pane/contracts';
+import { defaultAllowances, newShape, type Film, type MeasureKey, type PaneShape, type Piece } from '@yellow-pane/contracts';
 import { boundingBox, flatten, pathArea, signedArea, vec, type Polygon } from '../geometry/index.js';
 import { shapeModel, shapeReading, surveyShape, typicalNumbers, type TapeReading } from '../measure/index.js';
 import { plainSettings, testRoll } from './layout/instances.testing.js';
@@ -8,7 +8,7 @@ import { knifeOrder } from './knife-order.js';
 import { bestPair, checkParts, cutAcross, onRoll, pairUp, partingLine, touchingPlaces } from './pairs.js';
 import { pieceForPane, type PieceRequest } from './piece.js';
 
-const shape = (kind: ShapeKind, more: Partial<PaneShape> = {}): PaneShape => ({ kind, hasLegs: false, corners: 4, inward: [], path: null, ...more });
+const shape = newShape;
 const id = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const tapes = (s: PaneShape, p: readonly number[]): TapeReading[] =>
   shapeModel(s).keys.map((measure) => ({ measure, lengthMm: shapeReading(shapeModel(s), p, measure) }));

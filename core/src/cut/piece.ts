@@ -401,5 +401,5 @@ const sizeOf = (outline: Polygon): { widthMm: number; heightMm: number } => {
 function coverNote(survey: Survey, box: Box, units: UnitSystem): string {
   const likely = boundingBox(survey.possibleOutlines[0] ?? survey.outline!);
   const more = Math.max(box.widthMm - box.marginMm.width - (likely.maxX - likely.minX), box.heightMm - box.marginMm.height - (likely.maxY - likely.minY));
-  return `The tapes disagree, but this cut covers every explanation of them (${formatLength(Math.max(0, more), units)}${units === 'mm' ? ' mm' : ''} more film at most). You may let it go.`;
+  return `The tapes disagree, but this cut covers every explanation of them (${more < 1 ? 'hardly more film' : `${formatLength(more, units)}${units === 'mm' ? ' mm' : ''} more film at most`}). You may let it go.`;
 }

@@ -1,21 +1,18 @@
 import fc from 'fast-check';
 import { defaultAllowances, defaultCutSettings, type Design, type Piece, type Surface } from '@yellow-pane/contracts';
-import { demoFirm, lanternStreet, ternPoint } from '../../../demo/src/index.js';
+import { lanternStreet } from '../../../demo/src/index.js';
 import { boundingBox, regionArea, ringsOf, vec, type Polygon } from '../geometry/index.js';
+import { file, film, pane, records } from './demo-job.testing.js';
 import { designOnPane, openBetween, lightThroughDesign, zonesOfMarking } from './design/pattern.js';
 import { hpglFile, HPGL_UNITS_PER_MM } from './design/hpgl.js';
 import { plotLengths } from './design/plot-paths.js';
 import { filmPlanInput, repeatLossMm } from './film-plan.js';
-import { cutOfSurface, cutsForFilm, paneToPiece } from './job-pieces.js';
+import { cutOfSurface, cutsForFilm, paneToPiece, resolveAllowances } from './job-pieces.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 import { plotOfPiece } from './pane-pieces.js';
 import { matchPattern } from './repeat.js';
 import { planSeams, seamLapMm, seamLinesBeside, stripsOf, type SeamRequest } from './seams.js';
 
-const file = ternPoint();
-const records = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, entries: [] };
-const film = (name: string) => file.films.find((f) => f.name === name)!;
-const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
 const cutOf = (name: string) =>
   cutOfSurface(
     pane(name),
@@ -262,13 +259,34 @@ describe('to the plotter', () => {
   });
 });
 
-test('pieces of every pane cover its opening with the allowance, whatever method, seam or design it has', () => {
+test('the pieces of every pane cover its opening, and go past it by the allowance on each side that is trimmed', () => {
+  const seen = { whole: 0, pieced: 0 };
   for (const job of [file, lanternStreet()])
     for (const f of job.films)
       for (const cut of cutsForFilm({ ...records, job: job.job, surfaces: job.surfaces, readings: job.readings }, f.id)) {
         if (cut.surface.design || cut.pieces.length === 0) continue;
         const b = boundingBox(cut.survey.outline!);
-        const area = cut.pieces.reduce((s, p) => s + p.widthMm * p.heightMm, 0);
-        if (cut.pieces[0]!.trimmedEdges.length >= 3) expect(area).toBeGreaterThan((b.maxX - b.minX) * (b.maxY - b.minY));
+        const need = { across: b.maxX - b.minX, up: b.maxY - b.minY };
+        const { overhangMm, overhangTopMm } = resolveAllowances({ firm: records.firm, job: job.job }, cut.surface);
+        const { seam } = cut.surface;
+        if (!seam) {
+          const [piece] = cut.pieces;
+          const trims = (e: 'left' | 'right' | 'top' | 'bottom') => piece!.trimmedEdges.includes(e);
+          // a side that is not trimmed keeps the edge gap: 3 mm at most (common practice)
+          const side = (e: 'left' | 'right' | 'bottom') => (trims(e) ? overhangMm : -3);
+          expect(piece!.widthMm).toBeGreaterThanOrEqual(need.across + side('left') + side('right') - 0.01);
+          expect(piece!.heightMm).toBeGreaterThanOrEqual(need.up + side('bottom') + (trims('top') ? overhangTopMm : -3) - 0.01);
+          seen.whole++;
+        } else {
+          const extra = new Set(cut.surface.extraPieces.map((e) => e.id));
+          const strips = cut.pieces.filter((p) => !extra.has(p.id));
+          const across = seam.direction === 'upright';
+          const sum = strips.reduce((s, p) => s + (across ? p.widthMm : p.heightMm), 0);
+          expect(sum).toBeGreaterThanOrEqual((across ? need.across : need.up) + 2 * overhangMm);
+          for (const p of strips) expect(across ? p.heightMm : p.widthMm).toBeGreaterThanOrEqual((across ? need.up : need.across) + 2 * overhangMm - 0.01);
+          seen.pieced++;
+        }
       }
+  expect(seen.whole).toBeGreaterThan(40);
+  expect(seen.pieced).toBeGreaterThan(0);
 });

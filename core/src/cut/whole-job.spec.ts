@@ -63,7 +63,7 @@ describe('any job, from tapes to the last cut', () => {
           .flatMap((p) => (p.parts.length ? p.parts.map((x) => x.id) : [p.id]));
         expect(steps.flatMap((s) => [...s.finishes]).sort()).toEqual([...laid].sort());
         expect(new Set(steps.map((s) => s.key)).size).toBe(steps.length);
-        const plan = { id: demoId(4999), jobId: job.id, filmId: records.film.id, status: 'committed' as const, inputHash: input.hash, coreVersion: 'x', pieces: [...input.pieces], layout, lockedPieceIds: [], takenRollIds: [], updatedAt: '2026-09-14T09:00:00Z', deletedAt: null }; // prettier-ignore
+        const plan = { id: demoId(4999), jobId: job.id, filmId: records.film.id, status: 'committed' as const, inputHash: input.hash, coreVersion: 'x', pieces: [...input.pieces], layout, lockedPieceIds: [], isByHand: false, takenRollIds: [], updatedAt: '2026-09-14T09:00:00Z', deletedAt: null }; // prettier-ignore
         const entries = steps.map((s, i): LogEntry => ({ id: `e${i}`, jobId: job.id, at: new Date(1.7e12 + i).toISOString(), personId: 'p', kind: 'cut-done', planId: plan.id, stepKey: s.key, surfaceId: null, note: '' })); // prettier-ignore
         expect([...finishedPieces([plan], entries, records.rolls)].sort()).toEqual([...laid].sort());
         const whole = records.surfaces.filter(

@@ -1,2 +1,3 @@
 export * from './glass-slab.js';
 export * from './film-optics.js';
+export * from './work-class.js';

@@ -4,3 +4,4 @@ export * from './linear.js';
 export * from './path.js';
 export * from './clip.js';
 export * from './svg-path.js';
+export * from './convex-parts.js';

@@ -4,3 +4,4 @@ export * from './length.js';
 export * from './random.js';
 export * from './hash.js';
 export * from './statistics.js';
+export * from './zone.js';

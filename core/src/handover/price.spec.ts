@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { defaultAllowances, defaultCutSettings, type Film, type QuoteLine } from '@yellow-pane/contracts';
 import { demoFirm, demoLibrary, demoRates } from '../../../demo/src/index.js';
 import { materialFor } from './material.js';
-import { lineMinutes, priceQuote, toMinor, workClassOf } from './price.js';
+import { workClassOf } from '../films/index.js';
+import { lineMinutes, priceQuote, toMinor } from './price.js';
 
 const film = (name: string): Film => demoLibrary.find((f) => f.name === name)!;
 const line = (more: Partial<QuoteLine> = {}): QuoteLine => ({

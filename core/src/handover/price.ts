@@ -1,12 +1,9 @@
 import type { Allowances, CutSettings, Film, Quote, QuoteLine, QuotePrice, Rates, WorkClass } from '@yellow-pane/contracts';
+import { workClassOf } from '../films/index.js';
 import { materialFor, type Material } from './material.js';
 
 /** Minor units from an amount: the one rounding rule, halves away from zero, once per line. */
 export const toMinor = (amount: number): number => Math.sign(amount) * Math.round(Math.abs(amount) * 100 + 1e-9);
-
-/** Which minutes a film is worked at. */
-export const workClassOf = (film: Pick<Film, 'kind'>): WorkClass =>
-  film.kind === 'security' || film.kind === 'windscreen-protection' ? 'security' : film.kind === 'frosted' || film.kind === 'lettering' ? 'frost' : 'tint';
 
 /** Minutes of one line, by what they are for. */
 export interface LineMinutes {

@@ -1,4 +1,4 @@
-import type { CornerLetter, MeasureKey, PaneShape } from '@yellow-pane/contracts';
+import type { CornerLetter, CornerPlace, MeasureKey, PaneShape } from '@yellow-pane/contracts';
 import { anticlockwise, crossingSides, distance, middle, vec, type ArcPath, type Vec } from '../geometry/index.js';
 
 /** What was taped, by measure, mm. */
@@ -259,30 +259,40 @@ function polar(p: Numbers, t: number): Vec {
   return vec(r * Math.cos(t), r * Math.sin(t));
 }
 
-/** A quarter with its corner at the lower left. Numbers: sill, upright, angle of the corner. The curve is the quarter of a circle drawn over these two sides. */
-const quarter: ShapeModel = {
-  keys: ['widthBottom', 'heightLeft', 'chord', 'cornerToArc'],
-  start(t) {
-    const [w, h] = [t.get('widthBottom') ?? t.get('heightLeft'), t.get('heightLeft') ?? t.get('widthBottom')];
-    return w && h ? [w, h, Math.PI / 2] : null;
-  },
-  outline(p) {
-    const n = 18;
-    // arcs of 5°: exact for a true quarter, within a hundredth of a millimetre for one a little out of it
-    const curve = Array.from({ length: n + 1 }, (_, i) => ({ ...onQuarter(p, (i * Math.PI) / 2 / n), bulge: i < n ? Math.tan(Math.PI / 8 / n) : 0 }));
-    return [...straight(ZERO), ...curve];
-  },
-  ends(p, key) {
-    const [a, b] = [onQuarter(p, 0), onQuarter(p, Math.PI / 2)];
-    if (key === 'heightLeft') return [b, ZERO];
-    if (key === 'chord') return [b, a];
-    return key === 'cornerToArc' ? [ZERO, onQuarter(p, Math.PI / 4)] : [ZERO, a];
-  },
-  usual: (p) => [usual((p[2]! - Math.PI / 2) * Math.max(p[0]!, p[1]!))],
-  names: { widthBottom: 'sill', heightLeft: 'upright', chord: 'from tip to tip', cornerToArc: 'corner to the middle of the arc' },
-  blindTo: ['A flat spot between the taped points: hold up the paper template.'],
-};
-const onQuarter = (p: Numbers, t: number): Vec => vec(p[0]! * Math.cos(t) + p[1]! * Math.sin(t) * Math.cos(p[2]!), p[1]! * Math.sin(t) * Math.sin(p[2]!));
+/**
+ * A quarter with its corner at one of four places. Numbers: level side, upright, angle of the corner. The curve is the quarter of a circle
+ * drawn over these two sides; it is reckoned with the corner at the lower left and turned over to where it is.
+ */
+function quarter(corner: CornerPlace): ShapeModel {
+  const [isRight, isUpper] = [corner.endsWith('right'), corner.startsWith('upper')];
+  /** Into the opening's frame: the sill, or the lower tip of the curve, at y = 0; the left side at x = 0. */
+  const place = (p: Numbers, v: Vec): Vec => vec(isRight ? p[0]! - v.x : v.x, isUpper ? p[1]! - v.y : v.y);
+  const on = (p: Numbers, t: number): Vec => place(p, vec(p[0]! * Math.cos(t) + p[1]! * Math.sin(t) * Math.cos(p[2]!), p[1]! * Math.sin(t) * Math.sin(p[2]!)));
+  const [level, upright] = [isUpper ? 'widthTop' : 'widthBottom', isRight ? 'heightRight' : 'heightLeft'] as const;
+  return {
+    keys: [level, upright, 'chord', 'cornerToArc'],
+    start(t) {
+      const [w, h] = [t.get(level) ?? t.get(upright), t.get(upright) ?? t.get(level)];
+      return w && h ? [w, h, Math.PI / 2] : null;
+    },
+    outline(p) {
+      const n = 18;
+      const turn = isRight === isUpper ? 1 : -1;
+      // arcs of 5°: exact for a true quarter, within a hundredth of a millimetre for one a little out of it
+      const curve = Array.from({ length: n + 1 }, (_, i) => ({ ...on(p, (i * Math.PI) / 2 / n), bulge: i < n ? turn * Math.tan(Math.PI / 8 / n) : 0 }));
+      return anticlockwise([...straight(place(p, ZERO)), ...curve]);
+    },
+    ends(p, key) {
+      const [a, b, root] = [on(p, 0), on(p, Math.PI / 2), place(p, ZERO)];
+      if (key === upright) return [b, root];
+      if (key === 'chord') return [b, a];
+      return key === 'cornerToArc' ? [root, on(p, Math.PI / 4)] : [root, a];
+    },
+    usual: (p) => [usual((p[2]! - Math.PI / 2) * Math.max(p[0]!, p[1]!))],
+    names: { [level]: isUpper ? 'top' : 'sill', [upright]: 'upright', chord: 'from tip to tip', cornerToArc: 'corner to the middle of the arc' },
+    blindTo: ['A flat spot between the taped points: hold up the paper template.'],
+  };
+}
 
 const letters: readonly CornerLetter[] = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'];
 
@@ -409,7 +419,7 @@ export function shapeModel(shape: PaneShape): ShapeModel {
     case 'circle':
       return circle;
     case 'quarter':
-      return quarter;
+      return quarter(shape.corner);
     case 'polygon':
       return polygon(shape.corners, shape.inward);
     case 'drawn':

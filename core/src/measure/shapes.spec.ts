@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newSurface, type MeasureKey, type PaneShape, type ShapeKind } from '@yellow-pane/contracts';
+import { newShape, newSurface, type MeasureKey, type PaneShape } from '@yellow-pane/contracts';
 import { flatten, pathArea, signedArea } from '../geometry/index.js';
 import { tapeSigmaMm, type TapeReading } from './adjustment.js';
 import { boxOf, shapeModel, typicalNumbers } from './shape-models.js';
@@ -7,7 +7,7 @@ import { adjustShape, shapeReading, surveyShape } from './shape-survey.js';
 import { enclosingRectangle } from './survey.js';
 import { askText, measureTitle, verdictText } from './words.js';
 
-const shape = (kind: ShapeKind, more: Partial<PaneShape> = {}): PaneShape => ({ kind, hasLegs: false, corners: 4, inward: [], path: null, ...more });
+const shape = newShape;
 const tapes = (values: Partial<Record<MeasureKey, number>>): TapeReading[] =>
   Object.entries(values).map(([measure, lengthMm]) => ({ measure: measure as MeasureKey, lengthMm: lengthMm! }));
 /** Every tape of a shape, read perfectly. */
@@ -28,12 +28,16 @@ const all: readonly PaneShape[] = [
   shape('arch-pointed', { hasLegs: true }),
   shape('circle'),
   shape('quarter'),
+  shape('quarter', { corner: 'lower-right' }),
+  shape('quarter', { corner: 'upper-left' }),
+  shape('quarter', { corner: 'upper-right' }),
   shape('polygon', { corners: 3 }),
   shape('polygon', { corners: 5 }),
   shape('polygon', { corners: 6, inward: ['D'] }),
   shape('polygon', { corners: 8 }),
 ];
-const called = (s: PaneShape): string => `${s.kind}${s.hasLegs ? ' with legs' : ''}${s.kind === 'polygon' ? ` of ${s.corners}${s.inward.join('')}` : ''}`;
+const called = (s: PaneShape): string =>
+  `${s.kind}${s.hasLegs ? ' with legs' : ''}${s.kind === 'quarter' ? ` ${s.corner}` : ''}${s.kind === 'polygon' ? ` of ${s.corners}${s.inward.join('')}` : ''}`;
 
 describe('outlines that a tape can take', () => {
   test.each(all.map((s) => [called(s), s] as const))('%s: perfect tapes give the shape back, agree, and at least one checks the others', (_, s) => {
@@ -97,6 +101,23 @@ describe('outlines that a tape can take', () => {
     expect(area(shape('quarter'), [800, 800, Math.PI / 2])).toBeCloseTo((Math.PI * 800 ** 2) / 4, 3);
     expect(area(shape('triangle'), [3000, 0, 4000])).toBeCloseTo(6e6, 6);
     expect(area(shape('rake'), [900, 900, 900, 0, 1400])).toBeCloseTo((900 * (900 + 1400)) / 2, 6);
+  });
+  test('quarters come in pairs: the right angle sits where it is said to, the curve bulges away from it', () => {
+    const p = [800, 780, Math.PI / 2];
+    for (const [corner, x, y] of [
+      ['lower-left', 0, 0],
+      ['lower-right', 800, 0],
+      ['upper-left', 0, 780],
+      ['upper-right', 800, 780],
+    ] as const) {
+      const path = shapeModel(shape('quarter', { corner })).outline(p);
+      const box = boxOf(path);
+      [box.minX, box.minY, box.maxX, box.maxY].forEach((v, i) => expect(v).toBeCloseTo([0, 0, 800, 780][i]!, 2));
+      expect(Math.min(...path.map((v) => Math.hypot(v.x - x, v.y - y)))).toBeCloseTo(0, 6);
+      // nothing of it is near the corner that lies opposite
+      expect(Math.min(...path.map((v) => Math.hypot(v.x - (800 - x), v.y - (780 - y))))).toBeGreaterThan(300);
+      expect(pathArea(path)).toBeCloseTo((Math.PI / 4) * 800 * 780, -2);
+    }
   });
   test('triangulation by hand: 3-4-5, and a pentagon from sides and two diagonals', () => {
     const t = surveyShape(shape('triangle'), tapes({ widthBottom: 3000, sideLeft: 4000, sideRight: 5000 }));

@@ -1,2 +1,4 @@
 export * from './sun-position.js';
 export * from './clear-sky.js';
+export * from './moist-air.js';
+export * from './cloud.js';

@@ -1,0 +1,99 @@
+import * as z from 'zod';
+import { id, instant, words } from '../quantities.js';
+import { workClass } from '../handover/work-class.js';
+
+/** What is seen when something is wrong, on wet film on glass. */
+export const problemKind = z.enum([
+  'piece-small',
+  'piece-mirrored',
+  'grabs',
+  'slides-off',
+  'speck',
+  'air',
+  'water',
+  'crease',
+  'edge-fingers',
+  'edge-line',
+  'glass-scratch',
+  'glass-crack',
+]);
+export type ProblemKind = z.infer<typeof problemKind>;
+
+/** Place on a pane, from the lower left of its box as it is seen: shares of width and height. */
+const onPane = z.object({ xFrac: z.number().min(0).max(1), yFrac: z.number().min(0).max(1) });
+
+/** SHA-256 of the stored file, in hexadecimal: its name. */
+export const photoHash = z.string().regex(/^[0-9a-f]{64}$/);
+
+export const layKind = z.enum([
+  /** Somebody has this pane in hand. */
+  'begin',
+  'step-done',
+  'pane-done',
+  'problem',
+  /** The trouble is over; the pane goes on. */
+  'mended',
+  'note',
+  'photo',
+  'reading',
+  /** Something on the site was asked and is so. */
+  'ready',
+  /** The customer has seen the photos and signed. */
+  'signed',
+  /** The entry named in `correctsId` was wrong. */
+  'correction',
+]);
+export type LayKind = z.infer<typeof layKind>;
+
+/**
+ * One line of the log. It is never edited: what was wrong is corrected by a further line. `occurredAt` is the device’s clock put right by
+ * the offset it measured; `receivedAt` is when the bench wrote it down, null on the way there.
+ */
+export const layEntry = z.object({
+  id,
+  jobId: id,
+  /** Null: of the whole job. */
+  surfaceId: id.nullable(),
+  personId: id,
+  occurredAt: instant,
+  clockOffsetMs: z.number().min(-1e12).max(1e12).meta({ unit: 'ms' }),
+  receivedAt: instant.nullable(),
+  /** The steps this was logged by. */
+  stepSetId: id,
+  kind: layKind,
+  /** Key of the step, or of the question before the work (`ready`). */
+  stepKey: z.string().max(40).nullable().default(null),
+  text: words(600).default(''),
+  reading: z.object({ what: z.enum(['glass']), valueC: z.number().min(-60).max(400).meta({ unit: '°C' }) }).nullable().default(null), // prettier-ignore
+  photo: photoHash.nullable().default(null),
+  problem: z.object({ kind: problemKind, at: onPane.nullable(), answers: z.record(z.string().max(40), z.string().max(40)) }).nullable().default(null), // prettier-ignore
+  /** Film of this pane: from which roll. */
+  roll: z
+    .object({ rollId: id, lot: words(80) })
+    .nullable()
+    .default(null),
+  /** Who signed and the line they drew: strokes of points, shares of the field’s width. */
+  signature: z
+    .object({ name: words(120).min(1, 'Who signed?'), strokes: z.array(z.array(z.tuple([z.number(), z.number()])).max(2000)).max(200) })
+    .nullable()
+    .default(null),
+  correctsId: id.nullable().default(null),
+});
+export type LayEntry = z.infer<typeof layEntry>;
+
+/** How long panes really took, cleaning included, by kind of film, against what the firm’s rates say. */
+export const learnedMinutes = z.array(
+  z.object({
+    work: workClass,
+    paneCount: z.int(),
+    jobCount: z.int(),
+    /** Real over expected: the median, and the middle half of the panes. */
+    factor: z.number(),
+    middleHalf: z.tuple([z.number(), z.number()]),
+    /** What is counted with: drawn towards 1 while there are few. */
+    usedFactor: z.number(),
+    /** Minutes per m² that would make the rates say so, for a pane of middling size. */
+    suggestedPerM2: z.number(),
+  }),
+);
+export type LearnedMinutes = z.infer<typeof learnedMinutes>;

@@ -1,0 +1,95 @@
+import * as z from 'zod';
+import { id, instant, words } from '../quantities.js';
+import { cutMethod } from '../cut/allowances.js';
+import { frameKind } from '../measure/surface.js';
+import { workClass } from '../handover/work-class.js';
+
+/** Where installers disagree about laying; each is a way that works. */
+export const linerSchool = z.enum(['halves', 'pulled-down']);
+export const lockSchool = z.enum(['tee', 'cross', 'x', 'centre-line']);
+export const trimSchool = z.enum(['corner', 'centre']);
+export const siliconeSchool = z.enum(['stays', 'cut-out']);
+export const stopsSchool = z.enum(['stay', 'off']);
+export const edgeSchool = z.enum(['edge-gap', 'anchored']);
+
+/** How a job is laid. */
+export const laySettings = z.object({
+  liner: linerSchool.default('halves'),
+  lock: lockSchool.default('tee'),
+  trim: trimSchool.default('corner'),
+  silicone: siliconeSchool.default('stays'),
+  stops: stopsSchool.default('stay'),
+  /** Security film: its edge stands free, or is anchored to the frame. */
+  edge: edgeSchool.default('edge-gap'),
+  /** One tap for each pane, or every step. */
+  way: z.enum(['one-tap', 'step-by-step']).default('one-tap'),
+  /** Null: the widest in the van that clears the frame. */
+  bladeMm: z.number().min(25).max(900).nullable().default(null).meta({ unit: 'mm' }),
+  overlapMm: z.number().min(5).max(200).default(25).meta({ unit: 'mm' }),
+});
+export type LaySettings = z.infer<typeof laySettings>;
+export const defaultLaySettings: LaySettings = laySettings.parse({});
+
+/** For which panes a step is there; an empty list asks nothing. */
+export const stepWhen = z.object({
+  film: z.array(workClass).max(3).default([]),
+  frame: z.array(frameKind).max(5).default([]),
+  method: z.array(cutMethod).max(5).default([]),
+  liner: z.array(linerSchool).max(2).default([]),
+  lock: z.array(lockSchool).max(4).default([]),
+  trim: z.array(trimSchool).max(2).default([]),
+  silicone: z.array(siliconeSchool).max(2).default([]),
+  stops: z.array(stopsSchool).max(2).default([]),
+  edge: z.array(edgeSchool).max(2).default([]),
+});
+export type StepWhen = z.infer<typeof stepWhen>;
+
+/** What is drawn beside a step, on this pane’s own outline. */
+export const stepDrawing = z.enum(['none', 'pane', 'liner', 'lock', 'light', 'corners', 'trim', 'hard', 'edges', 'template', 'anchor']);
+export type StepDrawing = z.infer<typeof stepDrawing>;
+
+const minutes = z.number().min(0).max(600).meta({ unit: 'min' });
+/**
+ * One step as the firm writes it. In title and text `{edgeGap}`, `{edgeStop}`, `{overhang}`, `{blade}`, `{lock}`, `{film}` stand for the figures of the pane.
+ */
+export const stepRule = z.object({
+  key: z.string().regex(/^[a-z0-9-]{1,40}$/, 'a short name of small letters, figures and dashes'),
+  title: words(80).min(1, 'A step needs a title.'),
+  text: words(500),
+  purpose: words(240),
+  /** What it looks like when it is right. */
+  good: words(240),
+  tools: z.array(words(60)).max(10),
+  /** Expected: so long for any pane, more for each m² of it and each m of its edge. */
+  minutes: z.object({ fixed: minutes, perM2: minutes, perM: minutes }),
+  /** A wait that begins when the step is done. */
+  wait: z.object({ minutes: z.number().min(1).max(400_000).meta({ unit: 'min' }), what: words(120) }).nullable(),
+  /** A reading the step asks for. */
+  reading: z.enum(['none', 'glass']),
+  drawing: stepDrawing,
+  mood: z.enum(['dry', 'wet', 'look']),
+  /** One line, shown where it bites. */
+  caution: words(300).nullable(),
+  when: stepWhen,
+});
+export type StepRule = z.infer<typeof stepRule>;
+
+/** A thing to be asked before the first pane is touched. */
+export const readyRule = z.object({ key: z.string().regex(/^[a-z0-9-]{1,40}$/), text: words(160).min(1), caution: words(240).nullable() });
+export type ReadyRule = z.infer<typeof readyRule>;
+
+/** One immutable version of the firm’s steps. A running job keeps the version that its first entry was logged with. */
+export const stepSet = z
+  .object({
+    id,
+    firmId: id,
+    version: z.int().min(1),
+    replacesId: id.nullable(),
+    /** What was changed, in the firm’s words. */
+    note: words(200),
+    ready: z.array(readyRule).max(40),
+    steps: z.array(stepRule).min(1).max(60),
+    createdAt: instant,
+  })
+  .refine((s) => new Set(s.steps.map((x) => x.key)).size === s.steps.length, { path: ['steps'], message: 'Two steps have the same key.' });
+export type StepSet = z.infer<typeof stepSet>;

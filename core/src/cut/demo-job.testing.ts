@@ -1,0 +1,16 @@
+import type { Film, JobFile, LogEntry, Surface } from '@yellow-pane/contracts';
+import { demoFirm, ternPoint } from '../../../demo/src/index.js';
+
+/** The demo harbour as the cut reads it: records of a job with nothing cut yet. */
+export const file: JobFile = ternPoint();
+export const records = {
+  firm: demoFirm,
+  job: file.job,
+  surfaces: file.surfaces,
+  readings: file.readings,
+  films: file.films,
+  rolls: file.rolls,
+  entries: [] as LogEntry[],
+};
+export const film = (name: string): Film => file.films.find((f) => f.name === name)!;
+export const pane = (name: string): Surface => file.surfaces.find((s) => s.name === name)!;

@@ -1,0 +1,63 @@
+import fc from 'fast-check';
+import { seededRandom } from '../ground/index.js';
+import { followAir, HYGROMETER_LAG_S, shootLaser, shownAir, shownC, spotMm, usualLaser } from './index.js';
+
+const spread = (values: readonly number[]): { mean: number; sigma: number } => {
+  const mean = values.reduce((s, v) => s + v, 0) / values.length;
+  return { mean, sigma: Math.sqrt(values.reduce((s, v) => s + (v - mean) ** 2, 0) / values.length) };
+};
+
+describe('laser distance meter', () => {
+  test('many shots: the mean is the distance with the offset, the spread is that of the model (and of its rounding)', () => {
+    const random = seededRandom(7);
+    const { mean, sigma } = spread(Array.from({ length: 4000 }, () => shootLaser(2046, random, { ...usualLaser, offsetMm: 2 })));
+    expect(mean).toBeCloseTo(2048, 1);
+    expect(sigma).toBeGreaterThan(0.7);
+    expect(sigma).toBeLessThan(Math.hypot(0.76, 1 / Math.sqrt(12)) + 0.05);
+  });
+  test('the same seed shoots the same; too near and too far are refused', () => {
+    expect(shootLaser(900, seededRandom(1))).toBe(shootLaser(900, seededRandom(1)));
+    expect(() => shootLaser(20, seededRandom(1))).toThrow(/Distance.*50 … 40000/);
+    expect(() => shootLaser(Number.NaN, seededRandom(1))).toThrow(/Distance/);
+  });
+});
+
+describe('infrared thermometer', () => {
+  test('set to the surface’s own emissivity it shows the surface, whatever stands around', () =>
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.1, max: 1, noNaN: true }),
+        fc.double({ min: -20, max: 90, noNaN: true }),
+        fc.double({ min: -20, max: 40, noNaN: true }),
+        (e, c, around) => expect(shownC({ surfaceC: c, emissivityFrac: e, surroundingsC: around }, e)).toBeCloseTo(c, 6),
+      ),
+    ));
+  test('a shiny face set to that of glass shows the room instead of itself (common practice: stick a bit of tape on it)', () => {
+    const shiny = { surfaceC: 60, emissivityFrac: 0.1, surroundingsC: 20 };
+    expect(shownC(shiny, 0.9)).toBeLessThan(30);
+    // by hand: 0.1 · 333.15⁴ + 0.9 · 293.15⁴ = 7.878e9; less 0.1 · 293.15⁴, over 0.9: 298.3 K
+    expect(shownC(shiny, 0.9)).toBeCloseTo(298.3 - 273.15, 0);
+  });
+  test('the spot: 12 : 1 from 600 mm sees 50 mm', () => {
+    expect(spotMm(600, 12)).toBe(50);
+    expect(() => spotMm(600, 0)).toThrow(/Distance to spot/);
+  });
+});
+
+describe('thermo-hygrometer', () => {
+  const van = { airC: 4, humidityPct: 80 };
+  const room = { airC: 21, humidityPct: 45 };
+  test('from the cold van into the room it needs minutes: 63 % of the way after its lag, all of it in the end', () => {
+    expect((followAir(van, room, HYGROMETER_LAG_S).airC - 4) / 17).toBeCloseTo(1 - Math.exp(-1), 9);
+    expect(followAir(van, room, 0)).toEqual(van);
+    expect(followAir(van, room, 3600).airC).toBeCloseTo(21, 6);
+  });
+  test('shows the air within its noise, in steps of a tenth and of one per cent', () => {
+    const random = seededRandom(3);
+    const shown = Array.from({ length: 2000 }, () => shownAir(room, random));
+    expect(spread(shown.map((s) => s.airC)).mean).toBeCloseTo(21, 1);
+    expect(Math.abs(spread(shown.map((s) => s.humidityPct)).mean - 45)).toBeLessThan(0.2);
+    expect(shown.every((s) => Number.isInteger(s.humidityPct))).toBe(true);
+    expect(shownAir({ airC: 20, humidityPct: 120 }, random).humidityPct).toBe(99);
+  });
+});

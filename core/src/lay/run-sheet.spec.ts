@@ -1,0 +1,140 @@
+import { defaultLaySettings, stepSet, type LaySettings, type StepSet } from '@yellow-pane/contracts';
+import { demoFirm, ternPoint } from '../../../demo/src/index.js';
+import { defaultLay } from './default-lay.js';
+import { layPaneOf, sheetOfSurface, squeegeeOfSurface, type LayRecords } from './lay-job.js';
+import { edgeGapFor, runSheetOf, stepSetOf, unknownFigures, type LayPane } from './run-sheet.js';
+import { SHIPPED_STEPS_ID, shippedSteps } from './shipped-steps.js';
+
+const file = ternPoint();
+const records: LayRecords = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, stepSets: [], layEntries: [] }; // prettier-ignore
+const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
+const tint: LayPane = { work: 'tint', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'Tern Shade 35', units: 'mm' }; // prettier-ignore
+const set = shippedSteps(demoFirm.id);
+const keys = (p: Partial<LayPane> = {}, schools: Partial<LaySettings> = {}) =>
+  runSheetOf(set, { ...tint, ...p }, { ...defaultLay, ...schools }).map((s) => s.key);
+const at = (list: readonly string[], key: string) => list.indexOf(key);
+
+describe('the steps as shipped', () => {
+  test('read by the contract, name no figure that does not exist, and no step asks for something no pane has', () => {
+    expect(stepSet.safeParse(set).error).toBeUndefined();
+    expect(set.steps.flatMap(unknownFigures)).toEqual([]);
+    expect(defaultLay).toEqual(defaultLaySettings);
+  });
+  test('the order of the trade: lock, light pass, corners, trim, hard pass, bump, look (common practice)', () => {
+    const order = keys();
+    const trade = [
+      'check-piece',
+      'stamp',
+      'wash',
+      'scrape',
+      'dry-edges',
+      'liner-halves',
+      'hang',
+      'lock',
+      'light',
+      'corners',
+      'trim-corner',
+      'hard',
+      'bump',
+      'look',
+    ];
+    expect(order.filter((k) => trade.includes(k))).toEqual(trade);
+  });
+  test('the piece is tried before anything is wet, the glass is read before it is washed', () => {
+    const order = keys();
+    expect(at(order, 'check-piece')).toBeLessThan(at(order, 'wash'));
+    expect(at(order, 'read-glass')).toBeLessThan(at(order, 'wash'));
+    expect(runSheetOf(set, tint, defaultLay).find((s) => s.key === 'read-glass')!.reading).toBe('glass');
+  });
+  test('schools change the steps: liner, trim, silicone, stops', () => {
+    expect(keys({}, { liner: 'pulled-down' })).toContain('liner-down');
+    expect(keys({}, { liner: 'pulled-down' })).not.toContain('liner-halves');
+    expect(keys({}, { trim: 'centre' })).toContain('trim-centre');
+    expect(keys({ frame: 'silicone' }, { silicone: 'cut-out' })).toEqual(expect.arrayContaining(['silicone-out', 'silicone-again']));
+    expect(keys({ frame: 'gasket' }, { silicone: 'cut-out' })).not.toContain('silicone-out');
+    expect(keys({ frame: 'bead' }, { stops: 'off' })).toEqual(expect.arrayContaining(['stops-off', 'stops-back']));
+  });
+  test('a pre-cut piece is fitted and not trimmed; a dry template hangs dry first', () => {
+    const precut = keys({ method: 'pre-cut' });
+    expect(precut).toContain('check-fit');
+    expect(precut.some((k) => k.startsWith('trim'))).toBe(false);
+    const template = keys({ method: 'dry-template' });
+    expect(at(template, 'template')).toBeLessThan(at(template, 'liner-halves'));
+  });
+  test('security film: hard pass twice, left alone one to two days, what it does not do is said; anchored only where that is the school', () => {
+    const steps = runSheetOf(set, { ...tint, work: 'security' }, defaultLay);
+    expect(steps.map((s) => s.key)).toEqual(expect.arrayContaining(['hard-twice', 'leave']));
+    expect(steps.find((s) => s.key === 'leave')!.text).toContain('does not make glass unbreakable');
+    expect(steps.find((s) => s.key === 'leave')!.wait!.minutes).toBe(2 * 24 * 60);
+    expect(steps.map((s) => s.key)).not.toContain('anchor');
+    expect(keys({ work: 'security' }, { edge: 'anchored' })).toContain('anchor');
+    expect(edgeGapFor({ kind: 'security' }, 1.5)).toBe(2.5);
+    expect(edgeGapFor({ kind: 'solar' }, 1.5)).toBe(1.5);
+  });
+  test('a caution stands where it bites: blade, coated glass, alcohol, wet liner', () => {
+    const steps = runSheetOf(set, tint, defaultLay);
+    const caution = (key: string) => steps.find((s) => s.key === key)!.caution;
+    expect(caution('trim-corner')).toContain('A scored pane cracks later');
+    expect(caution('stamp')).toContain('Never scrape coated');
+    expect(caution('wash')).toContain('burns');
+    expect(caution('liner-halves')).toContain('slippery');
+  });
+  test('the pane’s own figures stand in the words, in its units', () => {
+    const text = (p: Partial<LayPane>) => runSheetOf(set, { ...tint, ...p }, defaultLay).find((s) => s.key === 'lock')!;
+    expect(text({}).title).toBe('Lock the film: a T from the top centre');
+    expect(text({}).text).toContain('Stop 13 mm short');
+    expect(text({ units: 'in' }).text).toContain('Stop 1/2" short');
+  });
+  test('minutes grow with the pane: fixed, by its glass and by its edge', () => {
+    const m = (areaM2: number, edgeM: number) => runSheetOf(set, { ...tint, areaM2, edgeM }, defaultLay).find((s) => s.key === 'dry-edges')!.minutes;
+    expect(m(1, 4)).toBeCloseTo(0.5 + 0.5 + 1.2, 9);
+    expect(m(2, 6)).toBeCloseTo(0.5 + 1 + 1.8, 9);
+  });
+});
+
+describe('versions of the firm’s steps', () => {
+  const own = (version: number, id: string): StepSet => ({ ...set, id, version, note: `version ${version}` });
+  const two = [own(2, 'b'), own(3, 'c')];
+  test('without its own the firm works by the shipped ones; else by its newest', () => {
+    expect(stepSetOf(demoFirm.id, [], []).id).toBe(SHIPPED_STEPS_ID);
+    expect(stepSetOf(demoFirm.id, two, []).id).toBe('c');
+  });
+  test('a running job keeps the version of its first entry, whatever came in first', () => {
+    const entries = [
+      { stepSetId: 'c', occurredAt: '2026-12-03T10:00:00Z' },
+      { stepSetId: 'b', occurredAt: '2026-12-03T09:00:00Z' },
+    ];
+    expect(stepSetOf(demoFirm.id, two, entries).id).toBe('b');
+    expect(stepSetOf(demoFirm.id, two, [{ stepSetId: SHIPPED_STEPS_ID, occurredAt: '2026-12-03T09:00:00Z' }]).id).toBe(SHIPPED_STEPS_ID);
+  });
+});
+
+describe('the demo harbour', () => {
+  test('every pane with wet-laid film has a sheet and strokes that press all of it, or says why not', () => {
+    let planned = 0;
+    for (const s of file.surfaces) {
+      const sheet = sheetOfSurface(s, records);
+      const film = file.films.find((f) => f.id === s.filmId);
+      if (!film || film.drying === 'dry-applied') expect(sheet).toBeNull();
+      if (!sheet) continue;
+      expect(sheet.steps.length).toBeGreaterThan(8);
+      const plan = squeegeeOfSurface(s, records)!;
+      if (plan.ok) planned++;
+      else expect(plan.why).toMatch(/by hand|narrower|overlap/);
+    }
+    expect(planned).toBeGreaterThan(45);
+  });
+  test('strokes are seen from the face that is worked on: film on the street face of a pane taped in the room comes out mirrored', () => {
+    const rake = pane('Gable 1');
+    const from = (face: 'room' | 'street') => layPaneOf({ ...rake, seenFrom: 'room', filmFace: face }, records)!.outline;
+    expect(
+      from('street')
+        .map((p) => -p.x)
+        .sort(),
+    ).toEqual(
+      from('room')
+        .map((p) => p.x)
+        .sort(),
+    );
+  });
+});

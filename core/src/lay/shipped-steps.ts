@@ -1,0 +1,151 @@
+import type { ReadyRule, StepRule, StepSet, StepWhen } from '@yellow-pane/contracts';
+
+/** Id of the steps that come with Yellow Pane; never stored. */
+export const SHIPPED_STEPS_ID = '01930000-0000-7000-8000-0000000057e9';
+
+const anywhere: StepWhen = { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [] };
+type Short = Partial<Omit<StepRule, 'key' | 'title' | 'text' | 'when' | 'minutes'>> & {
+  readonly when?: Partial<StepWhen>;
+  /** Fixed, per m², per m of edge. */
+  readonly minutes: readonly [number, number, number];
+};
+const step = (key: string, title: string, text: string, more: Short): StepRule => ({
+  key,
+  title,
+  text,
+  purpose: more.purpose ?? '',
+  good: more.good ?? '',
+  tools: more.tools ?? [],
+  minutes: { fixed: more.minutes[0], perM2: more.minutes[1], perM: more.minutes[2] },
+  wait: more.wait ?? null,
+  reading: more.reading ?? 'none',
+  drawing: more.drawing ?? 'none',
+  mood: more.mood ?? 'wet',
+  caution: more.caution ?? null,
+  when: { ...anywhere, ...more.when },
+});
+
+/** Asked before the first pane is touched. @source common practice, TRADE §2 (site) */
+const ready: readonly ReadyRule[] = [
+  { key: 'clear', text: 'Blinds off, sills and furniture clear', caution: null },
+  { key: 'floor', text: 'Floor covered, wet liner kept off it', caution: 'Wet liner on a floor is very slippery.' },
+  { key: 'alarm', text: 'Alarm contacts and glass-break sensors known', caution: 'A sensor stuck to the glass, or a contact opened, calls the alarm: ask the key holder first.' }, // prettier-ignore
+  { key: 'keys', text: 'Key holder, water, power', caution: null },
+  { key: 'access', text: 'Parking, lift, permits, hours of noise', caution: null },
+  { key: 'exits', text: 'Emergency exits and escape routes stay free', caution: 'An exit must not be blocked or hidden, also by film; local rules decide.' },
+];
+
+/**
+ * The steps of wet-laid film on flat glass as they come with Yellow Pane; a firm writes its own over them. Times are house figures until logged ones take
+ * their place.
+ * @source common practice, TRADE §§4–6, 10, 11
+ */
+const steps: readonly StepRule[] = [
+  step('check-piece', 'Hold the piece against the glass', 'Still dry, arrow up. It must cover the opening on every side; the face you work on is the right one.', {
+    purpose: 'Before anything is wet: a small or mirrored piece is found here.', good: 'Film past the edge on all sides, arrow at the top.', minutes: [0.5, 0, 0], drawing: 'pane', mood: 'dry',
+    when: { method: ['overhang', 'factory-edge', 'dry-template'] },
+  }), // prettier-ignore
+  step('check-fit', 'Try the pre-cut piece in the opening', 'Still dry, arrow up. The same gap of {edgeGap} all round, and no corner touching.', {
+    purpose: 'A pre-cut piece cannot be trimmed larger.', good: 'An even line of light round the piece.', minutes: [1, 0, 0], drawing: 'pane', mood: 'dry', when: { method: ['tucked-corner', 'pre-cut'] },
+  }), // prettier-ignore
+  step('stops-off', 'Take the stops out', 'Number them where they sat. Film then runs under them.', {
+    purpose: 'Edges under a stop hold better and show no line.', good: 'Beads and screws in order beside the pane.', tools: ['putty knife', 'mallet', 'pencil'], minutes: [2, 0, 1], mood: 'dry',
+    caution: 'The pane is loose without its stops: one side at a time. Old putty can hold lead or asbestos: test first.', when: { frame: ['bead'], stops: ['off'] },
+  }), // prettier-ignore
+  step('silicone-out', 'Cut out silicone that stands proud', 'Only what stands on the glass. It is run again one to two days after the film.', {
+    purpose: 'Film does not stick to silicone.', good: 'Bare glass up to the frame.', tools: ['silicone cutter'], minutes: [1, 0, 2], mood: 'dry',
+    caution: 'A cut through the seal lets water in: stop where it holds the pane.', when: { frame: ['silicone'], silicone: ['cut-out'] },
+  }), // prettier-ignore
+  step('stamp', 'Find the stamp, feel the glass', 'Look for the tempered stamp. Feel the face for a coating and for grit. A test patch in a corner with pad and blade.', {
+    purpose: 'Grit in tempered glass and soft coatings scratch under a blade.', good: 'No line in the test patch against the light.', minutes: [0.5, 0, 0], drawing: 'pane', mood: 'look',
+    caution: 'Never scrape coated or plastic glazing, or across defroster and antenna lines. Scratches found now: photograph them, the customer signs.',
+  }), // prettier-ignore
+  step('read-glass', 'Read the glass', 'Thermometer on a patch of dull tape, one hand away. Sun or warm glass: shade it from outside or wait.', {
+    purpose: 'On warm glass the water dries and the film grabs; on cold glass it never tacks.', good: 'Between 5 °C and a hand’s warmth, and no sun on it.', tools: ['thermometer'], minutes: [0.5, 0, 0], reading: 'glass', mood: 'look',
+  }), // prettier-ignore
+  step('wash', 'Wet and scrub', 'Cleaner on the glass, non-scratch pad all over, into the corners. Do not flood the frame: dirt bleeds out of it.', {
+    purpose: 'Grease and specks are under the film for ever.', good: 'The pad slides without a sound.', tools: ['cleaner', 'non-scratch pad'], minutes: [0.5, 1.5, 0],
+    caution: 'Alcohol burns and its vapour too: air the room, no flame.',
+  }), // prettier-ignore
+  step('scrape', 'Scrape, top to bottom', 'Wet, a new blade held lightly, one direction. A hard grip digs a corner in.', {
+    purpose: 'What you cannot feel you will see.', good: 'Smooth under the bare fingers.', tools: ['scraper, new blade'], minutes: [0.5, 1.5, 0],
+    caution: 'Tempered glass with grit in its surface: pad only, or one way after a written go-ahead.',
+  }), // prettier-ignore
+  step('dry-edges', 'Squeegee, dry the edges, wet again', 'Squeegee down, dry edges and frame with a lint-free cloth, then wet the glass at once so that falling dust does not stick.', {
+    purpose: 'Dirt comes out of the frame, not off the glass.', good: 'Cloth clean after the last edge.', tools: ['squeegee', 'lint-free cloth', 'slip'], minutes: [0.5, 0.5, 0.3],
+  }), // prettier-ignore
+  step('template', 'Hang it dry, level, trim the sides', 'Liner on, on damp glass. Level it, trim the sides against the frame, mark both top corners with tape. Take it off again.', {
+    purpose: 'The straightest pattern there is.', good: 'Tape marks at both top corners, level lines level.', tools: ['level', 'masking tape', 'new blade'], minutes: [3, 1, 0.5], drawing: 'template', mood: 'dry',
+    when: { method: ['dry-template'] },
+  }), // prettier-ignore
+  step('liner-halves', 'Liner off in two halves', 'Two tape tabs on a corner, pulled apart. Peel half, wet the glue side, lay it back; the other half; roll it up, hang it, unroll.', {
+    purpose: 'For tall panes and dusty rooms: the glue side meets no air.', good: 'Both faces streaming wet.', tools: ['tape tabs', 'slip'], minutes: [1, 0.8, 0], drawing: 'liner', when: { liner: ['halves'] },
+    caution: 'Wet liner on the floor is very slippery: roll it up at once.',
+  }), // prettier-ignore
+  step('liner-down', 'Pull the liner down', 'Two tape tabs on a top corner. Wet the glue side as the liner comes off, glass wet too. Never lay film on the ground.', {
+    purpose: 'Quick, and one person can do it.', good: 'Both faces streaming wet.', tools: ['tape tabs', 'slip'], minutes: [0.8, 0.6, 0], drawing: 'liner', when: { liner: ['pulled-down'] },
+    caution: 'Wet liner on the floor is very slippery: roll it up at once.',
+  }), // prettier-ignore
+  step('hang', 'Hang it and bring it level', 'Slide it to where it belongs, {overhang} past the frame. One hand stays on the film until it is locked.', {
+    purpose: 'Its own weight pulls it down.', good: 'Even on both sides.', minutes: [0.7, 0.4, 0], drawing: 'pane', when: { method: ['overhang'] },
+  }), // prettier-ignore
+  step('hang-gap', 'Hang it to the gap', 'The ready edges stay {edgeGap} off the frame: a card in the corner gives the gap. One hand stays on the film until it is locked.', {
+    purpose: 'Water leaves by that gap; over 3 mm it shows as a light line.', good: 'One even line of light, no wedge.', minutes: [1, 0.4, 0], drawing: 'pane', when: { method: ['factory-edge', 'tucked-corner', 'dry-template', 'pre-cut'] },
+  }), // prettier-ignore
+  step('lock', 'Lock the film: {lock}', 'Mist the outside, then the first strokes, light. Stop {edgeStop} short of the frame.', {
+    purpose: 'From here on it does not slide.', good: 'The film stays when the hand goes.', tools: ['squeegee {blade}'], minutes: [0.5, 0.2, 0], drawing: 'lock',
+  }), // prettier-ignore
+  step('light', 'First pass, light', 'From the middle outwards, lane under lane, strokes overlapping. Stop {edgeStop} short of the frame: water there draws dirt in. Keep the outside wet.', {
+    purpose: 'Most of the water out, nothing pulled off its place.', good: 'No fold, no fish-mouth, film flat.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 1, 0], drawing: 'light',
+    caution: 'A dry outside is scratched by every tool.',
+  }), // prettier-ignore
+  step('corners', 'Relieve the corners', 'With a finger first, then a short cut at 45° where film stands against two sides.', {
+    purpose: 'A corner that pulls lifts the film after the trim.', good: 'Film lies in the corner without a fold.', tools: ['blade'], minutes: [0.5, 0, 0], drawing: 'corners', when: { method: ['overhang', 'factory-edge', 'dry-template'] },
+  }), // prettier-ignore
+  step('trim-corner', 'Trim from a top corner down', 'New blade edge. Point only, no pressure, knife and card leaning about 70° into the frame. A long side half way, change hands, and on from there.', {
+    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', when: { trim: ['corner'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    caution: 'A scored pane cracks later: the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
+  }), // prettier-ignore
+  step('trim-centre', 'Trim from the middle to the corners', 'New blade edge. Point only, no pressure, from the middle of a side to each corner, knife and card leaning about 70° into the frame.', {
+    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.9], drawing: 'trim', when: { trim: ['centre'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    caution: 'A scored pane cracks later: the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
+  }), // prettier-ignore
+  step('hard', 'Hard pass', 'Wet the outside again. From the middle out to the cut edges, all your weight, strokes overlapping.', {
+    purpose: 'What stays now dries for weeks.', good: 'No water runs out of the last stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 1.2, 0], drawing: 'hard', when: { film: ['tint', 'frost'] },
+  }), // prettier-ignore
+  step('hard-twice', 'Hard pass, twice', 'Wet the outside again. Narrow strokes half over one another, from the middle out, all your weight. Then once more: thick film holds its water.', {
+    purpose: 'Water under thick film needs weeks; none should be left to move.', good: 'No water runs out of the last stroke of the second time.', tools: ['hard squeegee {blade}', 'slip'], minutes: [1, 3, 0], drawing: 'hard', when: { film: ['security'] },
+  }), // prettier-ignore
+  step('bump', 'Bump every edge', 'Card in paper towel, along every edge, out into the gap. Dry the frame.', {
+    purpose: 'Water at the edge is drawn back in: small fingers.', good: 'Towel comes out dry.', tools: ['hard card', 'paper towel'], minutes: [0.3, 0, 0.4], drawing: 'edges',
+    wait: { minutes: 10, what: 'water comes back to the edges' },
+  }), // prettier-ignore
+  step('look', 'Look, all round', 'From the room, two metres off, at right angles, in daylight. Then once more along the edges with the card.', {
+    purpose: 'What is seen now can still be lifted, flushed and laid again.', good: 'No speck, no fold, edges shut. Haze and small pockets of water are right: they dry.', minutes: [0.7, 0.2, 0.1], drawing: 'pane', mood: 'look',
+  }), // prettier-ignore
+  step('anchor', 'Anchor the edge', 'When the film is dry: structural silicone, at least 10 mm on the film and 10 mm on the frame, tooled once. Nobody touches it for 2 to 7 days.', {
+    purpose: 'Film that is not held at its edge fails there first.', good: 'An unbroken bead on all sides that are anchored.', tools: ['structural silicone', 'masking tape'], minutes: [2, 0, 2], drawing: 'anchor', mood: 'dry',
+    wait: { minutes: 7 * 24 * 60, what: 'the anchor bead cures; not to be touched' }, caution: 'The frame itself must hold. The film’s maker says which bead and which frames.', when: { film: ['security'], edge: ['anchored'] },
+  }), // prettier-ignore
+  step('leave', 'Leave it alone, and say so', 'One to two days nobody leans on it or cleans it. Say to the customer: this film slows a break-in and holds splinters; it does not make glass unbreakable.', {
+    purpose: 'Thick film sets slowly.', good: 'A note stands on the pane.', minutes: [0.5, 0, 0], mood: 'look', wait: { minutes: 2 * 24 * 60, what: 'security film is left alone' }, when: { film: ['security'] },
+  }), // prettier-ignore
+  step('stops-back', 'Put the stops back', 'In their old places, over the film’s edge, when its edge has dried.', {
+    purpose: 'They hold the pane and the film.', good: 'Tight, and no film caught up.', tools: ['mallet'], minutes: [2, 0, 1], mood: 'dry', caution: 'Screws and pins at an angle can chip the edge of the glass.', when: { frame: ['bead'], stops: ['off'] },
+  }), // prettier-ignore
+  step('silicone-again', 'Silicone again, in one to two days', 'Book it: the film’s edge dries first.', {
+    purpose: 'Silicone on wet film lets go.', good: 'A date is in the log.', minutes: [0.5, 0, 0], mood: 'look', wait: { minutes: 24 * 60, what: 'until the silicone can be run again' }, when: { frame: ['silicone'], silicone: ['cut-out'] },
+  }), // prettier-ignore
+];
+
+/** The shipped steps as a version that nobody has written over yet. */
+export const shippedSteps = (firmId: string): StepSet => ({
+  id: SHIPPED_STEPS_ID,
+  firmId,
+  version: 1,
+  replacesId: null,
+  note: 'As they come with Yellow Pane',
+  ready: [...ready],
+  steps: [...steps],
+  createdAt: '2026-01-01T00:00:00Z',
+});

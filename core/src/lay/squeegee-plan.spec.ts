@@ -1,0 +1,207 @@
+import ClipperLib from 'clipper-lib';
+import fc from 'fast-check';
+import { boundingBox, mirrored, offsetOutline, signedArea, vec, type Polygon } from '../geometry/index.js';
+import { bladeSpans, laneFeet } from './lanes.js';
+import { EDGE_STOP_MM, MISSED_MM2, planSqueegee, type SqueegeePlan, type SqueegeeRequest } from './squeegee-plan.js';
+import { strokeLengthMm, sweptParts, type Stroke } from './stroke.js';
+
+const box = (w: number, h: number): Polygon => [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];
+const rake = (w: number, low: number, high: number): Polygon => [vec(0, 0), vec(w, 0), vec(w, high), vec(0, low)];
+const arch = (w: number, h: number, n = 40): Polygon => [vec(0, 0), vec(w, 0), ...Array.from({ length: n + 1 }, (_, i) => vec(w / 2 + (w / 2) * Math.cos((Math.PI * i) / n), h + (w / 2) * Math.sin((Math.PI * i) / n)))]; // prettier-ignore
+const round = (r: number, n = 60): Polygon =>
+  Array.from({ length: n }, (_, i) => vec(r * Math.cos((2 * Math.PI * i) / n), r * Math.sin((2 * Math.PI * i) / n)));
+const step: Polygon = [vec(0, 0), vec(1200, 0), vec(1200, 500), vec(600, 500), vec(600, 1200), vec(0, 1200)];
+
+const ask = (outline: Polygon, more: Partial<SqueegeeRequest> = {}): SqueegeeRequest => ({ outline, bladeMm: 300, overlapMm: 25, lock: 'tee', edgeGapMm: 1.5, isThick: false, ...more }); // prettier-ignore
+const plan = (outline: Polygon, more: Partial<SqueegeeRequest> = {}): SqueegeePlan => {
+  const answer = planSqueegee(ask(outline, more));
+  if (!answer.ok) throw new Error(answer.why);
+  return answer.plan;
+};
+const strokesOf = (p: SqueegeePlan, name: string): readonly Stroke[] => p.passes.find((x) => x.name === name)!.strokes;
+
+/** Areas by Clipper 6 (general-purpose polygon library, Boost licence). */
+const clip = (op: 'difference' | 'outside', field: readonly Polygon[], parts: readonly Polygon[]): number => {
+  const c = new ClipperLib.Clipper();
+  const path = (p: Polygon) => p.map((q) => ({ X: Math.round(q.x * 1000), Y: Math.round(q.y * 1000) }));
+  const [subject, other] = op === 'difference' ? [field, parts] : [parts, field];
+  c.AddPaths(subject.map(path), ClipperLib.PolyType.ptSubject, true);
+  c.AddPaths(other.map(path), ClipperLib.PolyType.ptClip, true);
+  const out: { X: number; Y: number }[][] = [];
+  const fill = ClipperLib.PolyFillType.pftNonZero;
+  const evenOdd = ClipperLib.PolyFillType.pftEvenOdd;
+  c.Execute(ClipperLib.ClipType.ctDifference, out, op === 'difference' ? evenOdd : fill, op === 'difference' ? fill : evenOdd);
+  return out.reduce((s, p) => s + signedArea(p.map((q) => vec(q.X, q.Y))), 0) / 1e6;
+};
+
+describe('lanes of a blade', () => {
+  test('a field of 1174 mm takes five lanes of a 300 mm blade with at least 25 mm of overlap, the outer two flush', () => {
+    const feet = laneFeet(13, 1187, 300, 25);
+    expect(feet).toHaveLength(5);
+    expect([feet[0], feet[4]! + 300]).toEqual([13, 1187]);
+    expect(feet[1]! - feet[0]!).toBeLessThanOrEqual(275);
+  });
+  test('a field as high as the blade takes one, a lower one takes none', () => {
+    expect(laneFeet(0, 300, 300, 25)).toEqual([0]);
+    expect(laneFeet(0, 299, 300, 25)).toEqual([]);
+  });
+  test('under a slope the blade stops where its upper end meets the edge', () => {
+    // from 400 high at the left to 800 at the right over 1000: the top of a blade at 300…600 meets the slope at x = 500
+    const [span] = bladeSpans([rake(1000, 400, 800)], 300, 600);
+    expect(span![0]).toBeCloseTo(500, 0);
+    expect(span![1]).toBeCloseTo(1000, 0);
+  });
+  test('something in the way makes two spans of one', () => {
+    const handle = [vec(400, 100), vec(500, 100), vec(500, 200), vec(400, 200)];
+    expect(bladeSpans([box(1000, 300), handle], 50, 250).map(([a, b]) => [Math.round(a), Math.round(b)])).toEqual([
+      [0, 400],
+      [500, 1000],
+    ]);
+    expect(bladeSpans([box(1000, 300), handle], 210, 290)).toHaveLength(1);
+  });
+});
+
+describe('what a stroke presses', () => {
+  test('a straight one its length by its blade; narrowed, both', () => {
+    const s: Stroke = { tool: 'squeegee', bladeMm: 300, how: 'pull', path: [vec(0, 0), vec(1000, 0)] };
+    const area = (less: number) => sweptParts(s, less).reduce((t, p) => t + signedArea(p), 0);
+    expect([area(0), area(10)]).toEqual([300_000, 280 * 980]);
+    expect(strokeLengthMm(s)).toBe(1000);
+  });
+});
+
+describe('squeegee plan (common practice: lock, light pass short of the frame, corners, trim, hard pass, bump)', () => {
+  test('a pane of 900 × 1200 mm by hand: a T, five lanes to each side, and every edge bumped', () => {
+    const p = plan(box(900, 1200));
+    expect(p.passes.map((x) => [x.name, x.strokes.length])).toEqual([
+      ['lock', 3],
+      ['light', 10],
+      ['hard', 10],
+      ['edges', 4],
+    ]);
+    expect(p.strokeCount).toBe(27);
+    expect(p.corners.map((c) => Math.round(c.angleDeg))).toEqual([90, 90, 90, 90]);
+    // ten half lanes of 437 mm and 12.5 mm over the middle, twice; T: 437 × 2 and 1174 down; four edges at the film’s cut edge
+    const half = 900 / 2 - 13 + 12.5;
+    expect(strokesOf(p, 'light').reduce((s, k) => s + strokeLengthMm(k), 0)).toBeCloseTo(10 * half, 3);
+    expect(strokesOf(p, 'edges').reduce((s, k) => s + strokeLengthMm(k), 0)).toBeCloseTo(2 * (897 + 1197), 3);
+  });
+  test('the first pass ends 13 mm short of the frame, the hard one at the cut edge', () => {
+    const p = plan(box(900, 1200));
+    const reach = (name: string) => Math.max(...strokesOf(p, name).flatMap((s) => s.path.map((q) => q.x)));
+    expect(reach('light')).toBeCloseTo(900 - EDGE_STOP_MM, 6);
+    expect(reach('hard')).toBeCloseTo(900 - 1.5, 6);
+  });
+  test('lanes run from the middle outwards and from the top down', () => {
+    const lanes = strokesOf(plan(box(900, 1200)), 'light');
+    for (const s of lanes) expect(Math.abs(s.path.at(-1)!.x - 450)).toBeGreaterThan(Math.abs(s.path[0]!.x - 450));
+    const heights = lanes.map((s) => s.path[0]!.y);
+    expect([...heights].sort((a, b) => b - a)).toEqual(heights);
+  });
+  test.each([
+    ['tee', 3],
+    ['cross', 4],
+    ['x', 4],
+    ['centre-line', 1],
+  ] as const)('the lock by school: %s takes %i strokes, the first of them through the middle line', (lock, count) => {
+    const strokes = strokesOf(plan(box(900, 1200), { lock }), 'lock');
+    expect(strokes).toHaveLength(count);
+    expect(strokes[0]!.path[0]!.x).toBeCloseTo(450, 6);
+  });
+  test('thick film is pressed twice, strokes half over one another', () => {
+    const thick = plan(box(900, 1200), { isThick: true });
+    expect(strokesOf(thick, 'hard').length).toBeGreaterThan(2 * strokesOf(plan(box(900, 1200)), 'hard').length);
+    expect(thick.minutes).toBeGreaterThan(plan(box(900, 1200)).minutes);
+  });
+  test('on an arch the blade also goes along the bend in one stroke; on a round pane all the way round', () => {
+    const bend = strokesOf(plan(arch(1182, 400)), 'light').filter((s) => s.how === 'push');
+    expect(bend.length).toBeGreaterThan(0);
+    expect(bend[0]!.path.length).toBeGreaterThan(4);
+    const ring = strokesOf(plan(round(450)), 'light').find((s) => s.how === 'push')!;
+    expect(ring.path.at(-1)).toEqual(ring.path[0]);
+  });
+  test('a sharp corner is pressed with card and finger', () => {
+    const tools = new Set(strokesOf(plan([vec(0, 0), vec(900, 0), vec(0, 700)]), 'light').map((s) => s.tool));
+    expect(tools.has('card')).toBe(true);
+  });
+  test('no stroke goes over a handle', () => {
+    const handle = [vec(700, 500), vec(760, 500), vec(760, 640), vec(700, 640)];
+    const p = plan(box(900, 1200), { holes: [handle] });
+    for (const s of [...strokesOf(p, 'light'), ...strokesOf(p, 'hard')].filter((k) => k.path.length > 1))
+      expect(clip('outside', [box(900, 1200), [...handle].reverse()], sweptParts(s))).toBeLessThan(1);
+  });
+  test('between a handle and the frame, where no card fits, the finger is drawn along', () => {
+    const handle = [vec(640, 940), vec(702, 940), vec(702, 1120), vec(640, 1120)];
+    const strokes = strokesOf(plan(box(740, 1990), { holes: [handle] }), 'light');
+    expect(strokes.some((s) => s.tool === 'finger' && s.path.length > 1 && s.path.every((q) => q.x > 702))).toBe(true);
+  });
+  test('seen from the other side it is the same work', () => {
+    const [a, b] = [plan(rake(1200, 500, 900)), plan(mirrored(rake(1200, 500, 900)))];
+    expect(Math.abs(b.strokeCount - a.strokeCount)).toBeLessThanOrEqual(2);
+    expect(Math.abs(b.lengthMm / a.lengthMm - 1)).toBeLessThan(0.05);
+  });
+  test('a pane narrower than every blade is refused with what to do instead', () => {
+    expect(planSqueegee(ask(box(40, 900)))).toMatchObject({ ok: false, why: expect.stringContaining('by hand with a card') });
+    expect(planSqueegee(ask(box(20, 20)))).toMatchObject({ ok: false, why: expect.stringContaining('nothing is left') });
+  });
+  test('a blade wider than the pane gives way to a smaller one', () => {
+    expect(plan(box(200, 160)).bladeMm).toBe(100);
+  });
+});
+
+describe('full overlap, proven by another polygon library (Clipper 6)', () => {
+  const outline = fc.oneof(
+    fc.tuple(fc.integer({ min: 250, max: 2400 }), fc.integer({ min: 250, max: 2600 })).map(([w, h]) => box(w, h)),
+    fc
+      .tuple(fc.integer({ min: 400, max: 1800 }), fc.integer({ min: 350, max: 900 }), fc.integer({ min: 0, max: 900 }))
+      .map(([w, low, more]) => rake(w, low, low + more)),
+    fc.tuple(fc.integer({ min: 500, max: 1600 }), fc.integer({ min: 200, max: 1200 })).map(([w, h]) => arch(w, h)),
+    fc.integer({ min: 250, max: 900 }).map((r) => round(r)),
+    fc.constant(step),
+  );
+  const lock = fc.constantFrom('tee', 'cross', 'x', 'centre-line' as const);
+  test('whatever the outline and the school: nothing inside the stop line stays unpressed, and no blade goes over it', () =>
+    fc.assert(
+      fc.property(outline, lock, fc.constantFrom(150, 300, 450), (o, school, bladeMm) => {
+        const answer = planSqueegee(ask(o, { lock: school as 'tee', bladeMm }));
+        expect(answer.ok).toBe(true);
+        if (!answer.ok) return;
+        const field = offsetOutline(o, -EDGE_STOP_MM)!;
+        const pressed = [...strokesOf(answer.plan, 'lock'), ...strokesOf(answer.plan, 'light')];
+        const inner = offsetOutline(field, -12.5)!;
+        // bent edges are followed in straight pieces within 3 mm, which the overlap swallows
+        expect(
+          clip(
+            'difference',
+            [inner],
+            pressed.flatMap((s) => sweptParts(s)),
+          ),
+        ).toBeLessThan(MISSED_MM2);
+        for (const s of pressed.filter((k) => k.path.length > 1)) expect(clip('outside', [field], sweptParts(s))).toBeLessThan(5);
+        const film = offsetOutline(o, -1.5)!;
+        const hard = strokesOf(answer.plan, 'hard');
+        expect(
+          clip(
+            'difference',
+            [offsetOutline(film, -12.5)!],
+            hard.flatMap((s) => sweptParts(s)),
+          ),
+        ).toBeLessThan(MISSED_MM2);
+      }),
+      { seed: 12, numRuns: 40 },
+    ));
+  test('lanes of a box overlap by the overlap asked for: narrowed by half of it they still leave nothing', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 400, max: 2400 }), fc.integer({ min: 400, max: 2600 }), fc.integer({ min: 10, max: 80 }), (w, h, overlapMm) => {
+        const p = plan(box(w, h), { overlapMm });
+        const inner = offsetOutline(box(w, h), -EDGE_STOP_MM - overlapMm / 2)!;
+        const parts = [...strokesOf(p, 'lock'), ...strokesOf(p, 'light')].flatMap((s) => sweptParts(s, overlapMm / 2 - 0.001));
+        expect(clip('difference', [inner], parts)).toBeLessThan(MISSED_MM2);
+      }),
+      { seed: 13, numRuns: 60 },
+    ));
+  test('the stop line of an arch is as wide as the arch less its two stops', () => {
+    const b = boundingBox(plan(arch(1182, 400)).stopLine);
+    expect(b.maxX - b.minX).toBeCloseTo(1182 - 26, 0);
+  });
+});

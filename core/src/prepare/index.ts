@@ -1,0 +1,6 @@
+export * from './horizon.js';
+export * from './glass-day.js';
+export * from './work-windows.js';
+export * from './slip-mix.js';
+export * from './kit-list.js';
+export * from './job-day.js';

@@ -1,0 +1,118 @@
+import fc from 'fast-check';
+import { slipSchool } from '@yellow-pane/contracts';
+import { bladeFor, kitList, type KitPane } from './kit-list.js';
+import { CAP_ML, correctSlip, DROP_ML, mixSlip, slipDoseMlPerL, slipRules, spoonedText, strengthText } from './slip-mix.js';
+
+describe('what goes into the bottles', () => {
+  test('each school in the bottle that it was written for (common practice)', () => {
+    const additive = (school: Parameters<typeof mixSlip>[0], bottleMl: number, glassC = 18) => mixSlip(school, 10, glassC, bottleMl, 350).additiveMl;
+    expect(additive('soap-drops', 473.2) / DROP_ML).toBeCloseTo(6, 6);
+    expect(additive('soap-drops', 473.2, 35) / DROP_ML).toBeCloseTo(8, 6);
+    expect(additive('shampoo-gallon', 3785.41)).toBeCloseTo(30, 6);
+    expect(additive('shampoo-bottle', 946.35)).toBeCloseTo(15, 6);
+    expect(additive('concentrate', 946.35, 22) / CAP_ML).toBeCloseTo(1, 6);
+    expect(additive('concentrate', 946.35, 40) / CAP_ML).toBeCloseTo(2, 6);
+  });
+  test('the dose never falls as the glass gets warmer, and stays within the school', () =>
+    fc.assert(
+      fc.property(fc.constantFrom(...slipSchool.options), fc.double({ min: -5, max: 50, noNaN: true }), (school, c) => {
+        const dose = slipDoseMlPerL(school, c);
+        expect(dose).toBeGreaterThanOrEqual(slipRules[school].lowMlPerL);
+        expect(dose).toBeLessThanOrEqual(slipRules[school].highMlPerL + 1e-9);
+        expect(slipDoseMlPerL(school, c + 1)).toBeGreaterThanOrEqual(dose);
+      }),
+    ));
+  test('area makes fillings: 12 m² at 350 ml/m² are 4.2 l, five fillings of 946 ml', () => {
+    const mix = mixSlip('soap-drops', 12, 18, 946, 350);
+    expect([mix.totalMl, mix.fillingCount]).toEqual([4200, 5]);
+    expect(mix.waterMl + mix.additiveMl).toBeCloseTo(946, 9);
+    expect(mixSlip('soap-drops', 0, 18, 946, 350).fillingCount).toBe(0);
+  });
+  test('small volumes in what a hand has', () => {
+    expect(spoonedText(0.3, 'soap-drops')).toBe('6 drops');
+    expect(spoonedText(7.5, 'shampoo-bottle')).toBe('1½ teaspoons');
+    expect(spoonedText(15, 'shampoo-bottle')).toBe('1 tablespoon');
+    expect(spoonedText(30, 'shampoo-gallon')).toBe('2 tablespoons');
+    expect(spoonedText(CAP_ML * 1.5, 'concentrate')).toBe('1½ caps');
+  });
+});
+
+describe('a wrong mix is put right', () => {
+  test('1.5 times too strong in 700 ml: add 350 ml of water', () => {
+    const dose = 10;
+    expect(correctSlip(700, 10.5, 2000, dose)).toEqual({ strength: 1.5, pourOutMl: 0, addWaterMl: 350, addAdditiveMl: 0 });
+  });
+  test('no room for the water: pour out first, no more than has to go', () => {
+    const c = correctSlip(900, 18, 900, 10);
+    expect(c).toEqual({ strength: 2, pourOutMl: 450, addWaterMl: 450, addAdditiveMl: 0 });
+  });
+  test('afterwards it has the right strength, fits the bottle, and only what had to was poured out', () =>
+    fc.assert(
+      fc.property(
+        fc.double({ min: 100, max: 1000, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 0.2, noNaN: true }),
+        fc.double({ min: 0.5, max: 60, noNaN: true }),
+        (bottleMl, full, share, dose) => {
+          const inBottle = Math.max(1, bottleMl * full);
+          const c = correctSlip(inBottle, inBottle * share, bottleMl, dose);
+          const kept = inBottle - c.pourOutMl;
+          const total = kept + c.addWaterMl + c.addAdditiveMl;
+          expect((kept * share + c.addAdditiveMl) / total).toBeCloseTo(dose / 1000, 9);
+          expect(total).toBeLessThanOrEqual(bottleMl * (1 + 1e-9));
+          expect(Math.min(c.addWaterMl, c.addAdditiveMl)).toBe(0);
+          if (c.pourOutMl > 1e-6) expect(total).toBeCloseTo(bottleMl, 6);
+        },
+      ),
+    ));
+  test('what it does to the work is said; more additive than slip is refused', () => {
+    expect([strengthText(1.5), strengthText(1), strengthText(0.5)].map((t) => t.split(':')[0])).toEqual(['Too strong', 'Right', 'Too weak']);
+    expect(() => correctSlip(500, 600, 946, 10)).toThrow(/Additive in it/);
+    expect(() => correctSlip(1200, 10, 946, 10)).toThrow(/Slip in the bottle/);
+  });
+});
+
+describe('the van', () => {
+  const pane = (name: string, widthMm: number, heightMm: number, more: Partial<KitPane> = {}): KitPane => ({
+    name, widthMm, heightMm, areaM2: (widthMm * heightMm) / 1e6, perimeterMm: 2 * (widthMm + heightMm), heightAboveFloorMm: 200, frame: 'gasket', film: { kind: 'solar', name: 'x', drying: 'medium' }, place: 'Hall', ...more,
+  }); // prettier-ignore
+  const list = (...panes: KitPane[]) => kitList({ panes, reachMm: 2100, slipMl: 3000, bottleMl: 946, additive: 'dish soap' });
+  const line = (key: string, ...panes: KitPane[]) => list(...panes).find((l) => l.key === key);
+  test('a ladder as high as the top edge asks for, with its caution; none where a person reaches', () => {
+    expect(line('ladder', pane('A', 600, 1200))).toBeUndefined();
+    const high = line('ladder', pane('A', 600, 1200), pane('B', 600, 2700, { heightAboveFloorMm: 900 }))!;
+    // top at 3.60 m, reach 2.10 m
+    expect(high.howMuch).toBe('to stand at 1.50 m');
+    expect(high.why).toContain('B: top edge up to 3.60 m');
+    expect(high.caution).toContain('slippery');
+  });
+  test('big pieces bring a second person; a height that nobody said is asked for', () => {
+    expect(line('second-person', pane('A', 900, 1700))).toBeUndefined();
+    expect(line('second-person', pane('A', 900, 1900))!.why).toMatch(/^A: more than 2 m²/);
+    expect(line('height-unknown', pane('A', 600, 600, { heightAboveFloorMm: null }))!.why).toBe('Nobody has said how high A sits.');
+  });
+  test('blades: the widest that clears the frame, a new edge for every window, twelve edges on a blade', () => {
+    expect([bladeFor({ widthMm: 120, heightMm: 900 }), bladeFor({ widthMm: 400, heightMm: 300 }), bladeFor({ widthMm: 476, heightMm: 900 })]).toEqual([
+      150, 150, 450,
+    ]);
+    const many = Array.from({ length: 13 }, (_, i) => pane(`P${i}`, 500, 500));
+    expect(line('blades', ...many)!.howMuch).toBe('2');
+    expect(line('blades', pane('Long', 4000, 5000))!.why).toContain('3 edges');
+  });
+  test('bottles are filled again: three of slip and one of cleaner at the most; dry-laid film needs neither', () => {
+    // 3000 ml in bottles of 946 ml
+    expect(line('sprayers', pane('A', 900, 900))).toMatchObject({ howMuch: '4', why: '946 ml each, 4 fillings of slip; one bottle is the cleaner’s.' });
+    const small = kitList({ panes: [pane('A', 900, 900)], reachMm: 2100, slipMl: 280, bottleMl: 946, additive: 'dish soap' });
+    expect(small.find((l) => l.key === 'sprayers')!.howMuch).toBe('2');
+    const dry = list(pane('Counter', 900, 900, { film: { kind: 'interior', name: 'z', drying: 'dry-applied' } })).map((l) => l.key);
+    expect(dry.filter((k) => ['slip', 'sprayers', 'cleaner'].includes(k))).toEqual([]);
+    expect(dry).toContain('squeegee-450');
+  });
+  test('silicone, security film, liquids: only where the day has them; the same panes keep the same lines to tick', () => {
+    const keys = list(pane('A', 900, 900, { frame: 'silicone', film: { kind: 'security', name: 'y', drying: 'slow' } })).map((l) => l.key);
+    expect(keys).toEqual(expect.arrayContaining(['silicone', 'hard-squeegee', 'slip', 'cleaner']));
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(list(pane('A', 900, 900)).map((l) => l.key)).not.toContain('silicone');
+    expect(list()).toEqual([]);
+  });
+});
