@@ -1,5 +1,5 @@
 /** Who may import whom: docs/conventions.md draws the same. */
-const stages = ['measure', 'films', 'choose', 'stock', 'cut', 'handover'];
+const stages = ['measure', 'films', 'choose', 'stock', 'cut', 'prepare', 'lay', 'handover'];
 const core = (inner) => `^core/src/${inner}/`;
 module.exports = {
   forbidden: [
@@ -10,7 +10,7 @@ module.exports = {
       from: { path: '^contracts/src', pathNot: '\\.spec\\.ts$' },
       to: { path: '^(core|demo|server|web|e2e)/' },
     },
-    { name: 'core-is-pure', severity: 'error', from: { path: '^core/src', pathNot: '\\.spec\\.ts$' }, to: { path: '^(demo|server|web|e2e)/' } },
+    { name: 'core-is-pure', severity: 'error', from: { path: '^core/src', pathNot: '\\.(spec|testing)\\.ts$' }, to: { path: '^(demo|server|web|e2e)/' } },
     {
       name: 'core-takes-only-types-of-contracts',
       severity: 'error',
@@ -31,6 +31,12 @@ module.exports = {
       from: { path: core('physics'), pathNot: '\\.spec\\.ts$' },
       to: { path: '^core/src/(?!ground/|geometry/|physics/)' },
     },
+    {
+      name: 'instruments-know-no-stage',
+      severity: 'error',
+      from: { path: core('instruments'), pathNot: '\\.spec\\.ts$' },
+      to: { path: `^core/src/(${stages.join('|')})/` },
+    },
     ...stages.map((stage, i) => ({
       name: `${stage}-only-looks-back`,
       severity: 'error',
@@ -40,8 +46,8 @@ module.exports = {
     {
       name: 'stages-meet-at-the-index',
       severity: 'error',
-      from: { path: '^core/src/(measure|films|choose|stock|cut|handover)/', pathNot: '\\.spec\\.ts$' },
-      to: { path: '^core/src/(measure|films|choose|stock|cut|handover)/', pathNot: '(^core/src/$1/|/index\\.ts$)' },
+      from: { path: '^core/src/(measure|films|choose|stock|cut|prepare|lay|handover)/', pathNot: '\\.spec\\.ts$' },
+      to: { path: '^core/src/(measure|films|choose|stock|cut|prepare|lay|handover)/', pathNot: '(^core/src/$1/|/index\\.ts$)' },
     },
     { name: 'routes-know-no-tables', severity: 'error', from: { path: '\\.routes\\.ts$' }, to: { path: '(drizzle|^core/|tables\\.ts$)' } },
     {

@@ -1,4 +1,5 @@
 import request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
 import type { Change, JobDocument, JobFile, Problem, Surface } from '@yellow-pane/contracts';
 import { routes } from '@yellow-pane/contracts';
 import type { App } from './app.js';
@@ -20,7 +21,7 @@ describe('the bench answers', () => {
   test('with the two demo jobs, the next due first', async () => {
     const { body } = await get('/api/jobs');
     expect(body.map((j: { name: string; surfaceCount: number; measuredCount: number }) => [j.name, j.surfaceCount, j.measuredCount])).toEqual([
-      ['Tern Point terminal', 51, 51],
+      ['Tern Point terminal', 60, 60],
       ['Lantern Street bakery', 4, 4],
     ]);
   });
@@ -84,6 +85,31 @@ describe('computing by call', () => {
 });
 
 describe('changes', () => {
+  test('what an older version stored as a step of undo, though it began the job, is none', async () => {
+    const device = new TestDevice(ines);
+    const began = (await app.records.allChanges()).find((c) => c.jobId === ternPointId)!;
+    expect(began.patches.some((p) => p.kind === 'job')).toBe(true);
+    await app.records.transaction(async (tx) =>
+      tx.addChange({ ...began, ...device.draft(ternPointId, began.label, began.patches, 0), undoable: true, revision: (await tx.revision()) + 1 }),
+    );
+    expect((await post(`/api/jobs/${ternPointId}/undo`, device.undo())).body.code).toBe('nothing-to-undo');
+  });
+  test('a deleted job is gone from the list, and undo brings it back', async () => {
+    const device = new TestDevice(okan);
+    const { revision } = await document(lanternStreetId);
+    const names = async () => ((await get('/api/jobs')).body as { name: string }[]).map((j) => j.name);
+    const gone = [{ op: 'set' as const, kind: 'job' as const, id: lanternStreetId, field: 'deletedAt', value: '2026-11-25T05:00:00Z' }];
+    expect((await post(`/api/jobs/${lanternStreetId}/changes`, device.draft(lanternStreetId, 'Delete', gone, revision))).status).toBe(200);
+    expect([await names(), (await get(`/api/jobs/${lanternStreetId}`)).status]).toEqual([['Tern Point terminal'], 404]);
+    expect((await post(`/api/jobs/${lanternStreetId}/undo`, device.undo())).status).toBe(200);
+    expect(await names()).toHaveLength(2);
+    expect((await post(`/api/jobs/${uuidv7()}/undo`, device.undo())).status).toBe(404);
+  });
+  test('undo in a job that was only just brought in has nothing to take back: the job itself stays', async () => {
+    expect((await document(ternPointId)).canUndo).toBeNull();
+    expect((await post(`/api/jobs/${ternPointId}/undo`, new TestDevice(ines).undo())).body.code).toBe('nothing-to-undo');
+    expect((await document(ternPointId)).job.deletedAt).toBeNull();
+  });
   test('are applied with their inverse, undone and redone, and history keeps all of it', async () => {
     const device = new TestDevice(ines);
     const s = await surfaceNamed(lanternStreetId, 'F1');
@@ -205,7 +231,7 @@ describe('files', () => {
     });
     expect(content(sorted(out))).toEqual(content(sorted(file)));
     await fresh.open.close();
-  }, 60_000);
+  });
 
   test('a file that is no job file, or has a bad field, says so and changes nothing', async () => {
     const before = (await get('/api/jobs')).body.length;

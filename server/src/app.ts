@@ -29,6 +29,16 @@ import { filmsRoutes } from './stations/films/films.routes.js';
 import { FilmsService } from './stations/films/films.service.js';
 import { jobsRoutes } from './stations/jobs/jobs.routes.js';
 import { JobsService } from './stations/jobs/jobs.service.js';
+import { SimulatedWeather } from './instruments/simulated-weather.js';
+import type { WeatherService } from './instruments/weather-service.js';
+import type { InstrumentBench } from './instruments/instrument-bench.js';
+import { SimulatedInstruments } from './instruments/simulated-instruments.js';
+import { instrumentRoutes } from './stations/instruments/instruments.routes.js';
+import { prepareRoutes } from './stations/prepare/prepare.routes.js';
+import { PrepareService } from './stations/prepare/prepare.service.js';
+import { layRoutes } from './stations/lay/lay.routes.js';
+import { layGuard, LayService } from './stations/lay/lay.service.js';
+import { PhotoStore } from './stations/lay/photo-store.js';
 import { quotesRoutes } from './stations/quotes/quotes.routes.js';
 import { QuotesService } from './stations/quotes/quotes.service.js';
 import { measureRoutes } from './stations/measure/measure.routes.js';
@@ -47,6 +57,12 @@ export interface Bench {
   readonly backup: () => Promise<string>;
   /** Where a knife plotter listens; null = the simulated one. */
   readonly plotter?: PlotterAddress | null;
+  /** Laser meter, thermometer, hygrometer; none: simulated ones. */
+  readonly instruments?: InstrumentBench | null;
+  /** Where the weather comes from; none: the simulated one. */
+  readonly weather?: WeatherService | null;
+  /** Folder of the photos; null: they are refused. */
+  readonly photosDir?: string | null;
   /** How much faster than a real machine the simulated one runs. */
   readonly plotterHaste?: number;
 }
@@ -65,12 +81,16 @@ const MOST_BYTES = '8mb';
 /** Assembles the application; nothing listens yet. */
 export function createApp(bench: Bench): App {
   const records = new RecordsRepository(bench.db);
-  const changes = new ChangeService(records, bench.journal, bench.now, [planGuard], [stockGuard], boundByKnife);
-  const jobs = new JobsService(records, changes, bench.now);
+  const photos = new PhotoStore(bench.photosDir ?? null);
+  const changes = new ChangeService(records, bench.journal, bench.now, [planGuard, layGuard(photos)], [stockGuard], boundByKnife);
+  const jobs = new JobsService(records, changes, bench.now, (photo) => photos.has(photo));
   const plotter = new PlotterService(jobs, records, bench.now, bench.plotter ?? null, bench.plotterHaste ?? 1);
   const http = express();
   http.disable('x-powered-by');
   http.use(localOnly);
+  // scripts are fetched once and kept: worth a denser packing than the usual
+  http.use(compression({ level: 9, brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } } }));
+  if (bench.webDir) servePartsOfPages(http, bench.webDir);
   http.use(
     helmet({
       contentSecurityPolicy: {
@@ -86,8 +106,6 @@ export function createApp(bench: Bench): App {
       strictTransportSecurity: false,
     }),
   );
-  // scripts are fetched once and kept: worth a denser packing than the usual
-  http.use(compression({ level: 9, brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } } }));
   http.use(
     '/api',
     rateLimit({
@@ -99,6 +117,7 @@ export function createApp(bench: Bench): App {
     }),
   );
   http.use(express.json({ limit: MOST_BYTES }));
+  http.use(express.raw({ limit: MOST_BYTES, type: ['image/jpeg', 'image/png', 'image/webp'] }));
   http.use(express.text({ limit: MOST_BYTES, type: ['text/csv', 'text/plain'] }));
   mount(http, 'health', async () => ({ ok: true as const, version: VERSION, jobs: (await records.all('job')).length }));
   mount(http, 'backup', async () => ({ file: await bench.backup() }));
@@ -109,6 +128,9 @@ export function createApp(bench: Bench): App {
   http.use(plotterRoutes(plotter));
   http.use(stockRoutes(new StockService(jobs, records, bench.now)));
   http.use(chooseRoutes(bench.compute));
+  http.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? new SimulatedWeather(), bench.now)));
+  http.use(layRoutes(new LayService(jobs, records), photos, changes, records));
+  http.use(instrumentRoutes(bench.instruments ?? new SimulatedInstruments(bench.now)));
   http.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
   http.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));
   http.get('/api/openapi.json', (_req, res) => void res.json(openApiDocument()));
@@ -119,6 +141,22 @@ export function createApp(bench: Bench): App {
   if (bench.webDir) serveInterface(http, bench.webDir);
   http.use(asProblem(bench.log));
   return { http, jobs, changes, records, plotter };
+}
+
+/**
+ * Scripts and styles that a page is made of, named by their content. The rules for documents and workers (a kilobyte of headers on each answer, and
+ * a page has thirty parts) mean nothing on them.
+ */
+function servePartsOfPages(http: Express, webDir: string): void {
+  const parts = express.static(webDir, {
+    index: false,
+    maxAge: '1y',
+    immutable: true,
+    etag: false,
+    lastModified: false,
+    setHeaders: (res) => void res.setHeader('X-Content-Type-Options', 'nosniff').setHeader('Cross-Origin-Resource-Policy', 'same-origin'),
+  });
+  http.use((req, res, next) => (/^\/(chunk|main|styles)-[A-Z0-9]{8}\.(js|css)$/.test(req.path) ? parts(req, res, next) : next()));
 }
 
 function serveInterface(http: Express, webDir: string): void {

@@ -1,3 +1,6 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { pino } from 'pino';
 import { demoId, demoPersons } from '@yellow-pane/demo';
 import type { ChangeDraft, Patch } from '@yellow-pane/contracts';
@@ -24,6 +27,7 @@ export async function openBench(journal: Journal | null = null): Promise<{ app: 
     log: pino({ level: 'silent' }),
     webDir: null,
     backup: async () => 'none',
+    photosDir: mkdtempSync(join(tmpdir(), 'yellow-pane-photos-')),
     plotterHaste: 400,
   });
   await setUpBench(app, 'demo');

@@ -64,4 +64,4 @@ test('the methods’ money is film and the firm’s hours', async () => {
   const doc = await get<JobDocument>(`/api/jobs/${ternPointId}?personId=${ines}`);
   const figures = await get<{ minutes: number; workCost: number }[]>(`/api/jobs/${ternPointId}/films/${doc.films[1]!.id}/methods`);
   for (const f of figures) expect(f.workCost).toBeCloseTo((f.minutes / 60) * Number(doc.firm.hourRate), 6);
-}, 60_000);
+});

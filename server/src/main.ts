@@ -32,6 +32,7 @@ async function main(): Promise<void> {
     log,
     webDir: join(here, '..', '..', 'web', 'dist', 'browser'),
     backup: () => writeBackup(open, config.dataDir, 'asked', now()),
+    photosDir: join(config.dataDir, 'photos'),
     plotter: config.plotter,
     plotterHaste: config.plotterHaste,
   });

@@ -1,5 +1,5 @@
 import {
-  factKinds,
+  isUndoStep,
   recordSchemas,
   type Change,
   type ChangeAnswer,
@@ -54,6 +54,7 @@ export function undoState(own: readonly Change[]): { undo: Change | null; redo: 
  */
 export class ChangeService {
   private queue: Promise<unknown> = Promise.resolve();
+  private readonly ears = new Set<(change: Change) => void>();
 
   constructor(
     private readonly records: RecordsRepository,
@@ -63,6 +64,12 @@ export class ChangeService {
     private readonly closing: readonly ClosingGuard[] = [],
     private readonly boundBy: BoundChanges = async () => new Set(),
   ) {}
+
+  /** Hears of every change once it is safe. @returns stops hearing */
+  listen(hear: (change: Change) => void): () => void {
+    this.ears.add(hear);
+    return () => void this.ears.delete(hear);
+  }
 
   apply(draft: ChangeDraft): Promise<ChangeAnswer> {
     return this.inTurn(() => this.write(draft, null, false));
@@ -83,7 +90,8 @@ export class ChangeService {
 
   /** A person's own changes that may still be undone: what the knife has been at since stands. */
   private async own(jobId: string, personId: string): Promise<Change[]> {
-    const all = await this.records.changesOfPerson(jobId, personId);
+    // what an older version took for a step may be none: a search of the layout, the bringing in of the whole job
+    const all = (await this.records.changesOfPerson(jobId, personId)).filter((c) => c.undoesId !== null || isUndoStep(c.patches));
     const bound = await this.boundBy(this.records, jobId, all);
     return bound.size ? all.filter((c) => !bound.has(c.id) && !(c.undoesId !== null && bound.has(c.undoesId))) : all;
   }
@@ -140,7 +148,8 @@ export class ChangeService {
     return this.write(draft, target.id, true);
   }
 
-  private async write(draft: ChangeDraft, undoesId: string | null, isReversal: boolean): Promise<ChangeAnswer> {
+  private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean): Promise<ChangeAnswer> {
+    const draft = received(sent, this.now());
     const before = await this.records.changeById(draft.id);
     if (before) return { change: before, ...(await this.canUndo(draft.jobId, draft.personId)) };
     const last = await this.records.lastDeviceSeq(draft.deviceId);
@@ -155,7 +164,7 @@ export class ChangeService {
           if (back) inverse.push(back);
         }
         for (const guard of this.closing) await guard(tx, draft.patches);
-        const undoable = inverse.length > 0 && !draft.patches.every((p) => factKinds.includes(p.kind));
+        const undoable = inverse.length > 0 && (isReversal || isUndoStep(draft.patches));
         const written: Change = { ...draft, revision: (await tx.revision()) + 1, inverse, undoable, undoesId, at: this.now().toISOString() };
         await tx.addChange(written);
         this.journal?.append(written);
@@ -166,6 +175,7 @@ export class ChangeService {
       if (change) this.journal?.void(draft.id);
       throw error;
     }
+    for (const hear of this.ears) hear(change);
     return { change, ...(await this.canUndo(draft.jobId, draft.personId)) };
   }
 
@@ -218,9 +228,18 @@ export class ChangeService {
   }
 }
 
+/** Lines of the log get the bench's own time beside the device's: when they were written down here. */
+const received = (draft: ChangeDraft, now: Date): ChangeDraft => ({
+  ...draft,
+  patches: draft.patches.map((p) =>
+    p.op === 'add' && p.kind === 'layEntry' ? { ...p, value: { ...p.value, receivedAt: p.value['receivedAt'] ?? now.toISOString() } } : p,
+  ),
+});
+
 /** Facts stand: readings, log entries and committed plans are corrected by new ones. */
 function refuseFactEdit(kind: RecordKind, field: string, old: Record<string, unknown>): void {
-  if (kind === 'logEntry') throw new Refusal('fact-stands');
+  if (kind === 'logEntry' || kind === 'layEntry') throw new Refusal('fact-stands');
+  if (kind === 'stepSet') throw new Refusal('fact-stands', 'A version of the steps stands as it was worked by: add a new version.');
   if (kind === 'reading' && !readingMaySet.has(field)) throw new Refusal('fact-stands', 'A reading is never overwritten: add a new one that supersedes it.');
   if (kind === 'rates') throw new Refusal('fact-stands', 'Rates stand as they were used: add a new version.');
   if (kind === 'film' && field !== 'retiredAt') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');

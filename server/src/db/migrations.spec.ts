@@ -36,4 +36,4 @@ test('a bench of the first version opens: films, panes, rolls and jobs get what 
     expect(rows[0]!.body).toMatchObject(body);
   }
   await db.close();
-}, 60_000);
+});

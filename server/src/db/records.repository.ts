@@ -7,6 +7,7 @@ import {
   films,
   firms,
   jobs,
+  layEntries,
   logEntries,
   persons,
   places,
@@ -17,6 +18,7 @@ import {
   readings,
   reservations,
   rolls,
+  stepSets,
   stockEntries,
   surfaces,
 } from './tables.js';
@@ -40,6 +42,8 @@ const tables: Record<RecordKind, RecordTable> = {
   stockEntry: asRecords(stockEntries),
   reservation: asRecords(reservations),
   plotRun: asRecords(plotRuns),
+  stepSet: asRecords(stepSets),
+  layEntry: asRecords(layEntries),
 };
 const tableOf = (kind: RecordKind): RecordTable => tables[kind];
 const jobColumn: Partial<Record<RecordKind, PgColumn>> = {
@@ -50,6 +54,7 @@ const jobColumn: Partial<Record<RecordKind, PgColumn>> = {
   logEntry: logEntries.jobId,
   stockEntry: stockEntries.jobId,
   plotRun: plotRuns.jobId,
+  layEntry: layEntries.jobId,
 };
 
 type Stored = Record<string, unknown>;
@@ -136,6 +141,12 @@ export class RecordsRepository {
 
   async changesAfter(revision: number): Promise<Change[]> {
     return (await this.db.select().from(changes).where(gt(changes.position, revision)).orderBy(asc(changes.position))).map(toChange);
+  }
+
+  /** Changes of one job after a revision, oldest first: what a listener that was away has missed. */
+  async changesOfJobAfter(jobId: string, revision: number): Promise<Change[]> {
+    const later = and(eq(changes.jobId, jobId), gt(changes.position, revision));
+    return (await this.db.select().from(changes).where(later).orderBy(asc(changes.position))).map(toChange);
   }
 
   async allChanges(): Promise<Change[]> {

@@ -68,6 +68,13 @@ export const plotRuns = pgTable('plot_run', { ...record, jobId: uuidOf('job_id',
   index('plot_run_job').on(t.jobId),
 ]);
 
+export const stepSets = pgTable('step_set', { ...record, firmId: uuidOf('firm_id', 'firmId') });
+export const layEntries = pgTable(
+  'lay_entry',
+  { ...record, jobId: uuidOf('job_id', 'jobId'), surfaceId: uuidOf('surface_id', 'surfaceId'), kind: textOf('kind', 'kind') },
+  (t) => [index('lay_entry_job').on(t.jobId)],
+);
+
 /** The history: every edit, in the order it was applied. `position` is the revision. */
 export const changes = pgTable(
   'change',

@@ -21,6 +21,11 @@ export interface Call<N extends RouteName> {
 const faultsOf = (error: z.ZodError, where: string): Fault[] =>
   error.issues.map((i) => ({ path: [where, ...i.path.map(String)].join('.'), message: i.message }));
 
+/** What came in, by its schema. @throws Refusal bad-input that names the field */
+export function readPart<S extends z.ZodType>(schema: S, value: unknown, where: string): z.output<S> {
+  return read(schema, value, where) as z.output<S>;
+}
+
 function read(schema: z.ZodType | undefined, value: unknown, where: string): unknown {
   if (!schema) return undefined;
   const parsed = schema.safeParse(value);

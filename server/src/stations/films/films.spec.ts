@@ -119,4 +119,4 @@ test('the verdict can be called: same order and figures as on the screen', async
     .set('Host', 'localhost')
     .send({ ...input, latDeg: 120, films: [] });
   expect([bad.status, bad.body.faults[0].path]).toEqual([400, 'body.latDeg']);
-}, 60_000);
+});

@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import {
+  API_VERSION,
   defaultChooseSettings,
   defaultCutSettings,
   jobFile,
@@ -10,9 +11,11 @@ import {
   type JobDocument,
   type JobFile,
   type JobSummary,
+  type LayEntry,
   type Patch,
   type Person,
   type RecordKind,
+  type StepSet,
   type StockView,
 } from '@yellow-pane/contracts';
 import { cutSurfaces, surveySurface } from '@yellow-pane/core';
@@ -30,6 +33,7 @@ export class JobsService {
     private readonly records: RecordsRepository,
     private readonly changes: ChangeService,
     private readonly now: () => Date,
+    private readonly hasPhoto: (photo: string) => boolean = () => false,
   ) {}
 
   async firm(): Promise<Firm> {
@@ -38,8 +42,9 @@ export class JobsService {
     return firm;
   }
 
-  async session(deviceId: string | undefined): Promise<{ firm: Firm; persons: Person[]; lastDeviceSeq: number }> {
-    return { firm: await this.firm(), persons: await this.records.all('person'), lastDeviceSeq: deviceId ? await this.records.lastDeviceSeq(deviceId) : 0 };
+  async session(deviceId: string | undefined): Promise<{ firm: Firm; persons: Person[]; lastDeviceSeq: number; at: string; apiVersion: number }> {
+    const lastDeviceSeq = deviceId ? await this.records.lastDeviceSeq(deviceId) : 0;
+    return { firm: await this.firm(), persons: await this.records.all('person'), lastDeviceSeq, at: this.now().toISOString(), apiVersion: API_VERSION };
   }
 
   async list(): Promise<JobSummary[]> {
@@ -69,6 +74,11 @@ export class JobsService {
     return job;
   }
 
+  /** What can be undone in: also a job that was deleted, for that is undone too. @throws Refusal job-not-found */
+  async everOwner(id: string): Promise<void> {
+    if ((await this.firm()).id !== id && !(await this.records.find('job', id))) throw new Refusal('job-not-found');
+  }
+
   /** What a change may belong to: a job, or the firm itself. @throws Refusal job-not-found */
   async owner(id: string): Promise<void> {
     if ((await this.firm()).id !== id) await this.job(id);
@@ -87,9 +97,15 @@ export class JobsService {
       stock: await this.stock(),
       rates: (await this.records.all('rates')).sort((a, b) => a.version - b.version),
       quotes: alive(await this.records.all('quote')),
+      stepSets: await this.stepSets(),
       panesWithFilm,
       ...(personId ? await this.changes.canUndo(firm.id, personId) : { canUndo: null, canRedo: null }),
     };
+  }
+
+  /** The firm's own steps, all versions, the newest last. */
+  async stepSets(): Promise<StepSet[]> {
+    return (await this.records.all('stepSet')).sort((a, b) => a.version - b.version);
   }
 
   /** Movements and promises on all rolls, with the names of the jobs that hold film. */
@@ -107,13 +123,14 @@ export class JobsService {
   }
 
   private async document(job: Job): Promise<JobDocument> {
-    const [places, surfaces, readings, plans, entries, plotRuns] = await Promise.all([
+    const [places, surfaces, readings, plans, entries, plotRuns, layEntries] = await Promise.all([
       this.records.ofJob('place', job.id),
       this.records.ofJob('surface', job.id),
       this.records.ofJob('reading', job.id),
       this.records.ofJob('plan', job.id),
       this.records.ofJob('logEntry', job.id),
       this.records.ofJob('plotRun', job.id),
+      this.records.ofJob('layEntry', job.id),
     ]);
     const placeOrder = new Map(places.map((p) => [p.id, p.order]));
     return {
@@ -130,6 +147,8 @@ export class JobsService {
       plans: alive(plans),
       entries,
       plotRuns,
+      layEntries,
+      stepSets: await this.stepSets(),
       canUndo: null,
       canRedo: null,
     };
@@ -154,6 +173,8 @@ export class JobsService {
       allowances: null,
       cut: defaultCutSettings,
       choose: defaultChooseSettings,
+      prepare: null,
+      lay: null,
       reachMm: null,
       createdAt: this.now().toISOString(),
       deletedAt: null,
@@ -177,7 +198,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 3,
+      formatVersion: 4,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),
@@ -190,6 +211,8 @@ export class JobsService {
       entries: doc.entries,
       stockEntries: doc.stock.entries.filter((e) => e.jobId === jobId),
       plotRuns: doc.plotRuns,
+      layEntries: doc.layEntries,
+      stepSets: doc.stepSets.filter((s) => doc.layEntries.some((e) => e.stepSetId === s.id)),
     };
   }
 
@@ -216,6 +239,10 @@ export class JobsService {
       'roll',
       file.rolls.map((r) => r.id),
     );
+    const knownSteps = await this.records.existing(
+      'stepSet',
+      file.stepSets.map((s) => s.id),
+    );
     const job = { ...file.job, firmId: firm.id, name: isCopy ? `${file.job.name} (copy)` : file.job.name };
     const patches = [
       addPatch('job', job),
@@ -229,9 +256,17 @@ export class JobsService {
       ...file.plans.map((p) => addPatch('plan', isCopy ? { ...p, takenRollIds: [] } : p)),
       ...file.entries.map((e) => addPatch('logEntry', e)),
       ...file.plotRuns.map((r) => addPatch('plotRun', r)),
+      ...file.stepSets.filter((s) => !knownSteps.has(s.id)).map((s) => addPatch('stepSet', { ...s, firmId: firm.id } as StepSet)),
+      ...file.layEntries.map((e) => addPatch('layEntry', this.withoutLostPhoto(e))),
     ];
     await this.change(job.id, who, `Bring in ${job.name}`, patches);
     return { jobId: job.id, isCopy };
+  }
+
+  /** Photos stay on the bench that took them: elsewhere the line tells that there was one. */
+  private withoutLostPhoto(e: LayEntry): LayEntry {
+    if (!e.photo || this.hasPhoto(e.photo)) return e;
+    return { ...e, photo: null, kind: e.kind === 'photo' ? 'note' : e.kind, text: `${e.text} (its photo stayed on the other bench)`.trim().slice(0, 600) };
   }
 
   /** One change from the server's own side, on behalf of a person's device. */
@@ -252,7 +287,9 @@ export class JobsService {
 
 /** The same job under new ids, everywhere in it; films and rolls keep theirs. */
 function withNewIds(file: JobFile): JobFile {
-  const own = [file.job, ...file.places, ...file.surfaces, ...file.readings, ...file.plans, ...file.entries, ...file.plotRuns].map((r) => r.id);
+  const own = [file.job, ...file.places, ...file.surfaces, ...file.readings, ...file.plans, ...file.entries, ...file.plotRuns, ...file.layEntries].map(
+    (r) => r.id,
+  );
   const groups = file.surfaces.flatMap((s) => [s.grid?.groupId, ...s.extraPieces.map((e) => e.id)]).filter((x): x is string => Boolean(x));
   const renamed = new Map([...new Set([...own, ...groups])].map((old) => [old, uuidv7()]));
   const text = JSON.stringify(file).replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, (old) => renamed.get(old) ?? old);

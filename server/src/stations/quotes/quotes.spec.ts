@@ -43,7 +43,7 @@ beforeAll(async () => {
     device.draft(bench.firm.id, 'New price', [{ op: 'add', kind: 'quote', id: quote.id, value: quote }], bench.revision),
   );
   expect(made.status).toBe(200);
-}, 60_000);
+});
 afterAll(() => open.close());
 
 test('each film has its price; the parts make the total', async () => {
@@ -73,7 +73,7 @@ test('the customer’s paper has one price a film in plain words, and nothing of
     expect(text).toContain(words);
   expect(text).not.toContain('Laying');
   expect(text).not.toContain('48.00');
-}, 60_000);
+});
 
 test('a yes makes a job with its panes and tapes, nothing retyped, and only once', async () => {
   const who = { personId: ines, deviceId: '01930000-0000-7000-8000-0000000f00aa' };

@@ -43,12 +43,14 @@ export const stockGuard: ClosingGuard = async (records, patches) => {
   }
 };
 
-/** Taking a plan's film off the stock can be undone until the knife has been at the plan; then only a correction puts it right. */
+/** A plan's moves by hand, locks and the taking of its film off the stock can be undone until the knife has been at the plan; then only a correction puts it right. */
 export const boundByKnife: BoundChanges = async (records, jobId, own) => {
-  const taking = own.filter((c) => takesPlan(c) !== null);
+  const taking = own.filter((c) => planTouched(c) !== null);
   if (taking.length === 0) return new Set();
   const entries = await records.ofJob('logEntry', jobId);
   const cut = new Set(entries.flatMap((e) => (e.planId && doneSteps(entries.filter((x) => x.planId === e.planId)).size > 0 ? [e.planId] : [])));
-  return new Set(taking.filter((c) => cut.has(takesPlan(c)!)).map((c) => c.id));
+  return new Set(taking.filter((c) => cut.has(planTouched(c)!)).map((c) => c.id));
 };
-const takesPlan = (c: Change): string | null => c.patches.find((p) => p.op === 'set' && p.kind === 'plan' && p.field === 'takenRollIds')?.id ?? null;
+const planTouched = (c: Change): string | null =>
+  c.patches.find((p) => p.kind === 'plan' && (p.op === 'add' ? p.value['isByHand'] === true : ['takenRollIds', 'lockedPieceIds'].includes(p.field)))?.id ??
+  null;

@@ -35,7 +35,7 @@ async function storePlan(jobId: string, filmId: string): Promise<Plan> {
   const input = filmPlanInput(doc, doc.job.cut, filmId, undefined);
   const plan: Plan = {
     id: uuidv7(), jobId, filmId, status: 'draft', inputHash: input.hash, coreVersion: CORE_VERSION, pieces: [...input.pieces], layout: layPiecesOnRolls(input.layout, 30),
-    lockedPieceIds: [], takenRollIds: [], updatedAt: new Date().toISOString(), deletedAt: null,
+    lockedPieceIds: [], isByHand: false, takenRollIds: [], updatedAt: new Date().toISOString(), deletedAt: null,
   }; // prettier-ignore
   expect((await change(jobId, 'Lay', [{ op: 'add', kind: 'plan', id: plan.id, value: plan }])).status).toBe(200);
   return plan;
@@ -81,7 +81,34 @@ describe('a plan, its promise and the stock', () => {
     await change(ternPointId, 'Cut made', [{ op: 'add', kind: 'logEntry', id: tick.id, value: tick }]);
     const { canUndo } = await document(ternPointId);
     expect(canUndo).toBe('Promise');
-  }, 60_000);
+  });
+
+  test('what the search laid is no step of anybody; a move by hand is, until the knife has been at the plan', async () => {
+    const { film, found } = await (async () => {
+      const doc = await document(lanternStreetId);
+      const frost = doc.films.find((f) => f.kind === 'frosted' && doc.surfaces.some((s) => s.filmId === f.id))!;
+      return { film: frost, found: await storePlan(lanternStreetId, frost.id) };
+    })();
+    const before = (await document(lanternStreetId)).canUndo;
+    expect(before).not.toBe('Lay');
+    const moved = { ...found, id: uuidv7(), isByHand: true };
+    const move: Patch[] = [
+      { op: 'add', kind: 'plan', id: moved.id, value: moved },
+      { op: 'set', kind: 'plan', id: found.id, field: 'deletedAt', value: moved.updatedAt },
+    ];
+    await change(lanternStreetId, 'Move B1 by hand', move);
+    expect((await document(lanternStreetId)).canUndo).toBe('Move B1 by hand');
+    const step = (way: 'undo' | 'redo') => request(app.http).post(`/api/jobs/${lanternStreetId}/${way}`).set('Host', 'localhost').send(device.undo()); // prettier-ignore
+    await step('undo');
+    expect((await document(lanternStreetId)).plans.map((p) => p.id)).toEqual([found.id]);
+    await step('redo');
+    const doc = await document(lanternStreetId);
+    expect(doc.plans.map((p) => p.id)).toEqual([moved.id]);
+    const first = knifeOrder(moved.layout, moved.pieces, (id) => doc.rolls.find((r) => r.id === id)!.widthMm, 'mm')[0]!;
+    const tick = { id: uuidv7(), jobId: lanternStreetId, at: moved.updatedAt, personId: ines, kind: 'cut-done', planId: moved.id, stepKey: first.key, surfaceId: null, note: '' }; // prettier-ignore
+    expect((await change(lanternStreetId, 'Cut made', [{ op: 'add', kind: 'logEntry', id: tick.id, value: tick }])).status).toBe(200);
+    expect([film.kind, (await document(lanternStreetId)).canUndo]).toEqual(['frosted', before]);
+  });
 
   test('two jobs cannot promise the same metre, and a roll somebody counts on cannot go', async () => {
     const doc = await document(ternPointId);
@@ -175,7 +202,7 @@ describe('stock in and out', () => {
     const squares = squaresOf(fnArray, argsArray);
     const image = drawn(squares);
     expect(jsQR(image.data, image.size, image.size)?.data).toBe('YP:S-102/1');
-  }, 30_000);
+  });
   test('a label of a roll that is not here is refused', async () => expect((await get(`/api/stock/labels.pdf?ids=${uuidv7()}`)).status).toBe(404));
 });
 
@@ -213,4 +240,4 @@ test('a job file carries what its job took; on this bench a copy takes nothing t
   const copy = await request(app.http).post(`/api/job-files?personId=${ines}&deviceId=${uuidv7()}`).set('Host', 'localhost').send(file);
   expect(copy.body).toMatchObject({ isCopy: true });
   expect((await lines()).map((l) => l.remainingMm)).toEqual(before.map((l) => l.remainingMm));
-}, 30_000);
+});

@@ -1,0 +1,152 @@
+import Papa from 'papaparse';
+import type { LayEntry, LearnedMinutes, RunSheetBody, SqueegeeRequestBody, SqueegeeResult, StepSet, Surface } from '@yellow-pane/contracts';
+import {
+  defaultLay,
+  learnedFrom,
+  linesInForce,
+  planSqueegee,
+  rollOfPane,
+  sheetOfSurface,
+  SHIPPED_STEPS_ID,
+  squeegeeOfSurface,
+  stepSetOf,
+  unknownFigures,
+  type LayRecords,
+  type SqueegeeAnswer,
+} from '@yellow-pane/core';
+import type { RecordGuard } from '../../db/change.service.js';
+import { Refusal } from '../../problem.js';
+import type { RecordsRepository } from '../../db/records.repository.js';
+import type { JobsService } from '../jobs/jobs.service.js';
+import type { PhotoStore } from './photo-store.js';
+import type { PrintedPane, RunSheetDocument } from './run-sheet-pdf.js';
+
+const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step', 'text', 'glassC', 'lot', 'photo', 'signedBy', 'isInForce'] as const;
+
+/** Run sheets, strokes and what the log has taught. */
+export class LayService {
+  constructor(
+    private readonly jobs: JobsService,
+    private readonly records: RecordsRepository,
+  ) {}
+
+  private async pane(jobId: string, surfaceId: string): Promise<{ surface: Surface; doc: LayRecords }> {
+    const doc = await this.jobs.open(jobId);
+    const surface = doc.surfaces.find((s) => s.id === surfaceId);
+    if (!surface) throw new Refusal('not-found', 'There is no such pane in this job.');
+    return { surface, doc };
+  }
+
+  async runSheet(jobId: string, surfaceId: string): Promise<RunSheetBody> {
+    const { surface, doc } = await this.pane(jobId, surfaceId);
+    const sheet = sheetOfSurface(surface, doc);
+    if (!sheet) throw new Refusal('not-layable');
+    return { stepSetId: sheet.set.id, steps: sheet.steps, minutes: sheet.minutes };
+  }
+
+  async squeegee(jobId: string, surfaceId: string): Promise<SqueegeeResult> {
+    const { surface, doc } = await this.pane(jobId, surfaceId);
+    const answer = squeegeeOfSurface(surface, doc);
+    if (!answer) throw new Refusal('not-layable');
+    return plain(answer);
+  }
+
+  async plan(asked: SqueegeeRequestBody): Promise<SqueegeeResult> {
+    return plain(planSqueegee(asked));
+  }
+
+  /** @throws Refusal not-layable when there is nothing to lay */
+  async document(jobId: string, surfaceId: string | undefined): Promise<RunSheetDocument> {
+    const doc = await this.jobs.open(jobId);
+    const panes = doc.surfaces
+      .filter((s) => surfaceId === undefined || s.id === surfaceId)
+      .flatMap((surface): PrintedPane[] => {
+        const sheet = sheetOfSurface(surface, doc);
+        const strokes = squeegeeOfSurface(surface, doc);
+        if (!sheet || !strokes) return [];
+        const roll = rollOfPane(surface.id, doc);
+        return [
+          {
+            name: surface.name,
+            place: doc.places.find((p) => p.id === surface.placeId)?.name ?? '',
+            face: surface.filmFace === 'room' ? 'room side' : 'street side',
+            film: doc.films.find((f) => f.id === surface.filmId)?.name ?? '',
+            roll: roll ? `roll ${roll.label}, lot ${roll.lot}` : 'roll not planned yet',
+            steps: sheet.steps,
+            minutes: sheet.minutes,
+            plan: strokes.ok ? strokes.plan : null,
+            noPlan: strokes.ok ? '' : strokes.why,
+          },
+        ];
+      });
+    if (panes.length === 0) throw new Refusal('not-layable');
+    const set = stepSetOf(doc.job.firmId, doc.stepSets, doc.layEntries);
+    return { job: doc.job.name, customer: doc.job.customer, units: doc.job.units, version: set.version, lock: (doc.job.lay ?? defaultLay).lock, panes };
+  }
+
+  async logCsv(jobId: string): Promise<string> {
+    const doc = await this.jobs.open(jobId);
+    const inForce = new Set(linesInForce(doc.layEntries).map((e) => e.id));
+    const rows = [...doc.layEntries]
+      .sort((a, b) => a.occurredAt.localeCompare(b.occurredAt) || a.id.localeCompare(b.id))
+      .map((e) => ({
+        occurredAt: e.occurredAt,
+        receivedAt: e.receivedAt ?? '',
+        pane: doc.surfaces.find((s) => s.id === e.surfaceId)?.name ?? '',
+        person: doc.persons.find((p) => p.id === e.personId)?.name ?? '',
+        kind: e.kind,
+        step: e.stepKey ?? '',
+        text: e.problem ? `${e.problem.kind} ${e.text}`.trim() : e.text,
+        glassC: e.reading?.valueC ?? '',
+        lot: e.roll?.lot ?? '',
+        photo: e.photo ?? '',
+        signedBy: e.signature?.name ?? '',
+        isInForce: inForce.has(e.id) ? 'yes' : 'taken back',
+      }));
+    return Papa.unparse({ fields: [...logColumns], data: rows.map((r) => logColumns.map((c) => r[c])) }, { newline: '\r\n', escapeFormulae: true });
+  }
+
+  async minutes(): Promise<LearnedMinutes> {
+    const jobs = (await this.records.all('job')).filter((j) => !j.deletedAt);
+    const docs: LayRecords[] = [];
+    for (const job of jobs) docs.push(await this.jobs.open(job.id));
+    const rates = (await this.records.all('rates')).sort((a, b) => b.version - a.version)[0];
+    return rates ? learnedFrom(docs, rates) : [];
+  }
+}
+
+const plain = (answer: SqueegeeAnswer): SqueegeeResult => structuredClone(answer) as SqueegeeResult;
+
+/** What a line of the log and a version of the steps must hold beyond their schema. */
+export const layGuard =
+  (photos: PhotoStore): RecordGuard =>
+  async (records, kind, record) => {
+    const bad = (path: string, message: string): never => {
+      throw new Refusal('bad-input', message, [{ path, message }]);
+    };
+    if (kind === 'stepSet') {
+      const steps = record as unknown as StepSet;
+      for (const [i, s] of steps.steps.entries()) {
+        const [unknown] = unknownFigures(s);
+        if (unknown)
+          bad(`steps.${i}`, `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock} or {film}.`);
+      }
+      const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));
+      if (steps.version !== newest + 1) bad('version', `The next version of the steps is ${newest + 1}; somebody else has written one in the meantime.`);
+    }
+    if (kind !== 'layEntry') return;
+    const entry = record as unknown as LayEntry;
+    if (!(await records.find('job', entry.jobId))) bad('jobId', 'There is no such job on this bench.');
+    if (!(await records.find('person', entry.personId))) bad('personId', 'Nobody of that name works here.');
+    if (entry.surfaceId !== null && (await records.find('surface', entry.surfaceId))?.jobId !== entry.jobId)
+      bad('surfaceId', 'There is no such pane in this job.');
+    if (entry.stepSetId !== SHIPPED_STEPS_ID && !(await records.find('stepSet', entry.stepSetId))) bad('stepSetId', 'These steps are not on this bench.');
+    if (entry.correctsId !== null && (await records.find('layEntry', entry.correctsId))?.jobId !== entry.jobId)
+      bad('correctsId', 'The line that this corrects is not here.');
+    if ((entry.kind === 'correction') !== (entry.correctsId !== null))
+      bad('correctsId', 'A correction names the line that it corrects, and only a correction does.');
+    if (entry.kind === 'problem' && !entry.problem) bad('problem', 'Say what is wrong.');
+    if (entry.kind === 'signed' && !entry.signature) bad('signature', 'A signature is missing.');
+    if (entry.kind === 'photo' && !entry.photo) bad('photo', 'The photo is missing.');
+    if (entry.photo && !photos.has(entry.photo)) bad('photo', 'This photo has not come in yet: send it first.');
+  };

@@ -1,0 +1,63 @@
+import { createHash } from 'node:crypto';
+import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { syncDirectory } from '../../db/journal.js';
+import { Refusal } from '../../problem.js';
+
+/** Longest side of a kept photo, px: a hair on the glass is still seen, a day's photos still fit on a phone. @source house rule */
+const LONGEST_PX = 1600;
+const QUALITY = 82;
+/** More is no photo but a bomb. */
+const MOST_PIXELS = 60_000_000;
+
+/**
+ * Photos beside the database: each is a file named by its content, so that the same one is kept once and none is ever changed. What a camera
+ * wrote into it (place, time, maker) is left out.
+ */
+export class PhotoStore {
+  constructor(private readonly dir: string | null) {}
+
+  /** @returns its name. @throws Refusal when it does not read as a picture */
+  async add(bytes: Uint8Array): Promise<{ photo: string; bytes: number }> {
+    if (!this.dir) throw new Refusal('bad-input', 'This bench keeps no photos.');
+    let kept: Buffer;
+    try {
+      // drawn anew: turned upright as the camera held it, then nothing but pixels
+      const drawn = sharp(bytes, { limitInputPixels: MOST_PIXELS }).rotate().flatten({ background: '#ffffff' });
+      kept = await drawn.resize({ width: LONGEST_PX, height: LONGEST_PX, fit: 'inside', withoutEnlargement: true }).jpeg({ quality: QUALITY }).toBuffer();
+    } catch {
+      throw new Refusal('bad-input', 'This does not read as a picture: send JPEG, PNG or WebP. Nothing was kept.');
+    }
+    const photo = createHash('sha256').update(kept).digest('hex');
+    if (!this.has(photo)) this.write(photo, kept);
+    return { photo, bytes: kept.length };
+  }
+
+  has(photo: string): boolean {
+    return this.dir !== null && existsSync(this.fileOf(this.dir, photo));
+  }
+
+  /** @throws Refusal not-found */
+  read(photo: string): Buffer {
+    if (!this.dir || !this.has(photo)) throw new Refusal('not-found', 'There is no such photo on this bench.');
+    return readFileSync(this.fileOf(this.dir, photo));
+  }
+
+  private fileOf(dir: string, photo: string): string {
+    return join(dir, photo.slice(0, 2), `${photo}.jpg`);
+  }
+
+  /** Whole and on the disk, or not there. */
+  private write(photo: string, bytes: Buffer): void {
+    const file = this.fileOf(this.dir!, photo);
+    const folder = join(this.dir!, photo.slice(0, 2));
+    mkdirSync(folder, { recursive: true });
+    const handle = openSync(`${file}.part`, 'w');
+    writeSync(handle, bytes);
+    fsyncSync(handle);
+    closeSync(handle);
+    renameSync(`${file}.part`, file);
+    syncDirectory(folder);
+  }
+}

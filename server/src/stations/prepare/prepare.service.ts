@@ -1,0 +1,80 @@
+import {
+  defaultPrepareSettings,
+  type JobDay,
+  type JobDocument,
+  type KitLines,
+  type SlipAnswer,
+  type SlipRequest,
+  type WeatherDay,
+} from '@yellow-pane/contracts';
+import { bandsOfJob, correctSlip, dateAt, kitOfDay, mixSlip, slipNeed, spoonedText, strengthText } from '@yellow-pane/core';
+import type { WeatherService } from '../../instruments/weather-service.js';
+import { Refusal } from '../../problem.js';
+import type { JobsService } from '../jobs/jobs.service.js';
+
+/** What a day of work asks for: weather, sun and glass, bottles. */
+export class PrepareService {
+  constructor(
+    private readonly jobs: JobsService,
+    private readonly weatherService: WeatherService,
+    private readonly now: () => Date,
+  ) {}
+
+  async weather(jobId: string, on: string | undefined, sky: WeatherDay['sky'] | undefined): Promise<WeatherDay> {
+    const { job } = await this.jobs.open(jobId);
+    return this.weatherFor(job, on, sky);
+  }
+
+  /** Each facade of the job over the day, as the screen shows it. */
+  async day(jobId: string, on: string | undefined, sky: WeatherDay['sky'] | undefined): Promise<JobDay> {
+    const doc = await this.jobs.open(jobId);
+    const settings = doc.job.prepare ?? defaultPrepareSettings;
+    const weather = await this.weatherFor(doc.job, on, sky);
+    const bands = bandsOfJob(doc, settings, weather).map(({ day, ...band }) => ({
+      ...band,
+      surfaceIds: [...band.surfaceIds],
+      windows: day.ok ? [...day.windows] : [],
+      best: day.ok ? day.best : null,
+      missing: day.ok ? null : day.missing,
+      glass: day.ok ? day.moments.filter((_, i) => i % 6 === 0).map(({ hour, faceC, dewC, sunWPerM2 }) => ({ hour, faceC, dewC, sunWPerM2 })) : [],
+    }));
+    return { weather, bands };
+  }
+
+  async kit(jobId: string): Promise<KitLines> {
+    const doc = await this.jobs.open(jobId);
+    const settings = doc.job.prepare ?? defaultPrepareSettings;
+    return kitOfDay(doc, settings, slipNeed(doc, settings, [])).map((l) => ({
+      ...l,
+      isLoaded: settings.loaded.includes(l.key),
+      isShort: (settings.short ?? []).includes(l.key),
+    }));
+  }
+
+  /** A mix for an area, and how a bottle that is already mixed is put right. */
+  async slip(asked: SlipRequest): Promise<SlipAnswer> {
+    const mix = mixSlip(asked.school, asked.areaM2, asked.glassC, asked.bottleMl, asked.slipMlPerM2);
+    const { inBottle } = asked;
+    if (inBottle && (inBottle.slipMl > asked.bottleMl || inBottle.additiveMl > inBottle.slipMl))
+      throw new Refusal('bad-input', undefined, [
+        {
+          path: 'body.inBottle',
+          message: `A bottle of ${asked.bottleMl} ml cannot hold that: the slip in it is at most the bottle, the additive at most the slip.`,
+        },
+      ]);
+    const correction = inBottle ? correctSlip(inBottle.slipMl, inBottle.additiveMl, asked.bottleMl, mix.doseMlPerL) : null;
+    return {
+      ...mix,
+      additiveText: spoonedText(mix.additiveMl, asked.school),
+      correction: correction && { ...correction, words: strengthText(correction.strength) },
+    };
+  }
+
+  private async weatherFor(job: JobDocument['job'], on: string | undefined, sky: WeatherDay['sky'] | undefined): Promise<WeatherDay> {
+    const settings = job.prepare ?? defaultPrepareSettings;
+    if (job.latDeg === null || job.lonDeg === null)
+      throw new Refusal('no-place', 'Nobody has said where on earth the site is: enter latitude and longitude in Choose, under “Change the glass”.');
+    const day = on ?? settings.on ?? job.dueOn ?? dateAt(this.now().getTime(), job.zone);
+    return this.weatherService.day(job.latDeg, job.lonDeg, job.zone, day, sky ?? (settings.sky === 'as-forecast' ? null : settings.sky));
+  }
+}
