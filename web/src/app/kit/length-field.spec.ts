@@ -39,6 +39,16 @@ describe('a field for one length', () => {
     await field.type('35 3/4', 'Enter', true);
     expect(field.walked).toEqual([false, true]);
   });
+  test('Enter and then leaving the field hand the reading on once; typed anew it is handed on anew', async () => {
+    const field = new FieldHarness({ units: 'mm' });
+    await field.type('600');
+    // the hand moves on before the record has come back
+    field.box.dispatchEvent(new Event('blur'));
+    expect(field.committed).toHaveLength(1);
+    await field.type('601');
+    await field.type('600');
+    expect(field.committed.map((c) => c.lengthMm)).toEqual([600, 601, 600]);
+  });
   test('what does not read stays in the field with a sentence, and nothing is taken', async () => {
     const field = new FieldHarness({ units: 'mm' });
     await field.type('wide');

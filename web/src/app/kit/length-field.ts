@@ -16,6 +16,7 @@ export interface TypedReading extends TypedLength {
       class="figure block w-full border bg-card px-1 py-0.5 text-center text-[17px] font-semibold"
       [class]="look()"
       [style.min-height.px]="34"
+      [style.font-size.px]="text().length > 7 ? 14 : null"
       type="text"
       autocomplete="off"
       spellcheck="false"
@@ -25,7 +26,7 @@ export interface TypedReading extends TypedLength {
       [attr.title]="hint()"
       [value]="text()"
       [placeholder]="placeholder()"
-      (input)="text.set(box.value)"
+      (input)="text.set(box.value); handedOn = null"
       (focus)="focused.emit(); box.select()"
       (blur)="commit()"
       (keydown.enter)="enter($event, false)"
@@ -55,6 +56,8 @@ export class LengthField {
   private static count = 0;
   protected readonly id = `length-field-${LengthField.count++}`;
   protected readonly text = signal('');
+  /** What Enter or leaving the field has already handed on: leaving it again says nothing new. */
+  protected handedOn: string | null = null;
   protected readonly message = signal<string | null>(null);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly look = computed(() =>
@@ -70,6 +73,7 @@ export class LengthField {
   constructor() {
     effect(() => {
       this.text.set(this.value());
+      this.handedOn = null;
       this.message.set(null);
     });
   }
@@ -88,18 +92,22 @@ export class LengthField {
   /** Emits what changed. @returns false when it does not read */
   protected commit(): boolean {
     const typed = this.text().trim();
-    if (typed === this.value().trim()) {
+    if (typed === this.value().trim() || typed === this.handedOn) {
       this.message.set(null);
       return true;
     }
     if (typed === '') {
       this.message.set(null);
+      this.handedOn = typed;
       this.cleared.emit();
       return true;
     }
     const read = (this.signed() ? parseOffset : parseLength)(typed, this.units());
     this.message.set(read.ok ? null : read.message);
-    if (read.ok) this.committed.emit({ ...read.value, typed });
+    if (read.ok) {
+      this.handedOn = typed;
+      this.committed.emit({ ...read.value, typed });
+    }
     return read.ok;
   }
 }

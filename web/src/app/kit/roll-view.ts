@@ -67,7 +67,7 @@ const hatchPath: Record<Film['hatch'], string> = {
       #sheet
       (pointermove)="carry($event)"
       (pointerup)="drop($event)"
-      (pointercancel)="dragging.set(null)"
+      (pointercancel)="letGo()"
       [attr.width]="width()"
       [attr.height]="height()"
       role="group"
@@ -158,7 +158,7 @@ const hatchPath: Record<Film['hatch'], string> = {
         <line [attr.x1]="x(m * 1000)" [attr.x2]="x(m * 1000)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
         <text [attr.x]="x(m * 1000)" [attr.y]="top + rollPx() + 24" font-size="12" text-anchor="middle" fill="#56626A" class="figure">{{ m }} m</text>
       }
-      @if (dragging() && over(); as o) {
+      @if (over(); as o) {
         <rect
           [attr.x]="o.x"
           [attr.y]="top - 4"
@@ -199,9 +199,12 @@ export class RollView {
   readonly leftovers = input<LeftoverRule>(defaultLeftoverRule);
   /** Length that a job may lay on, mm; null = what the roll says. */
   readonly availableMm = input<number | null>(null);
-  /** What a piece that is dragged over a drop would do there, in words. */
+  /** Where the piece that is carried, from this roll or another, would come to lie; null: not on this roll. Drop null = one of its own at the end. */
+  readonly carriedTo = input<{ readonly dropIndex: number | null } | null>(null);
+  /** What it would do there, in words. */
   readonly dragNote = input('');
-  readonly dragged = output<{ pieceId: string; dropIndex: number | null; isDone: boolean }>();
+  /** A piece carried to a place of the screen, which may be over another roll. */
+  readonly dragged = output<{ pieceId: string; clientX: number; clientY: number; isDone: boolean }>();
   /** Keys: to the drop before or after, onto one of its own, turned a quarter. */
   readonly moved = output<{ pieceId: string; by: -1 | 1 | 'end' | 'turn' }>();
   readonly picked = output<string>();
@@ -237,15 +240,14 @@ export class RollView {
 
   /** The piece in hand while it is dragged, once it has really moved. */
   protected readonly dragging = signal<string | null>(null);
-  private readonly overDrop = signal<number | null | undefined>(undefined);
   private grip: { id: string; x: number; y: number } | null = null;
   private readonly sheet = viewChild.required<ElementRef<SVGSVGElement>>('sheet');
 
   /** The drop under the piece in hand; behind the last one it gets a drop of its own. */
   protected readonly over = computed(() => {
-    const at = this.overDrop();
-    if (at === undefined) return null;
-    const drop = at === null ? null : this.mine()?.drops[at];
+    const at = this.carriedTo();
+    if (!at) return null;
+    const drop = at.dropIndex === null ? null : this.mine()?.drops[at.dropIndex];
     return drop ? { x: this.x(drop.xMm), w: drop.alongMm * this.scale() } : { x: this.usedX(), w: 120 };
   });
 
@@ -259,20 +261,24 @@ export class RollView {
       this.dragging.set(grip.id);
       this.sheet().nativeElement.setPointerCapture(event.pointerId);
     }
-    const at = this.dropAt(event);
-    if (at === this.overDrop()) return;
-    this.overDrop.set(at);
-    this.dragged.emit({ pieceId: grip.id, dropIndex: at, isDone: false });
+    this.dragged.emit({ pieceId: grip.id, clientX: event.clientX, clientY: event.clientY, isDone: false });
+  }
+  /** The system took the pointer away: the piece stays where it was. */
+  protected letGo(): void {
+    const id = this.dragging();
+    this.grip = null;
+    this.dragging.set(null);
+    if (id !== null) this.dragged.emit({ pieceId: id, clientX: NaN, clientY: NaN, isDone: true });
   }
   protected drop(event: PointerEvent): void {
     const id = this.dragging();
     this.grip = null;
     this.dragging.set(null);
-    if (id !== null) this.dragged.emit({ pieceId: id, dropIndex: this.dropAt(event), isDone: true });
-    this.overDrop.set(undefined);
+    if (id !== null) this.dragged.emit({ pieceId: id, clientX: event.clientX, clientY: event.clientY, isDone: true });
   }
-  private dropAt(event: PointerEvent): number | null {
-    const mm = (event.clientX - this.sheet().nativeElement.getBoundingClientRect().left - this.pad) / this.scale();
+  /** The drop that lies at this place of the screen; null beside all of them. */
+  dropAt(clientX: number): number | null {
+    const mm = (clientX - this.sheet().nativeElement.getBoundingClientRect().left - this.pad) / this.scale();
     const i = (this.mine()?.drops ?? []).findIndex((d) => mm >= d.xMm && mm <= d.xMm + d.alongMm);
     return i < 0 ? null : i;
   }

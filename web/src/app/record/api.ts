@@ -9,6 +9,7 @@ import type {
   Job,
   JobDocument,
   JobSummary,
+  LearnedMinutes,
   Person,
   PlotRun,
   PlotSettings,
@@ -16,6 +17,9 @@ import type {
   Problem,
   UndoRequest,
   UnitSystem,
+  InstrumentAct,
+  InstrumentStatus,
+  WeatherDay,
 } from '@yellow-pane/contracts';
 
 /** A refusal as the server words it, or that the server was not reached. */
@@ -31,8 +35,10 @@ export class ApiProblem extends Error {
 
 function asProblem(error: unknown): ApiProblem {
   if (!(error instanceof HttpErrorResponse)) return new ApiProblem('internal', String(error));
-  if (error.status === 0) return new ApiProblem('offline', 'The bench does not answer. What you typed is kept here and sent again.');
   const problem = (typeof error.error === 'string' ? safeJson(error.error) : error.error) as Problem | null;
+  // the service worker answers 504 for a bench it cannot reach, as would something between
+  if (error.status === 0 || (error.status >= 502 && !problem?.code))
+    return new ApiProblem('offline', 'The bench does not answer. What you typed is kept here and sent again.');
   return new ApiProblem(problem?.code ?? 'internal', problem?.detail ?? 'Yellow Pane itself failed at this.', problem?.faults ?? []);
 }
 const safeJson = (text: string): unknown => {
@@ -47,6 +53,9 @@ export interface Session {
   firm: Firm;
   persons: Person[];
   lastDeviceSeq: number;
+  /** The bench's clock when it answered. */
+  at: string;
+  apiVersion: number;
 }
 
 /** Every call that the interface makes. */
@@ -74,6 +83,8 @@ export class Api {
   jobs = () => this.get<JobSummary[]>('/api/jobs');
   createJob = (body: { name: string; customer: string; units: UnitSystem; personId: string; deviceId: string }) => this.post<Job>('/api/jobs', body);
   job = (jobId: string, personId: string) => this.get<JobDocument>(`/api/jobs/${jobId}?personId=${personId}`);
+  addPhoto = (photo: Blob) => this.post<{ photo: string; bytes: number }>('/api/photos', photo, { 'Content-Type': photo.type || 'image/jpeg' });
+  layMinutes = () => this.get<LearnedMinutes>('/api/lay/minutes');
   change = (draft: ChangeDraft) => this.post<ChangeAnswer>(`/api/jobs/${draft.jobId}/changes`, draft);
   undo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/undo`, request);
   redo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/redo`, request);
@@ -89,6 +100,10 @@ export class Api {
     this.post<{ added: number; counted: number; skipped: number }>(`/api/stock.csv?personId=${who.personId}&deviceId=${who.deviceId}&same=${same}`, csv, {
       'Content-Type': 'text/csv',
     });
+  instrumentAct = (act: InstrumentAct) => this.post<InstrumentStatus>('/api/instruments/act', act);
+  /** @param sky null: as the service says it will be */
+  weather = (jobId: string, on: string, sky: WeatherDay['sky'] | null) =>
+    this.get<WeatherDay>(`/api/jobs/${jobId}/weather?on=${on}${sky ? `&sky=${sky}` : ''}`);
   plotter = (from: number) => this.get<PlotStatus>(`/api/plotter?from=${from}`);
   plotterStart = (jobId: string, body: { pieceId: string; settings: PlotSettings; personId: string; resumeId: string | null }) =>
     this.post<PlotRun>(`/api/jobs/${jobId}/plotter`, body);

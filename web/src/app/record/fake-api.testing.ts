@@ -19,7 +19,13 @@ export class FakeApi {
   refuseNext: ApiProblem | null = null;
   private lastInverse: Patch[] = [];
 
-  session = async () => ({ firm: this.doc.firm, persons: this.doc.persons, lastDeviceSeq: this.drafts.length + this.undone.length });
+  session = async () => ({
+    firm: this.doc.firm,
+    persons: this.doc.persons,
+    lastDeviceSeq: this.drafts.length + this.undone.length,
+    at: new Date().toISOString(),
+    apiVersion: 1,
+  });
   job = async () => JSON.parse(JSON.stringify(this.doc)) as JobDocument;
   bench = async (): Promise<BenchDocument> => ({
     revision: this.doc.revision,
@@ -30,6 +36,7 @@ export class FakeApi {
     stock: this.doc.stock,
     rates: [],
     quotes: [],
+    stepSets: [],
     panesWithFilm: {},
     canUndo: null,
     canRedo: null,

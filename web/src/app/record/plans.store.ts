@@ -61,7 +61,7 @@ export const PlansStore = signalStore(
 
     const who = () => ({ personId: device.person()?.id ?? '', at: new Date().toISOString(), newId: () => uuidv7() });
 
-    const save = async (plan: FilmPlan, more: readonly string[] = [], label = 'Lay pieces on the roll'): Promise<void> => {
+    const save = async (plan: FilmPlan, byHand: { readonly label: string; readonly locked: readonly string[] } | null = null): Promise<void> => {
       const doc = record.doc();
       if (!doc) return;
       const old = newest(doc.plans, plan.filmId);
@@ -74,14 +74,15 @@ export const PlansStore = signalStore(
         coreVersion: CORE_VERSION,
         pieces: [...plan.pieces],
         layout: plan.layout,
-        lockedPieceIds: [...new Set([...(old?.lockedPieceIds ?? []), ...more])].filter((id) => plan.pieces.some((p) => p.id === id)),
+        lockedPieceIds: [...new Set([...(old?.lockedPieceIds ?? []), ...(byHand?.locked ?? [])])].filter((id) => plan.pieces.some((p) => p.id === id)),
+        isByHand: byHand !== null,
         takenRollIds: [],
         updatedAt: new Date().toISOString(),
         deletedAt: null,
       };
       const patches: Patch[] = [{ op: 'add', kind: 'plan', id: stored.id, value: stored }];
       if (old?.status === 'draft') patches.push({ op: 'set', kind: 'plan', id: old.id, field: 'deletedAt', value: stored.updatedAt });
-      await record.change(label, patches);
+      await record.change(byHand?.label ?? 'Lay pieces on the roll', patches);
     };
 
     /** Films whose next plan is booked off the stock as soon as it is stored. */
@@ -165,7 +166,7 @@ export const PlansStore = signalStore(
         if (!moved.ok) return moved.message;
         const plan = { ...store.byFilm()[filmId]!, layout: moved.layout, running: false, stored: null };
         put(plan);
-        await save(plan, [pieceId], 'Move a piece by hand');
+        await save(plan, { label: `Move ${plan.pieces.find((p) => p.id === pieceId)?.label ?? 'a piece'} by hand`, locked: [pieceId] });
         return null;
       },
       /** Promises this job what its plan lays on a roll, or lifts the promise. */

@@ -1,5 +1,6 @@
 import { computed, inject, Injectable } from '@angular/core';
 import { cutSurfaces, surveySurface, type Survey } from '@yellow-pane/core';
+import { laidPanes } from '@yellow-pane/core/lay';
 import { RecordStore } from './record.store';
 
 /** How far each surface has come. */
@@ -8,6 +9,7 @@ export interface Progress {
   readonly isMeasured: boolean;
   readonly isDoubtful: boolean;
   readonly isCut: boolean;
+  readonly isLaid: boolean;
 }
 
 @Injectable({ providedIn: 'root' })
@@ -18,17 +20,20 @@ export class JobProgress {
     const doc = this.record.doc();
     if (!doc) return new Map();
     const cut = cutSurfaces(doc);
-    return new Map(doc.surfaces.map((s) => [s.id, this.of(surveySurface(s, doc), cut.has(s.id))]));
+    const laid = laidPanes(doc.layEntries);
+    return new Map(doc.surfaces.map((s) => [s.id, this.of(surveySurface(s, doc), cut.has(s.id), laid.has(s.id))]));
   });
   readonly measuredCount = computed(() => [...this.bySurface().values()].filter((p) => p.isMeasured).length);
+  readonly laidCount = computed(() => [...this.bySurface().values()].filter((p) => p.isLaid).length);
   readonly cutCount = computed(() => [...this.bySurface().values()].filter((p) => p.isCut).length);
 
-  private of({ survey, isSigned }: ReturnType<typeof surveySurface>, isCut: boolean): Progress {
+  private of({ survey, isSigned }: ReturnType<typeof surveySurface>, isCut: boolean, isLaid: boolean): Progress {
     return {
       survey,
       isMeasured: survey.status !== 'nothing' && survey.status !== 'impossible',
       isDoubtful: (survey.status === 'doubtful' && !isSigned) || survey.status === 'impossible',
       isCut,
+      isLaid,
     };
   }
 }

@@ -86,8 +86,8 @@ describe('the open job', () => {
     const record = await opened();
     record.step(-1);
     expect(record.surface()!.name).toBe('T1');
-    for (let i = 0; i < 60; i++) record.step(1);
-    expect(record.surface()!.name).toBe('A2');
+    for (let i = 0; i < 80; i++) record.step(1);
+    expect(record.surface()!.name).toBe('Trefoil');
   });
 });
 

@@ -3,6 +3,7 @@ import { patchState, signalStore, withComputed, withMethods, withState } from '@
 import type { JobDocument, Patch, Surface, UnitSystem } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
+import { LocalStore } from './local-store';
 import { Sender } from './sender';
 import { applyPatches, needsReload } from './updaters';
 
@@ -11,6 +12,8 @@ export type SaveState = 'saved' | 'saving' | 'waiting' | 'refused';
 
 interface RecordState {
   doc: JobDocument | null;
+  /** Out of the bench's reach: the job as this device kept it, from when. */
+  keptFrom: string | null;
   /** Set when the job could not be opened. */
   failed: string | null;
   selectedId: string | null;
@@ -34,6 +37,7 @@ const lastPaneKey = (jobId: string): string => `yp-pane-${jobId}`;
 
 const start: RecordState = {
   doc: null,
+  keptFrom: null,
   failed: null,
   selectedId: null,
   save: 'saved',
@@ -54,19 +58,36 @@ export const RecordStore = signalStore(
     units: computed<UnitSystem>(() => store.shownUnits() ?? store.doc()?.job.units ?? 'mm'),
     surface: computed<Surface | null>(() => store.doc()?.surfaces.find((s) => s.id === store.selectedId()) ?? null),
   })),
-  withMethods((store, api = inject(Api), device = inject(Device), sender = inject(Sender)) => {
+  withMethods((store, api = inject(Api), device = inject(Device), sender = inject(Sender), local = inject(LocalStore)) => {
     const pick = (selectedId: string): void => {
       patchState(store, { selectedId });
       const jobId = store.doc()?.job.id;
       if (jobId) localStorage.setItem(lastPaneKey(jobId), selectedId);
     };
 
+    /** The job from the bench, or, out of its reach, as it was kept here; with the lines of the log that are still on their way. */
+    const read = async (jobId: string, personId: string): Promise<{ doc: JobDocument; keptFrom: string | null }> => {
+      try {
+        const doc = await api.job(jobId, personId);
+        void local.keepJob(doc).catch(() => undefined);
+        return { doc: await withWaiting(doc), keptFrom: null };
+      } catch (error) {
+        const kept = error instanceof ApiProblem && error.code === 'offline' ? await local.job(jobId).catch(() => undefined) : undefined;
+        if (!kept) throw error;
+        return { doc: await withWaiting(kept.doc), keptFrom: kept.savedAt };
+      }
+    };
+    const withWaiting = async (doc: JobDocument): Promise<JobDocument> => {
+      const waiting = localStorage.getItem('yp-lay-pending') ? await local.queued().catch(() => []) : [];
+      return applyPatches(doc, waiting.filter((q) => q.draft.jobId === doc.job.id).flatMap((q) => q.draft.patches)); // prettier-ignore
+    };
+
     const load = async (jobId: string): Promise<void> => {
       const person = device.person() ?? (await device.connect());
-      const doc = await api.job(jobId, person.id);
+      const { doc, keptFrom } = await read(jobId, person.id);
       const there = (id: string | null) => doc.surfaces.find((s) => s.id === id)?.id;
       const selectedId = there(store.selectedId()) ?? there(localStorage.getItem(lastPaneKey(jobId))) ?? doc.surfaces[0]?.id ?? null;
-      patchState(store, { doc, failed: null, canUndo: doc.canUndo, canRedo: doc.canRedo, selectedId });
+      patchState(store, { doc, keptFrom, failed: null, canUndo: doc.canUndo, canRedo: doc.canRedo, selectedId });
     };
 
     const reloadAfter = async (error: unknown, jobId: string): Promise<void> => {
@@ -117,6 +138,22 @@ export const RecordStore = signalStore(
         } catch (error) {
           patchState(store, { failed: error instanceof Error ? error.message : String(error) });
         }
+      },
+      /** Takes in what was made elsewhere, or what this device has just written down. @param revision null: the bench has not numbered it yet */
+      receive(patches: readonly Patch[], revision: number | null): void {
+        const doc = store.doc();
+        if (!doc) return;
+        if (needsReload(doc, patches)) return void load(doc.job.id).catch(() => undefined);
+        patchState(store, { doc: { ...applyPatches(doc, patches), revision: Math.max(doc.revision, revision ?? 0) } });
+      },
+      /** The bench has written this device's lines down: the kept job is brought up to date with them. */
+      received(patches: readonly Patch[], revision: number): void {
+        const doc = store.doc();
+        const own = patches[0]?.op === 'add' ? patches[0].value['jobId'] : null;
+        if (!doc || own !== doc.job.id) return;
+        const next = { ...applyPatches(doc, patches), revision: Math.max(doc.revision, revision) };
+        patchState(store, { doc: next, keptFrom: null });
+        void local.keepJob(next).catch(() => undefined);
       },
       select: pick,
       step(by: 1 | -1): void {

@@ -15,7 +15,7 @@ describe('the document after a change', () => {
   });
   test('a deleted pane leaves it; bringing it back needs the server', () => {
     const gone = applyPatches(doc, [{ op: 'set', kind: 'surface', id: first.id, field: 'deletedAt', value: '2026-01-01T00:00:00Z' }]);
-    expect(gone.surfaces).toHaveLength(50);
+    expect(gone.surfaces).toHaveLength(59);
     expect(needsReload(gone, [{ op: 'set', kind: 'surface', id: first.id, field: 'deletedAt', value: null }])).toBe(true);
     expect(needsReload(doc, [{ op: 'set', kind: 'surface', id: first.id, field: 'note', value: null }])).toBe(false);
   });

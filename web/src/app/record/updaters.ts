@@ -1,6 +1,8 @@
 import type { BenchDocument, JobDocument, Patch, RecordKind, StockView } from '@yellow-pane/contracts';
 
-const listOf: Partial<Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'films' | 'rolls' | 'plans' | 'entries' | 'plotRuns' | 'persons'>> = {
+const listOf: Partial<
+  Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'films' | 'rolls' | 'plans' | 'entries' | 'plotRuns' | 'persons' | 'layEntries' | 'stepSets'>
+> = {
   person: 'persons',
   place: 'places',
   surface: 'surfaces',
@@ -10,6 +12,8 @@ const listOf: Partial<Record<RecordKind, 'places' | 'surfaces' | 'readings' | 'f
   plan: 'plans',
   logEntry: 'entries',
   plotRun: 'plotRuns',
+  layEntry: 'layEntries',
+  stepSet: 'stepSets',
 };
 
 type AnyRecord = { id: string; deletedAt?: string | null };
@@ -35,7 +39,12 @@ function applyPatch(doc: JobDocument, patch: Patch): JobDocument {
   if (!key) return doc;
   const list = doc[key] as unknown as AnyRecord[];
   const next =
-    patch.op === 'add' ? [...list, patch.value as unknown as AnyRecord] : list.map((r) => (r.id === patch.id ? { ...r, [patch.field]: patch.value } : r));
+    patch.op === 'add'
+      ? // what comes back from the bench is the same record with what the bench added
+        list.some((r) => r.id === patch.id)
+        ? list.map((r) => (r.id === patch.id ? (patch.value as unknown as AnyRecord) : r))
+        : [...list, patch.value as unknown as AnyRecord]
+      : list.map((r) => (r.id === patch.id ? { ...r, [patch.field]: patch.value } : r));
   return { ...doc, [key]: next.filter((r) => !r.deletedAt) };
 }
 
@@ -60,12 +69,13 @@ export const needsReload = (doc: JobDocument, patches: readonly Patch[]): boolea
       !(listOf[p.kind] && (doc[listOf[p.kind]!] as unknown as AnyRecord[]).some((r) => r.id === p.id)),
   );
 
-const benchLists: Partial<Record<RecordKind, 'persons' | 'films' | 'rolls' | 'rates' | 'quotes'>> = {
+const benchLists: Partial<Record<RecordKind, 'persons' | 'films' | 'rolls' | 'rates' | 'quotes' | 'stepSets'>> = {
   person: 'persons',
   film: 'films',
   roll: 'rolls',
   rates: 'rates',
   quote: 'quotes',
+  stepSet: 'stepSets',
 };
 
 /** The firm's own records after a change. */

@@ -20,6 +20,8 @@ export const routes: Routes = [
       },
       { path: 'choose', title: 'Choose', loadComponent: () => import('../stations/choose/choose-page').then((m) => m.ChoosePage) },
       { path: 'cut', title: 'Cut', loadComponent: () => import('../stations/cut/cut-page').then((m) => m.CutPage) },
+      { path: 'prepare', title: 'Prepare', loadComponent: () => import('../stations/prepare/prepare-page').then((m) => m.PreparePage) },
+      { path: 'lay', title: 'Lay', loadComponent: () => import('../stations/lay/lay-page').then((m) => m.LayPage) },
       { path: 'plotter', title: 'Plotter', loadComponent: () => import('../stations/cut/plotter-page').then((m) => m.PlotterPage) },
     ],
   },

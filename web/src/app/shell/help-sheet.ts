@@ -108,6 +108,8 @@ export class HelpSheet {
     { path: 'cut-list.csv', name: 'Cut list (CSV)' },
     { path: 'cut-sheet.svg', name: 'Rolls (SVG)' },
     { path: 'cut-sheet.dxf', name: 'Rolls (DXF)' },
+    { path: 'run-sheet.pdf', name: 'Run sheets (PDF)' },
+    { path: 'log.csv', name: 'Log of the work (CSV)' },
   ];
 
   open(): void {

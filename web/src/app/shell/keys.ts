@@ -12,6 +12,8 @@ export const shippedKeys: readonly KeyAction[] = [
   { id: 'measure', key: '1', label: 'Measure' },
   { id: 'choose', key: '2', label: 'Choose' },
   { id: 'cut', key: '3', label: 'Cut' },
+  { id: 'prepare', key: '4', label: 'Prepare' },
+  { id: 'lay', key: '5', label: 'Lay' },
   { id: 'up', key: 'ArrowUp', label: 'Surface before' },
   { id: 'down', key: 'ArrowDown', label: 'Next surface' },
   { id: 'new', key: 'n', label: 'New pane' },

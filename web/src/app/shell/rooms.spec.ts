@@ -33,7 +33,7 @@ beforeEach(async () => {
 
 describe('the rooms', () => {
   test('every pane of the walk is drawn once, in true proportion, and says how far it has come', () => {
-    expect(root().querySelectorAll('[data-surface]')).toHaveLength(51);
+    expect(root().querySelectorAll('[data-surface]')).toHaveLength(60);
     const w1 = paneButton('W1').querySelector('span')!;
     expect(parseFloat(w1.style.height) / parseFloat(w1.style.width)).toBeCloseTo(2046 / 1184, 2);
     expect(paneButton('Toilet 2').getAttribute('aria-label')).toContain('tapes disagree');

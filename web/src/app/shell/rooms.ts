@@ -189,16 +189,18 @@ export class Rooms {
     const p = this.progress.bySurface().get(surface.id);
     const selected = surface.id === this.record.selectedId();
     const film = this.record.doc()?.films.find((f) => f.id === surface.filmId);
-    const state = p?.isCut ? 'cut' : p?.isDoubtful ? 'tapes disagree' : p?.isMeasured ? 'measured' : 'not measured';
+    const state = p?.isLaid ? 'laid' : p?.isCut ? 'cut' : p?.isDoubtful ? 'tapes disagree' : p?.isMeasured ? 'measured' : 'not measured';
     const fill = selected
       ? 'bg-hand border-ink border-2'
-      : p?.isCut
-        ? 'bg-proof-tint border-proof'
-        : p?.isDoubtful
-          ? 'bg-tint border-ink'
-          : p?.isMeasured
-            ? `border-ink bg-card ${film ? `hatch-${film.hatch}` : ''}`
-            : 'border-dashed border-field bg-card';
+      : p?.isLaid
+        ? 'bg-proof border-proof text-card'
+        : p?.isCut
+          ? 'bg-proof-tint border-proof'
+          : p?.isDoubtful
+            ? 'bg-tint border-ink'
+            : p?.isMeasured
+              ? `border-ink bg-card ${film ? `hatch-${film.hatch}` : ''}`
+              : 'border-dashed border-field bg-card';
     const [widthPx, heightPx] = [Math.max(5, size.w * scale), Math.max(5, size.h * scale)];
     const shape = surface.shape ? silhouette(p?.survey.outline ?? null) : null;
     return {
@@ -209,7 +211,7 @@ export class Rooms {
       outline: shape && shape.map((q) => `${(q.x * widthPx).toFixed(1)},${(q.y * heightPx).toFixed(1)}`).join(' '),
       look: fill,
       label: `${surface.name}, ${state}${film ? '' : ', no film'}`,
-      mark: p?.isDoubtful ? '?' : p?.isCut ? '✓' : '',
+      mark: p?.isDoubtful ? '?' : p?.isLaid || p?.isCut ? '✓' : '',
     };
   }
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { map, startWith } from 'rxjs';
@@ -13,6 +13,9 @@ import { Keys } from './keys';
 import { RollStrip } from './roll-strip';
 import { Rooms } from './rooms';
 
+/** Keys that take the person to another pane or stage. */
+const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up', 'down', 'new', 'copy']);
+
 /** The open job: the stages on a tape at the top, the rooms on the left, the stage at hand, the roll along the bottom. */
 @Component({
   selector: 'yp-workspace',
@@ -21,7 +24,7 @@ import { Rooms } from './rooms';
   host: { '(document:keydown)': 'onKey($event)', class: 'block h-dvh' },
   template: `
     <div class="flex h-full flex-col">
-      <header class="flex h-14 shrink-0 items-stretch border-b border-line bg-card">
+      <header class="flex h-14 shrink-0 items-stretch border-b border-line bg-card" [class.max-md:hidden]="isLay()">
         <a routerLink="/" class="flex items-center gap-2 pr-4 pl-4 font-bold" aria-label="Yellow Pane: all jobs"
           ><yp-logo /><span class="hidden lg:inline">Yellow Pane</span></a
         >
@@ -29,14 +32,14 @@ import { Rooms } from './rooms';
           <h1 class="truncate text-[15px] leading-tight">{{ doc()?.job?.name ?? '' }}</h1>
           <p class="text-xs leading-tight text-soft">{{ doc()?.surfaces?.length ?? 0 }} surfaces · {{ doc()?.places?.length ?? 0 }} places</p>
         </div>
-        <nav aria-label="Stages" class="tape flex min-w-0 flex-1 items-stretch border-x border-line pl-2">
+        <nav #stageTape aria-label="Stages" class="tape flex min-w-0 flex-1 items-stretch overflow-x-auto overflow-y-hidden border-x border-line pl-2">
           @for (s of stages(); track s.path) {
             <a
               [routerLink]="s.path"
               routerLinkActive="tape-here"
               ariaCurrentWhenActive="page"
               queryParamsHandling="preserve"
-              class="relative flex w-[74px] flex-col px-2 pt-1.5 whitespace-nowrap hover:bg-glass sm:w-28 sm:px-3"
+              class="relative flex w-[74px] shrink-0 flex-col px-2 pt-1.5 whitespace-nowrap hover:bg-glass sm:w-28 sm:px-3"
             >
               <span class="text-[15px] leading-tight">{{ s.name }}</span>
               <span class="figure text-xs leading-tight text-soft">{{ s.count }}</span>
@@ -90,10 +93,12 @@ import { Rooms } from './rooms';
           <yp-rooms class="hidden w-[244px] shrink-0 border-r border-hair md:flex" [class.flex!]="roomsOpen()" />
           <main class="min-h-0 min-w-0 flex-1 overflow-hidden"><router-outlet /></main>
         </div>
-        @if (!isCut()) {
+        @if (!isCut() && !isLay()) {
           <yp-roll-strip class="hidden shrink-0 md:block" />
         }
-        <button type="button" class="btn m-2 md:hidden" (click)="roomsOpen.set(!roomsOpen())">{{ roomsOpen() ? 'Back to the pane' : 'All panes' }}</button>
+        <button type="button" class="btn m-2 md:hidden" [class.hidden]="isLay()" (click)="roomsOpen.set(!roomsOpen())">
+          {{ roomsOpen() ? 'Back to the pane' : 'All panes' }}
+        </button>
       } @else {
         <main class="m-auto text-soft" aria-busy="true">Opening the job …</main>
       }
@@ -162,11 +167,16 @@ export class Workspace {
     ),
     { initialValue: this.router.url },
   );
+  private readonly stageTape = viewChild<ElementRef<HTMLElement>>('stageTape');
+  /** On a phone the stage for wet hands has the whole screen. */
+  protected readonly isLay = computed(() => /\/lay(\?|$)/.test(this.url()));
   protected readonly isCut = computed(() => /\/cut(\?|$)/.test(this.url()));
   protected readonly stages = computed(() => [
     { path: 'measure', name: 'Measure', count: `${this.progress.measuredCount()} of ${this.doc()?.surfaces.length ?? 0}` },
     { path: 'choose', name: 'Choose', count: `${this.doc()?.surfaces.filter((s) => s.filmId).length ?? 0}` },
     { path: 'cut', name: 'Cut', count: String(this.progress.cutCount()) },
+    { path: 'prepare', name: 'Prepare', count: this.doc()?.job.prepare?.loaded.length ? `${this.doc()!.job.prepare!.loaded.length} in the van` : '–' },
+    { path: 'lay', name: 'Lay', count: String(this.progress.laidCount()) },
   ]);
   protected readonly saveText = computed(
     () => ({ saved: 'saved', saving: 'saving', waiting: 'kept here, waiting for the bench', refused: 'not taken' })[this.record.save()],
@@ -182,6 +192,11 @@ export class Workspace {
       this.record.selectedId();
       this.roomsOpen.set(false);
     });
+    // on a phone the tape of stages is longer than the screen
+    effect(() => {
+      this.url();
+      setTimeout(() => this.stageTape()?.nativeElement.querySelector('[aria-current]')?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }), 50);
+    });
   }
 
   protected onKey(event: KeyboardEvent): void {
@@ -193,6 +208,8 @@ export class Workspace {
       measure: () => go('measure'),
       choose: () => go('choose'),
       cut: () => go('cut'),
+      prepare: () => go('prepare'),
+      lay: () => go('lay'),
       up: () => this.record.step(-1),
       down: () => this.record.step(1),
       new: () => void this.rooms()?.addPane(),
@@ -204,6 +221,8 @@ export class Workspace {
       find: () => this.rooms()?.focusFind(),
       help: () => this.help().open(),
     };
+    // a figure that still stands in a field is handed on before the page changes under it
+    if (leavesThePane.has(action) && document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
     acts[action]?.();
   }
 }

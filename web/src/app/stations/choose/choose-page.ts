@@ -14,7 +14,7 @@ import {
 import { enclosingRectangle, resolveAllowances, surveySurface } from '@yellow-pane/core';
 import { exposureWords, glazingWords, gradeWords, wantWords } from '@yellow-pane/core/choose';
 import { filmBlock, referenceName } from '@yellow-pane/core/films';
-import { contentHash } from '@yellow-pane/core/ground';
+import { contentHash, zoneMinutesAt } from '@yellow-pane/core/ground';
 import type { Material } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { VerdictSearch } from '../../compute/verdict-search';
@@ -35,7 +35,6 @@ import {
   settingsPatches,
   tapWant,
   verdictInputOf,
-  zoneMinutesAt,
   type Scope,
 } from './choose.updaters';
 import { GlassEditor } from './parts/glass-editor';

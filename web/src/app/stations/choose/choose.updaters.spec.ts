@@ -1,16 +1,6 @@
 import { defaultChooseSettings, surface as surfaceSchema } from '@yellow-pane/contracts';
 import { demoLibrary, ternPoint } from '../../../../../demo/src/index';
-import {
-  choicePatches,
-  exposurePatches,
-  filmsToOffer,
-  panesInScope,
-  settingsOf,
-  settingsPatches,
-  tapWant,
-  verdictInputOf,
-  zoneMinutesAt,
-} from './choose.updaters';
+import { choicePatches, exposurePatches, filmsToOffer, panesInScope, settingsOf, settingsPatches, tapWant, verdictInputOf } from './choose.updaters';
 
 const file = { ...ternPoint(), films: demoLibrary };
 const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
@@ -77,11 +67,5 @@ describe('wants and places', () => {
     const size = { widthMm: 900, heightMm: 1200 };
     expect(verdictInputOf(file, { ...pane('W1'), glazing: null }, size, 2026, 0)).toBeNull();
     expect(verdictInputOf({ job: { ...file.job, latDeg: null, lonDeg: null } }, pane('W1'), size, 2026, 0)).toMatchObject({ latDeg: 50, lonDeg: 10 });
-  });
-  test('clocks: Lisbon is an hour ahead in July, none in January; an unknown zone is UTC', () => {
-    expect(zoneMinutesAt('Europe/Lisbon', new Date('2026-07-01T12:00:00Z'))).toBe(60);
-    expect(zoneMinutesAt('Europe/Lisbon', new Date('2026-01-01T12:00:00Z'))).toBe(0);
-    expect(zoneMinutesAt('Asia/Kolkata', new Date('2026-01-01T12:00:00Z'))).toBe(330);
-    expect(zoneMinutesAt('Nowhere/None', new Date())).toBe(0);
   });
 });

@@ -95,16 +95,3 @@ export function verdictInputOf(
     settings: settingsOf(doc, s),
   };
 }
-
-/** How far the clocks of a zone are ahead of UTC at an instant, minutes. */
-export function zoneMinutesAt(zone: string, at: Date): number {
-  try {
-    const text = new Intl.DateTimeFormat('en-US', { timeZone: zone, timeZoneName: 'longOffset' })
-      .formatToParts(at)
-      .find((p) => p.type === 'timeZoneName')!.value;
-    const m = /GMT([+-])(\d{2}):(\d{2})/.exec(text);
-    return m ? (m[1] === '-' ? -1 : 1) * (Number(m[2]) * 60 + Number(m[3])) : 0;
-  } catch {
-    return 0;
-  }
-}

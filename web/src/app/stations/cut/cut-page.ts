@@ -15,6 +15,7 @@ import { formatLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { LayoutSearch } from '../../compute/layout-search';
 import { methodNames } from '../../kit/method-names';
+import { Tabs } from '../../kit/tabs';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
 import { PlansStore } from '../../record/plans.store';
@@ -32,7 +33,7 @@ import { SeamPanel } from './parts/seam-panel';
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
 @Component({
   selector: 'yp-cut-page',
-  imports: [PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, PlanNews, RollsPanel, BenchSettings],
+  imports: [PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, PlanNews, RollsPanel, BenchSettings, Tabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cut-page.html',
 })

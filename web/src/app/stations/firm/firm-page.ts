@@ -1,9 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { allowances, decimalPrice, leftoverRule, rates, type Allowances, type LeftoverRule, type Rates, type UnitSystem } from '@yellow-pane/contracts';
+import {
+  allowances,
+  decimalPrice,
+  leftoverRule,
+  rates,
+  type Allowances,
+  type LearnedMinutes,
+  type LeftoverRule,
+  type Rates,
+  type UnitSystem,
+  type WorkClass,
+} from '@yellow-pane/contracts';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
+import { Api } from '../../record/api';
 import { BenchStore } from '../../record/bench.store';
+import { StepsPanel } from './steps-panel';
 
 const allowanceFields = [
   { field: 'overhangMm', name: 'Overhang', why: 'Film past the frame on a side that is trimmed on the glass.' },
@@ -33,7 +46,7 @@ const rateNames = [
 /** The firm: who works here, what an hour is worth, and the allowances that every job starts from. */
 @Component({
   selector: 'yp-firm-page',
-  imports: [BenchBar],
+  imports: [BenchBar, StepsPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <yp-bench-bar [firm]="bench.doc()?.firm?.name ?? ''" />
@@ -103,7 +116,17 @@ const rateNames = [
               }
             </div>
             <p class="mt-2 text-sm text-soft">A change makes a new version; prices already made keep theirs.</p>
+            @if (learned().length) {
+              <h3 class="cap mt-3 mb-1">What the taps on the glass say</h3>
+              @for (l of learned(); track l.work) {
+                <p class="flex flex-wrap items-center gap-3 border-b border-hair py-1 text-sm" data-learned>
+                  <span class="flex-1">{{ l.text }}</span>
+                  <button type="button" class="btn" (click)="takeIn(l.work, l.suggestedPerM2)">Take it into the rates</button>
+                </p>
+              }
+            }
           </section>
+          <yp-steps-panel class="md:col-span-2" />
         </div>
       } @else {
         <p class="text-soft" aria-busy="true">{{ bench.failed() ?? 'Looking …' }}</p>
@@ -141,8 +164,29 @@ export class FirmPage {
     return rateNames.map((f) => ({ ...f, part: 'part' in f ? f.part : null, value: String(('part' in f ? r.minutesPerM2[f.part] : r[f.field]) ?? '') }));
   });
 
+  private readonly api = inject(Api);
+  private readonly timed = signal<LearnedMinutes>([]);
+  /** What the taps say, where they say something else than the rates. */
+  protected readonly learned = computed(() =>
+    this.timed().map((l) => ({
+      ...l,
+      text: `${{ tint: 'Tint', frost: 'Frost', security: 'Security' }[l.work]}: panes took ${l.factor.toFixed(2)} times what the rates say (middle half ${l.middleHalf.map((v) => v.toFixed(2)).join(' to ')}), from ${l.paneCount} ${l.paneCount === 1 ? 'pane' : 'panes'} in ${l.jobCount} ${l.jobCount === 1 ? 'job' : 'jobs'}. Counted as ${l.usedFactor.toFixed(2)}: ${l.suggestedPerM2.toFixed(1)} min per m².`,
+    })),
+  );
+
   constructor() {
     void this.bench.load();
+    void this.api.layMinutes().then(
+      (l) => this.timed.set(l),
+      () => undefined,
+    );
+  }
+
+  protected takeIn(work: WorkClass, minutesPerM2: number): void {
+    const old = this.rates();
+    if (!old) return;
+    const next: Rates = { ...old, minutesPerM2: { ...old.minutesPerM2, [work]: Math.round(minutesPerM2 * 10) / 10 }, id: uuidv7(), version: old.version + 1, createdAt: new Date().toISOString() }; // prettier-ignore
+    void this.bench.change('Rates from logged times', [{ op: 'add', kind: 'rates', id: next.id, value: next }]).then(() => this.api.layMinutes()).then((l) => this.timed.set(l)); // prettier-ignore
   }
 
   protected set(label: string, field: string, value: unknown): void {

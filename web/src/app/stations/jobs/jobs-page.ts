@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { JobSummary, UnitSystem } from '@yellow-pane/contracts';
+import type { JobSummary, Patch, UnitSystem } from '@yellow-pane/contracts';
 import { BenchBar } from '../../kit/bench-bar';
 import { Api, ApiProblem } from '../../record/api';
 import { Device } from '../../record/device';
+import { Sender } from '../../record/sender';
 
 const DAY_MS = 86_400_000;
 
@@ -40,20 +41,26 @@ const DAY_MS = 86_400_000;
           <button class="btn btn-ink">Start</button>
         </form>
       }
+      @if (deleted(); as gone) {
+        <div role="status" class="mb-4 flex flex-wrap items-center gap-3 border-l-4 border-ink bg-tint p-3">
+          “{{ gone.name }}” is deleted. Its promises of film are lifted.
+          <button type="button" class="btn" (click)="bringBack(gone)">Undo</button>
+        </div>
+      }
       @if (message()) {
         <div role="alert" class="mb-4 border-l-4 border-ink bg-tint p-3 whitespace-pre-line">{{ message() }}</div>
       }
       @if (jobs(); as list) {
         <ul class="space-y-3">
           @for (j of list; track j.id) {
-            <li>
+            <li class="relative">
               <a [routerLink]="['/jobs', j.id, 'measure']" class="relief block border border-line bg-card p-4 hover:bg-glass">
                 <div class="flex flex-wrap items-baseline justify-between gap-x-4">
                   <h2 class="text-lg">{{ j.name }}</h2>
                   <span class="text-sm" [class.font-bold]="dueSoon(j)">{{ dueText(j) }}</span>
                 </div>
                 <p class="mb-2 text-sm text-soft">{{ j.customer || 'No customer named' }}</p>
-                <dl class="flex gap-8 text-sm">
+                <dl class="flex gap-8 pr-16 text-sm">
                   <div>
                     <dt class="text-soft">Surfaces</dt>
                     <dd class="figure">{{ j.surfaceCount }}</dd>
@@ -76,6 +83,9 @@ const DAY_MS = 86_400_000;
                   </div>
                 </dl>
               </a>
+              <button type="button" class="absolute right-4 bottom-3 min-h-7 px-1 text-sm underline" [attr.aria-label]="'Delete ' + j.name" (click)="remove(j)">
+                Delete
+              </button>
             </li>
           } @empty {
             <li class="border border-dashed border-field p-8 text-center">No job yet. Start one: a name is enough, the tapes come next.</li>
@@ -94,6 +104,9 @@ export class JobsPage {
   protected readonly jobs = signal<JobSummary[] | null>(null);
   protected readonly message = signal('');
   protected readonly starting = signal(false);
+  /** The job deleted last, as long as this page is open. */
+  protected readonly deleted = signal<JobSummary | null>(null);
+  private readonly sender = inject(Sender);
   private readonly today = computed(() => new Date().toISOString().slice(0, 10));
 
   constructor() {
@@ -129,6 +142,33 @@ export class JobsPage {
     } catch (error) {
       this.message.set((error as Error).message);
     }
+  }
+
+  /** Asks nothing: it can be undone. What the job was promised is free again. */
+  protected async remove(j: JobSummary): Promise<void> {
+    try {
+      const person = this.device.person() ?? (await this.device.connect());
+      const doc = await this.api.job(j.id, person.id);
+      const deletedAt = new Date().toISOString();
+      const gone = (kind: 'job' | 'reservation', id: string): Patch => ({ op: 'set', kind, id, field: 'deletedAt', value: deletedAt });
+      const promises = doc.stock.reservations.filter((r) => r.jobId === j.id && !r.deletedAt);
+      const patches = [...promises.map((r) => gone('reservation', r.id)), gone('job', j.id)];
+      await this.sender.change(j.id, `Delete ${j.name}`, patches, () => doc.revision, () => undefined); // prettier-ignore
+      this.deleted.set(j);
+      this.message.set('');
+    } catch (error) {
+      this.message.set((error as Error).message);
+    }
+    await this.refresh();
+  }
+  protected async bringBack(j: JobSummary): Promise<void> {
+    try {
+      await this.sender.reverse(j.id, 'undo', false, () => undefined);
+      this.deleted.set(null);
+    } catch (error) {
+      this.message.set((error as Error).message);
+    }
+    await this.refresh();
   }
 
   protected async bringIn(event: Event): Promise<void> {

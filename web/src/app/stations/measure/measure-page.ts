@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
 import type { MeasureKey } from '@yellow-pane/contracts';
 import {
   askText,
   cutOfSurface,
   enclosingRectangle,
+  isBow,
   measureTitle,
   oddsText,
   offsetsInRow,
@@ -13,10 +14,12 @@ import {
   surveySurface,
   verdictText,
 } from '@yellow-pane/core';
-import { formatDifference, formatLength } from '@yellow-pane/core/ground';
+import { formatDifference, formatLength, parseLength } from '@yellow-pane/core/ground';
 import { methodNames } from '../../kit/method-names';
 import { Why } from '../../kit/why';
 import type { TypedReading } from '../../kit/length-field';
+import { InstrumentPanel } from '../../instruments/instrument-panel';
+import { Instruments } from '../../instruments/instruments';
 import { Device } from '../../record/device';
 import { RecordStore } from '../../record/record.store';
 import { keysToShow, readingPatch, shapeKeysToShow } from './measure.updaters';
@@ -27,7 +30,7 @@ import { SurfaceDetails } from './parts/surface-details';
 /** Measure: the tapes of the selected pane, and what they say to each other. */
 @Component({
   selector: 'yp-measure-page',
-  imports: [OpeningDrawing, ShapeBar, SurfaceDetails, Why],
+  imports: [InstrumentPanel, OpeningDrawing, ShapeBar, SurfaceDetails, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -61,7 +64,7 @@ import { SurfaceDetails } from './parts/surface-details';
             [offsetMm]="v.offsetMm"
             (typed)="save($event.key, $event.reading)"
             (cleared)="withdraw($event)"
-            (finished)="record.step(1)"
+            (finished)="goOn()"
           />
         </section>
 
@@ -110,7 +113,7 @@ import { SurfaceDetails } from './parts/surface-details';
                 @for (r of v.rows; track r.key) {
                   <tr class="border-b border-hair">
                     <th scope="row" class="py-1 text-left" [class]="r.isSuspect ? 'font-bold' : 'font-normal'">{{ r.name }}</th>
-                    <td class="figure py-1 text-right" [class.font-semibold]="r.isSuspect">{{ r.typed }}</td>
+                    <td class="figure py-1 text-right whitespace-nowrap" [class.font-semibold]="r.isSuspect">{{ r.typed }}</td>
                     <td class="figure w-16 py-1 text-right text-soft">{{ r.residual }}</td>
                   </tr>
                 }
@@ -133,6 +136,13 @@ import { SurfaceDetails } from './parts/surface-details';
             ><input type="checkbox" [checked]="v.surface.calledCrooked" (change)="callCrooked(!v.surface.calledCrooked)" /> It looks crooked</label
           >
           <details class="mt-2 border-t border-hair pt-2">
+            <summary #laser class="cap cursor-pointer">Laser meter</summary>
+            <p class="mt-1 text-sm text-soft">A shot goes into the field that has the hand; then the hand goes on.</p>
+            @defer (on interaction(laser)) {
+              <yp-instrument-panel [kinds]="['laser']" />
+            }
+          </details>
+          <details class="mt-2 border-t border-hair pt-2">
             <summary class="cap cursor-pointer">Pane, frame, film</summary>
             <yp-surface-details class="mt-2 block" [surface]="v.surface" />
           </details>
@@ -153,6 +163,19 @@ export class MeasurePage {
   /** Panes for which all eight tapes were asked for here. */
   private readonly askedAll = signal<ReadonlySet<string>>(new Set());
   private readonly drawing = viewChild(OpeningDrawing);
+
+  constructor() {
+    const stop = inject(Instruments).onReading((r) => {
+      const key = this.drawing()?.activeKey();
+      if (r.kind !== 'laser' || !key || isBow(key) || !this.view()?.keys.includes(key)) return;
+      const typed = `${r.lengthMm} mm`;
+      const read = parseLength(typed, 'mm');
+      if (!read.ok) return;
+      this.save(key, { ...read.value, typed }, 'laser');
+      this.drawing()?.walk(key, false);
+    });
+    inject(DestroyRef).onDestroy(stop);
+  }
 
   protected readonly seenFrom = computed(() => {
     const side = this.record.surface()?.seenFrom ?? 'room';
@@ -246,17 +269,26 @@ export class MeasurePage {
     this.askedAll.update((all) => new Set([...all, id]));
     this.drawing()?.focusOn('widthTop');
   }
+  /** After the last tape: to the first of the next pane, or, where the tapes disagree, to the one that is to be taken again. */
+  protected goOn(): void {
+    const here = this.view();
+    if (here?.ask) return this.goTo(here.ask.measure);
+    this.record.step(1);
+    const next = this.view();
+    // the hand goes with the person: tape after tape, pane after pane
+    if (next && next.surface.id !== here?.surface.id) this.goTo(next.keys[0]!);
+  }
   protected goTo(key: MeasureKey): void {
     this.drawing()?.focusOn(key);
   }
-  protected save(key: MeasureKey, typed: TypedReading): void {
+  protected save(key: MeasureKey, typed: TypedReading, instrument: 'tape' | 'laser' = 'tape'): void {
     const doc = this.record.doc();
     const surface = this.record.surface();
     const person = this.device.person();
     if (!doc || !surface || !person) return;
     const { inForce } = surveySurface(surface, doc);
     void this.record.change(`${measureTitle(key, surface.shape)} of ${surface.name}`, [
-      readingPatch(surface, key, typed, inForce, { personId: person.id, at: new Date().toISOString() }),
+      readingPatch(surface, key, typed, inForce, { personId: person.id, at: new Date().toISOString() }, instrument),
     ]);
   }
   protected withdraw(key: MeasureKey): void {

@@ -44,6 +44,7 @@ export function readingPatch(
   typed: TypedReading,
   inForce: readonly Reading[],
   who: { personId: string; at: string },
+  instrument: 'tape' | 'laser' = 'tape',
 ): Patch {
   const old = inForce.find((r) => r.measure === key && r.surfaceId === surface.id);
   const reading: Reading = {
@@ -54,7 +55,7 @@ export function readingPatch(
     typed: typed.typed,
     unit: typed.unit,
     lengthMm: typed.lengthMm,
-    instrument: isBow(key) ? 'straightedge' : 'tape',
+    instrument: isBow(key) ? 'straightedge' : instrument,
     personId: who.personId,
     at: who.at,
     supersedesId: old?.id ?? null,

@@ -11,7 +11,7 @@ class FakeBench extends FakeApi {
   benchDoc: BenchDocument | null = null;
   readonly sent: { csv: string; same: string }[] = [];
   override bench = async (): Promise<BenchDocument> => {
-    this.benchDoc ??= { revision: 1, firm: this.doc.firm, persons: this.doc.persons, films: this.doc.films, rolls: this.doc.rolls, stock: this.doc.stock, rates: [], quotes: [], panesWithFilm: {}, canUndo: null, canRedo: null }; // prettier-ignore
+    this.benchDoc ??= { revision: 1, firm: this.doc.firm, persons: this.doc.persons, films: this.doc.films, rolls: this.doc.rolls, stock: this.doc.stock, rates: [], quotes: [], stepSets: [], panesWithFilm: {}, canUndo: null, canRedo: null }; // prettier-ignore
     return this.benchDoc;
   };
   override change = async (draft: ChangeDraft): Promise<ChangeAnswer> => {
@@ -115,7 +115,7 @@ describe('Stock', () => {
     }
     expect(text('[role=alert]')).toContain('No roll or leftover is called Q-1');
     expect(root().querySelectorAll('[data-stock-take] li')).toHaveLength(2);
-    expect(text('[data-stock-take]')).toContain('Not seen yet: 9');
+    expect(text('[data-stock-take]')).toContain('Not seen yet: 10');
     const counted = [...root().querySelectorAll<HTMLInputElement>('[data-stock-take] li input')];
     counted[0]!.value = '22';
     counted[0]!.dispatchEvent(new Event('change'));

@@ -28,6 +28,7 @@ const doc: BenchDocument = {
   },
   rates: [],
   quotes: [],
+  stepSets: [],
   panesWithFilm: {},
   canUndo: null,
   canRedo: null,

@@ -1,7 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, type ElementRef, inject, input, signal, viewChild } from '@angular/core';
 import type { Film } from '@yellow-pane/contracts';
 import { matchInHand, type InHand } from '@yellow-pane/core';
 import { parseLength } from '@yellow-pane/core/ground';
+import { InstrumentPanel } from '../../../instruments/instrument-panel';
+import { Instruments } from '../../../instruments/instruments';
 import { PlansStore } from '../../../record/plans.store';
 import { RecordStore } from '../../../record/record.store';
 
@@ -15,6 +17,7 @@ const look: Record<InHand['verdict'], string> = {
 /** The check before anything gets wet: two sizes of the piece in hand, and it says which pane it is for and how to hold it. */
 @Component({
   selector: 'yp-in-hand-panel',
+  imports: [InstrumentPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form class="flex flex-wrap items-end gap-2 text-sm" (submit)="$event.preventDefault(); check(a, b)">
@@ -40,6 +43,10 @@ const look: Record<InHand['verdict'], string> = {
         }
       }
     </ol>
+    <details class="mt-3 border-t border-hair pt-2">
+      <summary class="cap cursor-pointer">Shoot the two sizes</summary>
+      <yp-instrument-panel [kinds]="['laser']" />
+    </details>
   `,
 })
 export class InHandPanel {
@@ -55,6 +62,22 @@ export class InHandPanel {
     const cuts = this.plans.inputs().get(this.film().id)?.cuts;
     return sizes && cuts ? matchInHand(sizes[0], sizes[1], cuts, this.record.units(), this.film().direction !== 'none').slice(0, 5) : [];
   });
+
+  private readonly first = viewChild.required<ElementRef<HTMLInputElement>>('a');
+  private readonly second = viewChild.required<ElementRef<HTMLInputElement>>('b');
+  constructor() {
+    const stop = inject(Instruments).onReading((r) => {
+      if (r.kind === 'laser') this.take(r.lengthMm);
+    });
+    inject(DestroyRef).onDestroy(stop);
+  }
+  /** A shot fills the first field that is empty; with both full, a new piece begins. */
+  private take(lengthMm: number): void {
+    const [a, b] = [this.first().nativeElement, this.second().nativeElement];
+    if (a.value && b.value) a.value = b.value = '';
+    (a.value ? b : a).value = `${lengthMm} mm`;
+    if (a.value && b.value) this.check(a, b);
+  }
 
   protected check(a: HTMLInputElement, b: HTMLInputElement): void {
     const [first, second] = [parseLength(a.value, this.record.units()), parseLength(b.value, this.record.units())];

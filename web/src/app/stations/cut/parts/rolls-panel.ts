@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, viewChildren } from '@angular/core';
 import type { Film, Roll } from '@yellow-pane/contracts';
 import { availableForJobMm, isTaken, promiseNeededMm, reservedMm, type MoveTarget } from '@yellow-pane/core';
 import { RollView } from '../../../kit/roll-view';
@@ -15,11 +15,20 @@ const ROLL_PX = 132;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (l of rollLines(); track l.roll.id) {
-      <div class="flex flex-wrap items-center gap-x-3 px-3 pt-1 text-sm" [attr.data-roll]="l.roll.label" [title]="l.roll.place">
+      <div
+        class="flex flex-wrap items-center gap-x-3 px-3 pt-1 text-sm"
+        [attr.data-roll]="l.roll.label"
+        [attr.data-roll-id]="l.roll.id"
+        [title]="l.roll.place"
+        [class.bg-tint]="l.usedMm === 0 && carried()?.rollId === l.roll.id"
+      >
         <strong>{{ l.roll.form === 'roll' ? 'Roll' : 'Leftover' }} {{ l.roll.label }}</strong>
         <span class="text-soft">lot {{ l.roll.lot || '–' }}</span>
         <span>{{ l.face }}</span>
         <span class="figure">{{ (l.usedMm / 1000).toFixed(2) }} of {{ (l.availableMm / 1000).toFixed(2) }} m</span>
+        @if (l.usedMm === 0 && carried()?.rollId === l.roll.id) {
+          <strong>{{ dragNote() }}</strong>
+        }
         @if (l.othersMm > 0) {
           <span class="text-heat-text">{{ (l.othersMm / 1000).toFixed(1) }} m are promised to other jobs</span>
         }
@@ -50,7 +59,7 @@ const ROLL_PX = 132;
         }
       </div>
       @if (l.usedMm > 0) {
-        <div class="overflow-x-auto" data-roll-scroll tabindex="-1">
+        <div class="overflow-x-auto" data-roll-scroll [attr.data-roll-id]="l.roll.id" tabindex="-1">
           <yp-roll-view
             [layout]="plan().layout"
             [pieces]="plan().pieces"
@@ -63,9 +72,10 @@ const ROLL_PX = 132;
             [rollPx]="l.px"
             [leftovers]="record.doc()!.firm.leftovers"
             [availableMm]="l.availableMm"
+            [carriedTo]="carried()?.rollId === l.roll.id ? carried() : null"
             [dragNote]="dragNote()"
             (picked)="record.select($event)"
-            (dragged)="drag(l.roll.id, $event)"
+            (dragged)="drag($event)"
             (moved)="byKeys($event)"
           />
         </div>
@@ -84,6 +94,10 @@ export class RollsPanel {
   readonly rolls = input.required<readonly Roll[]>();
   protected readonly record = inject(RecordStore);
   protected readonly plans = inject(PlansStore);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly views = viewChildren(RollView);
+  /** Where the piece that is carried would come to lie. */
+  protected readonly carried = signal<MoveTarget | null>(null);
   protected readonly dragNote = signal('');
   protected readonly moveNote = signal('');
 
@@ -117,12 +131,31 @@ export class RollsPanel {
       };
     });
   });
-  /** While a piece is carried over the roll: what it would do there; when it is let go: it is done, or the reason why not. */
-  protected drag(rollId: string, e: { pieceId: string; dropIndex: number | null; isDone: boolean }): void {
-    const to: MoveTarget = { rollId, dropIndex: e.dropIndex };
-    this.dragNote.set('');
+  /** While a piece is carried over the rolls: what it would do there; when it is let go: it is done, or the reason why not. */
+  protected drag(e: { pieceId: string; clientX: number; clientY: number; isDone: boolean }): void {
+    const to = this.targetAt(e.clientX, e.clientY);
+    const was = this.carried();
+    this.carried.set(e.isDone ? null : to);
+    if (e.isDone || !to) this.dragNote.set('');
+    if (!to) return;
     if (e.isDone) void this.move(e.pieceId, to);
-    else this.dragNote.set(this.saidOf(e.pieceId, to));
+    else if (was?.rollId !== to.rollId || was.dropIndex !== to.dropIndex) this.dragNote.set(this.saidOf(e.pieceId, to));
+  }
+  /** The roll and drop at a place of the screen: on a roll's line, or behind its last drop, a drop of its own. */
+  private targetAt(clientX: number, clientY: number): MoveTarget | null {
+    if (!Number.isFinite(clientX)) return null;
+    const rollId = this.host.nativeElement.ownerDocument
+      .elementsFromPoint(clientX, clientY)
+      .map((el) => el.closest('[data-roll-id]')?.getAttribute('data-roll-id'))
+      .find((id) => id);
+    if (!rollId) return null;
+    return {
+      rollId,
+      dropIndex:
+        this.views()
+          .find((v) => v.roll().id === rollId)
+          ?.dropAt(clientX) ?? null,
+    };
   }
   protected byKeys(e: { pieceId: string; by: -1 | 1 | 'end' | 'turn' }): void {
     const at = this.plan().layout.rolls.flatMap((r) => r.drops.map((d, i) => ({ rollId: r.rollId, i, d }))).find(({ d }) => d.columns.some((c) => c.rows.some((w) => w.pieces.some((p) => p.pieceId === e.pieceId)))); // prettier-ignore

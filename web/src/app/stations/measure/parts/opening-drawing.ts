@@ -86,7 +86,7 @@ import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
         <text [attr.x]="size().w - 16" [attr.y]="size().h - 18" font-size="13" fill="#56626A" text-anchor="end">{{ otherText() }}</text>
       }
     </svg>
-    @for (f of drawn().fields; track f.key) {
+    @for (f of paneFields(); track f.id) {
       <yp-length-field
         class="absolute! -translate-x-1/2 -translate-y-1/2"
         [style.left.px]="f.x"
@@ -139,6 +139,8 @@ export class OpeningDrawing {
     inject(DestroyRef).onDestroy(() => watch.disconnect());
   }
 
+  /** Each field belongs to its pane: the next pane gets fields of its own, so that nothing typed here shows there. */
+  protected readonly paneFields = computed(() => this.drawn().fields.map((f) => ({ ...f, id: `${this.surface().id}/${f.key}` })));
   protected readonly hasSize = computed(() => this.survey().outline !== null);
   /** How a pane that is not four-sided is drawn; null for a four-sided one. */
   private readonly model = computed(() => {
@@ -272,7 +274,8 @@ export class OpeningDrawing {
     });
   }
 
-  protected walk(from: MeasureKey, back: boolean): void {
+  /** On to the next measure in walking order. */
+  walk(from: MeasureKey, back: boolean): void {
     const m = this.model();
     const order: MeasureKey[] = (m ? [...m.shape.keys] : [...twoTapes, ...tapeOrder, ...bowKeys]).filter((k) => this.keys().includes(k));
     const next = order[order.indexOf(from) + (back ? -1 : 1)];

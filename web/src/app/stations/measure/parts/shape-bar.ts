@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { cornerLetter, cutOut, type CornerLetter, type CutOut, type PaneShape, type Surface } from '@yellow-pane/contracts';
+import { cornerLetter, cornerPlace, cutOut, newShape, type CornerLetter, type CutOut, type PaneShape, type Surface } from '@yellow-pane/contracts';
 import { outlineFromDrawing } from '@yellow-pane/core/measure';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
@@ -30,6 +30,15 @@ const lengths = [
       @if (isArch()) {
         <label class="flex min-h-8 items-center gap-1.5"
           ><input type="checkbox" [checked]="s.shape!.hasLegs" (change)="put({ hasLegs: !s.shape!.hasLegs })" /> straight sides below it</label
+        >
+      }
+      @if (s.shape?.kind === 'quarter') {
+        <label class="flex items-center gap-1.5"
+          >right angle at the<select #at class="field w-32!" (change)="put({ corner: $any(at.value) })">
+            @for (c of cornerPlaces; track c) {
+              <option [value]="c" [selected]="c === s.shape!.corner">{{ c.replace('-', ' ') }}</option>
+            }
+          </select></label
         >
       }
       @if (s.shape?.kind === 'polygon') {
@@ -144,6 +153,7 @@ export class ShapeBar {
   /** A drawing is brought in as a file; it cannot be picked. */
   protected readonly kinds = computed(() => (Object.keys(shapeNames) as Choice[]).filter((k) => k !== 'drawn' || this.surface().shape?.kind === 'drawn'));
   protected readonly isArch = computed(() => this.surface().shape?.kind.startsWith('arch') ?? false);
+  protected readonly cornerPlaces = cornerPlace.options;
   protected readonly letters = computed(() => cornerLetter.options.slice(0, this.surface().shape?.corners ?? 0));
   protected f = (mm: number): string => formatLength(mm, this.record.units());
 
@@ -173,7 +183,7 @@ export class ShapeBar {
     if (!outline.ok) return this.message.set(outline.message);
     this.message.set(outline.note ?? '');
     const path = outline.path.map((p) => ({ xMm: p.x, yMm: p.y, bulge: p.bulge }));
-    this.set('Outline from a drawing', { shape: { kind: 'drawn', hasLegs: false, corners: 4, inward: [], path } });
+    this.set('Outline from a drawing', { shape: newShape('drawn', { path }) });
   }
 
   private set(label: string, fields: Partial<Surface>): void {
@@ -183,7 +193,7 @@ export class ShapeBar {
   protected setKind(kind: Choice): void {
     const { shape } = this.surface();
     if (kind === 'four-sided') return this.set('Outline', { shape: null });
-    this.set('Outline', { shape: { hasLegs: false, corners: 5, inward: [], path: null, ...shape, kind } });
+    this.set('Outline', { shape: newShape(kind, { corners: 5, ...shape, kind }) });
   }
   protected put(part: Partial<PaneShape>): void {
     const { shape } = this.surface();

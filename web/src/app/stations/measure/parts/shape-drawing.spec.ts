@@ -1,9 +1,9 @@
-import type { PaneShape, ShapeKind } from '@yellow-pane/contracts';
+import { newShape, type PaneShape } from '@yellow-pane/contracts';
 import { flatten, shapeModel, typicalNumbers } from '@yellow-pane/core';
 import { shapeKeysToShow } from '../measure.updaters';
 import { FIELD_W, layOpening, layShape } from './drawing-geometry';
 
-const shape = (kind: ShapeKind, more: Partial<PaneShape> = {}): PaneShape => ({ kind, hasLegs: false, corners: 4, inward: [], path: null, ...more });
+const shape = newShape;
 const kinds = [
   shape('rake'),
   shape('parallelogram'),
@@ -12,6 +12,9 @@ const kinds = [
   shape('arch-pointed'),
   shape('circle'),
   shape('quarter'),
+  shape('quarter', { corner: 'lower-right' }),
+  shape('quarter', { corner: 'upper-left' }),
+  shape('quarter', { corner: 'upper-right' }),
   shape('polygon', { corners: 6 }),
 ];
 const lay = (s: PaneShape, isMirrored = false) => {

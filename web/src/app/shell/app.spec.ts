@@ -1,0 +1,29 @@
+import { TestBed } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import { API_VERSION } from '@yellow-pane/contracts';
+import { Api } from '../record/api';
+import { Device } from '../record/device';
+import { FakeApi } from '../record/fake-api.testing';
+import { App } from './app';
+
+const opened = async (apiVersion: number) => {
+  const api = new FakeApi();
+  const { session } = api;
+  api.session = async () => ({ ...(await session()), apiVersion });
+  TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: api }, provideRouter([])] });
+  const fixture = TestBed.createComponent(App);
+  await TestBed.inject(Device).connect();
+  fixture.detectChanges();
+  return fixture.nativeElement as HTMLElement;
+};
+
+describe('a page that was kept on a device meets the bench', () => {
+  test('of its own age: nothing is said', async () => {
+    expect((await opened(API_VERSION)).querySelector('[role=status]')).toBeNull();
+  });
+  test('a newer one: it says so, and that what was tapped is delivered all the same', async () => {
+    const said = (await opened(API_VERSION + 1)).querySelector('[data-old-shell]')!;
+    expect(said.textContent).toContain('What you tapped is delivered all the same');
+    expect(said.querySelector('button')!.textContent).toContain('Load it again');
+  });
+});

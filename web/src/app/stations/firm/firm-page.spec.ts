@@ -1,0 +1,99 @@
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import type { BenchDocument, ChangeDraft, LearnedMinutes, StepSet } from '@yellow-pane/contracts';
+import { demoRates } from '../../../../../demo/src/index';
+import { Api } from '../../record/api';
+import { FakeApi } from '../../record/fake-api.testing';
+import { FirmPage } from './firm-page';
+
+class FakeFirm extends FakeApi {
+  override bench = async (): Promise<BenchDocument> => ({ revision: 1, firm: this.doc.firm, persons: this.doc.persons, films: [], rolls: [], stock: this.doc.stock, rates: [demoRates], quotes: [], stepSets: [], panesWithFilm: {}, canUndo: null, canRedo: null }); // prettier-ignore
+  layMinutes = async (): Promise<LearnedMinutes> => [{ work: 'tint', paneCount: 23, jobCount: 3, factor: 1.4, middleHalf: [1.1, 1.6], usedFactor: 1.28, suggestedPerM2: 13.46 }]; // prettier-ignore
+  override change = async (draft: ChangeDraft) => {
+    this.drafts.push(draft);
+    return { change: { patches: draft.patches, revision: 2, label: draft.label } as never, canUndo: draft.label, canRedo: null };
+  };
+}
+let api: FakeFirm;
+let fixture: ComponentFixture<FirmPage>;
+const root = () => fixture.nativeElement as HTMLElement;
+const text = (where: string) => root().querySelector(where)?.textContent.replace(/\s+/g, ' ').trim() ?? '';
+const settle = async () => {
+  for (let i = 0; i < 4; i++) {
+    await fixture.whenStable();
+    await new Promise((r) => setTimeout(r));
+  }
+  fixture.detectChanges();
+};
+const press = async (words: string) => {
+  [...root().querySelectorAll('button')].find((b) => (b.getAttribute('aria-label') ?? b.textContent.replace(/\s+/g, ' ').trim()) === words)!.click();
+  await settle();
+};
+
+beforeEach(async () => {
+  localStorage.clear();
+  api = new FakeFirm();
+  TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: api }, provideRouter([])] });
+  fixture = TestBed.createComponent(FirmPage);
+  await settle();
+});
+
+describe('what the taps on the glass have taught', () => {
+  test('is told with how many panes and jobs it rests on', () => {
+    expect(text('[data-learned]')).toContain(
+      'Tint: panes took 1.40 times what the rates say (middle half 1.10 to 1.60), from 23 panes in 3 jobs. Counted as 1.28: 13.5 min per m².',
+    );
+  });
+  test('goes into the rates by a button, as a new version; the other rates stay', async () => {
+    await press('Take it into the rates');
+    const [patch] = api.drafts[0]!.patches;
+    expect(patch).toMatchObject({ op: 'add', kind: 'rates', value: { version: demoRates.version + 1, minutesPerM2: { ...demoRates.minutesPerM2, tint: 13.5 }, hourRate: demoRates.hourRate } }); // prettier-ignore
+  });
+});
+
+describe('the firm’s own steps', () => {
+  test('for which panes a step is there is said in words', () => {
+    expect(text('[data-rule="stops-off"]')).toContain('frame: bead, stops: off');
+    expect(text('[data-rule="check-fit"]')).toContain('cut: tucked corner or pre cut');
+  });
+  const kept = () => api.drafts.at(-1)!.patches[0] as unknown as { value: StepSet };
+  test('reordered and taken out, they are kept as version 2 that replaces the shipped one', async () => {
+    await press('Change the steps');
+    await press('Up: Scrape, top to bottom');
+    await press('Take out: Find the stamp, feel the glass');
+    expect(text('[role=alert]')).toContain('That step carried a caution: “Never scrape coated');
+    await press('Keep as version 2');
+    const keys = kept().value.steps.map((s) => s.key);
+    expect(kept().value).toMatchObject({ version: 2, firmId: api.doc.firm.id });
+    expect(keys).not.toContain('stamp');
+    expect(keys.indexOf('scrape')).toBeLessThan(keys.indexOf('wash'));
+  });
+  test('a step without a title is named and not kept; what was typed stays', async () => {
+    await press('Change the steps');
+    await press('Add a step');
+    const title = [...root().querySelectorAll('label')].find((l) => l.textContent.trim().startsWith('Title'))!.querySelector('input')!;
+    title.value = '  ';
+    title.dispatchEvent(new Event('change'));
+    await settle();
+    await press('Keep as version 2');
+    expect(text('[role=alert]')).toContain('A step needs a title.');
+    expect(api.drafts).toEqual([]);
+    title.value = 'Wipe the sill';
+    title.dispatchEvent(new Event('change'));
+    await settle();
+    await press('Keep as version 2');
+    expect(kept().value.steps.at(-1)!.title).toBe('Wipe the sill');
+  });
+  test('minutes that are none are refused at the field; left alone, nothing is changed', async () => {
+    await press('Change the steps');
+    await press('Wet and scrub');
+    const minutes = [...root().querySelectorAll('label')].find((l) => l.textContent.trim().startsWith('Minutes, any pane'))!.querySelector('input')!;
+    minutes.value = 'soon';
+    minutes.dispatchEvent(new Event('change'));
+    await settle();
+    expect(minutes.validationMessage).toBe('Between 0 and 600 min.');
+    await press('Leave it');
+    expect(api.drafts).toEqual([]);
+    expect(root().textContent).toContain('Steps of laying, version 1');
+  });
+});

@@ -1,0 +1,175 @@
+import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { stepSet, type StepRule, type StepSet } from '@yellow-pane/contracts';
+import { shippedSteps, unknownFigures } from '@yellow-pane/core/lay';
+import { v7 as uuidv7 } from 'uuid';
+import { readNumber } from '../../kit/read-number';
+import { BenchStore } from '../../record/bench.store';
+
+const blank = (n: number): StepRule => ({
+  key: `own-${n}`, title: 'A step of ours', text: '', purpose: '', good: '', tools: [], minutes: { fixed: 1, perM2: 0, perM: 0 }, wait: null, reading: 'none', drawing: 'none', mood: 'wet', caution: null,
+  when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [] },
+}); // prettier-ignore
+
+const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:' }; // prettier-ignore
+
+/** The steps of laying as this firm works: reworded, reordered, added; every change is a new version, and running jobs keep theirs. */
+@Component({
+  selector: 'yp-steps-panel',
+  imports: [CdkDrag, CdkDragHandle, CdkDropList],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="mb-2 flex flex-wrap items-center gap-3">
+      <h2 class="cap">Steps of laying, version {{ current().version }}</h2>
+      @if (draft()) {
+        <button type="button" class="btn btn-ink" (click)="keep()">Keep as version {{ nextVersion() }}</button>
+        <button type="button" class="btn" (click)="draft.set(null)">Leave it</button>
+      } @else {
+        <button type="button" class="btn" (click)="draft.set(current().steps)">Change the steps</button>
+      }
+    </div>
+    <p class="mb-2 text-sm text-soft">
+      Jobs that have begun keep the version they began with. In the words, {{ '{edgeGap}' }}, {{ '{edgeStop}' }}, {{ '{overhang}' }}, {{ '{blade}' }},
+      {{ '{lock}' }} and {{ '{film}' }} stand for the figures of the pane.
+    </p>
+    @if (fault()) {
+      <p role="alert" class="mb-2 border-l-4 border-ink bg-tint p-3">{{ fault() }}</p>
+    }
+    <ol class="border-t border-hair" cdkDropList (cdkDropListDropped)="move($event)" [cdkDropListDisabled]="!draft()">
+      @for (s of steps(); track s.key; let i = $index) {
+        <li cdkDrag class="border-b border-hair bg-card" [attr.data-rule]="s.key">
+          <div class="flex items-center gap-2 py-1">
+            @if (draft()) {
+              <span cdkDragHandle class="cursor-grab px-1 text-soft" title="Drag to its place" aria-hidden="true">≡</span>
+              <button type="button" class="px-1" [disabled]="i === 0" [attr.aria-label]="'Up: ' + s.title" (click)="shift(i, -1)">↑</button>
+              <button type="button" class="px-1" [disabled]="i === steps().length - 1" [attr.aria-label]="'Down: ' + s.title" (click)="shift(i, 1)">↓</button>
+            }
+            <span class="figure w-6 text-right text-soft">{{ i + 1 }}</span>
+            <button type="button" class="flex-1 text-left" [attr.aria-expanded]="opened() === s.key" (click)="opened.set(opened() === s.key ? null : s.key)">
+              {{ s.title }}
+            </button>
+            <span class="text-sm text-soft">{{ forWhom(s) }}</span>
+            @if (draft()) {
+              <button type="button" class="px-2 text-sm underline" [attr.aria-label]="'Take out: ' + s.title" (click)="takeOut(s.key)">take out</button>
+            }
+          </div>
+          @if (opened() === s.key) {
+            @if (draft()) {
+              <div class="grid gap-2 pb-3 pl-9 text-sm md:grid-cols-2">
+                <label class="md:col-span-2"
+                  >Title<input #t class="field" maxlength="80" [value]="s.title" (change)="edit(s.key, { title: t.value.trim() })"
+                /></label>
+                <label class="md:col-span-2"
+                  >What to do<textarea #x class="field" rows="2" maxlength="500" [value]="s.text" (change)="edit(s.key, { text: x.value.trim() })"></textarea>
+                </label>
+                <label>Why<input #p class="field" maxlength="240" [value]="s.purpose" (change)="edit(s.key, { purpose: p.value.trim() })" /></label>
+                <label>What is right<input #g class="field" maxlength="240" [value]="s.good" (change)="edit(s.key, { good: g.value.trim() })" /></label>
+                <label
+                  >Tools, by commas<input #o class="field" maxlength="300" [value]="s.tools.join(', ')" (change)="edit(s.key, { tools: list(o.value) })"
+                /></label>
+                <label
+                  >Caution<input #c class="field" maxlength="300" [value]="s.caution ?? ''" (change)="edit(s.key, { caution: c.value.trim() || null })"
+                /></label>
+                <label>Minutes, any pane<input #m class="field figure" [value]="s.minutes.fixed" (change)="minutes(s, 'fixed', m)" /></label>
+                <label>and for each m²<input #q class="field figure" [value]="s.minutes.perM2" (change)="minutes(s, 'perM2', q)" /></label>
+                <label>and for each m of edge<input #e class="field figure" [value]="s.minutes.perM" (change)="minutes(s, 'perM', e)" /></label>
+                <label>Then wait, min (empty: none)<input #w class="field figure" [value]="s.wait?.minutes ?? ''" (change)="wait(s, w)" /></label>
+              </div>
+            } @else {
+              <div class="pb-3 pl-9 text-sm">
+                <p>{{ s.text }}</p>
+                <p class="text-soft">{{ s.purpose }} Right: {{ s.good }}</p>
+                @if (s.caution) {
+                  <p class="border-l-4 border-harm bg-harm-tint p-2">{{ s.caution }}</p>
+                }
+              </div>
+            }
+          }
+        </li>
+      }
+    </ol>
+    @if (draft()) {
+      <button type="button" class="btn mt-2" (click)="add()">Add a step</button>
+    }
+  `,
+  host: { class: 'block' },
+})
+export class StepsPanel {
+  private readonly bench = inject(BenchStore);
+  protected readonly draft = signal<readonly StepRule[] | null>(null);
+  protected readonly opened = signal<string | null>(null);
+  protected readonly fault = signal('');
+  protected readonly current = computed<StepSet>(() => {
+    const doc = this.bench.doc();
+    return doc?.stepSets.at(-1) ?? shippedSteps(doc?.firm.id ?? '');
+  });
+  protected readonly nextVersion = computed(() => this.current().version + 1);
+  protected readonly steps = computed(() => this.draft() ?? this.current().steps);
+
+  /** For which panes it is there, in few words. */
+  protected forWhom(s: StepRule): string {
+    return (Object.entries(s.when) as [keyof StepRule['when'], readonly string[]][])
+      .filter(([, only]) => only.length > 0)
+      .map(([what, only]) => `${whenNames[what]} ${only.map((o) => o.replaceAll('-', ' ')).join(' or ')}`)
+      .join(', ');
+  }
+  protected list(text: string): string[] {
+    return text.split(',').map((t) => t.trim()).filter(Boolean); // prettier-ignore
+  }
+  protected edit(key: string, fields: Partial<StepRule>): void {
+    this.draft.update((d) => d && d.map((s) => (s.key === key ? { ...s, ...fields } : s)));
+  }
+  protected minutes(s: StepRule, part: 'fixed' | 'perM2' | 'perM', box: HTMLInputElement): void {
+    const n = readNumber(box, { low: 0, high: 600, message: 'Between 0 and 600 min.' });
+    if (n != null) this.edit(s.key, { minutes: { ...s.minutes, [part]: n } });
+  }
+  protected wait(s: StepRule, box: HTMLInputElement): void {
+    const n = readNumber(box, { low: 1, high: 400_000, mayBeEmpty: true, message: 'At least a minute, or empty.' });
+    if (n !== undefined) this.edit(s.key, { wait: n === null ? null : { minutes: n, what: s.wait?.what ?? s.title } });
+  }
+  protected move(event: CdkDragDrop<unknown>): void {
+    this.draft.update((d) => {
+      if (!d) return d;
+      const next = [...d];
+      moveItemInArray(next, event.previousIndex, event.currentIndex);
+      return next;
+    });
+  }
+  protected shift(i: number, by: 1 | -1): void {
+    this.draft.update((d) => {
+      if (!d) return d;
+      const next = [...d];
+      moveItemInArray(next, i, i + by);
+      return next;
+    });
+  }
+  protected takeOut(key: string): void {
+    const caution = this.draft()?.find((s) => s.key === key)?.caution;
+    this.fault.set(caution ? `That step carried a caution: “${caution}” Write it into another step where it still bites.` : '');
+    this.draft.update((d) => d && d.filter((s) => s.key !== key));
+  }
+  protected add(): void {
+    const fresh = blank(Date.now() % 1_000_000);
+    this.draft.update((d) => d && [...d, fresh]);
+    this.opened.set(fresh.key);
+  }
+
+  /** A new version; what cannot be kept is named, and nothing is lost. */
+  protected async keep(): Promise<void> {
+    const [doc, steps] = [this.bench.doc(), this.draft()];
+    if (!doc || !steps) return;
+    const set: StepSet = { ...this.current(), id: uuidv7(), firmId: doc.firm.id, version: this.nextVersion(), replacesId: this.current().id, note: '', steps: [...steps], createdAt: new Date().toISOString() }; // prettier-ignore
+    const read = stepSet.safeParse(set);
+    const stray = steps.map((s) => ({ s, name: unknownFigures(s)[0] })).find((x) => x.name);
+    if (stray) return this.fault.set(`“{${stray.name}}” in “${stray.s.title}” stands for nothing: use one of the names above.`);
+    if (!read.success) {
+      const [issue] = read.error.issues;
+      const at = steps[Number(issue!.path[1])];
+      return this.fault.set(`${at ? `“${at.title}”: ` : ''}${issue!.message}`);
+    }
+    if (await this.bench.change(`Steps of laying, version ${set.version}`, [{ op: 'add', kind: 'stepSet', id: set.id, value: set }])) {
+      this.draft.set(null);
+      this.fault.set('');
+    }
+  }
+}

@@ -1,0 +1,230 @@
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
+import { HoldButton } from '../../kit/hold-button';
+import { readNumber } from '../../kit/read-number';
+import { Instruments } from '../../instruments/instruments';
+import { Device } from '../../record/device';
+import { JobStream } from '../../record/job-stream';
+import { RecordStore } from '../../record/record.store';
+import { LayStore } from './lay.store';
+import { clockAt, leftText, stateWords, timerText } from './lay-words';
+import { LayDrawing } from './parts/lay-drawing';
+import { LayNumbers } from './parts/lay-numbers';
+import { PhotoButton } from './parts/photo-button';
+import { ProblemSheet } from './parts/problem-sheet';
+import { ReadySheet } from './parts/ready-sheet';
+
+/** Wet film goes on at least this warm. @source common practice: 40 °F (5 °C); a film’s own figure comes first */
+const COLDEST_C = 5;
+/** Glass this warm dries the water under the film. @source house rule, from "still warm from the sun" */
+const WARMEST_C = 32;
+
+/** Height of an outline over its width. */
+function heightOf(outline: Polygon): number {
+  const box = boundingBox(outline);
+  return (box.maxY - box.minY) / (box.maxX - box.minX);
+}
+
+/** Lay: for wet hands, on a ladder. One tap a pane, or step by step. */
+@Component({
+  selector: 'yp-lay-page',
+  imports: [RouterLink, HoldButton, LayDrawing, LayNumbers, PhotoButton, ProblemSheet, ReadySheet],
+  providers: [LayStore],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './lay-page.html',
+  host: { class: 'block h-full' },
+})
+export class LayPage {
+  protected readonly record = inject(RecordStore);
+  protected readonly lay = inject(LayStore);
+  protected readonly device = inject(Device);
+  protected readonly sheet = signal<'none' | 'panes' | 'problem' | 'ready' | 'more'>('none');
+  /** Step by step for this pane, whatever the job does. */
+  private readonly stepwise = signal<string | null>(null);
+  protected readonly isStepwise = computed(() => {
+    const here = this.lay.here();
+    return this.lay.settings().way === 'step-by-step' || here?.surface.id === this.stepwise();
+  });
+  protected readonly stateWords = stateWords;
+  protected readonly leftText = leftText;
+
+  protected readonly view = computed(() => {
+    const here = this.lay.here();
+    const pane = this.lay.pane();
+    if (!here || !pane) return null;
+    const step = this.isStepwise() ? this.lay.step() : null;
+    const film = this.record.doc()?.films.find((f) => f.id === here.surface.filmId);
+    const roll = this.lay.roll();
+    return {
+      here,
+      pane,
+      step,
+      isDone: here.progress.state === 'done',
+      isStopped: here.progress.state === 'stopped',
+      film: film?.name ?? '',
+      roll: roll ? `roll ${roll.label}${roll.lot ? `, lot ${roll.lot}` : ''}` : 'no cut plan names its roll',
+      face: here.surface.filmFace === 'room' ? 'room side' : 'street side',
+      seenFrom: (here.surface.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
+      drawing: step?.drawing ?? (here.progress.state === 'done' ? 'edges' : 'pane'),
+      blockers: this.cautionOf(step),
+      /** A tall pane stands beside its words. */
+      isTall: heightOf(pane.outline) > 1.05,
+    };
+  });
+  protected readonly plan = computed(() => {
+    const answer = this.lay.strokes();
+    return answer?.ok ? answer.plan : null;
+  });
+  protected readonly segments = computed(
+    () =>
+    this.isStepwise() && this.lay.here()
+      ? this.lay.steps().map((s) => (s.key === this.lay.step()?.key ? 'bg-hand' : this.lay.here()!.progress.done.has(s.key) ? 'bg-proof' : 'bg-hair'))
+      : this.rowsHere().map((r) => (r.surface.id === this.record.selectedId() ? 'bg-hand' : r.progress.state === 'done' ? 'bg-proof' : r.progress.state === 'stopped' ? 'bg-harm' : 'bg-hair')), // prettier-ignore
+  );
+  private readonly rowsHere = computed(() => {
+    const place = this.lay.here()?.place;
+    return this.lay.rows().filter((r) => r.place === place);
+  });
+  protected readonly places = computed(() => {
+    const byPlace = new Map<string, ReturnType<typeof this.lay.rows>>();
+    for (const r of this.lay.rows()) byPlace.set(r.place, [...(byPlace.get(r.place) ?? []), r]);
+    return [...byPlace].map(([name, rows]) => ({ name, rows, done: rows.filter((r) => r.progress.state === 'done').length }));
+  });
+  protected readonly isReadyOpen = computed(() => {
+    const asked = new Set(this.lay.siteLines().filter((e) => e.kind === 'ready').map((e) => e.stepKey)); // prettier-ignore
+    return this.lay.doneCount() === 0 && (this.lay.set()?.ready ?? []).some((r) => !asked.has(r.key));
+  });
+  protected readonly timer = computed(() => {
+    const began = this.lay.stepBeganMs();
+    return began === null ? null : timerText(this.lay.nowMs() + this.device.clockOffsetMs - began);
+  });
+  /** Where the lines are. */
+  protected readonly kept = computed(() => {
+    const n = this.lay.queue.waiting();
+    if (n === 0) return { text: 'all at the bench', look: 'text-proof' };
+    return { text: `${n} kept here, ${this.lay.queue.isReached() ? 'on the way' : 'waiting for the bench'}`, look: 'text-heat-text' };
+  });
+  protected readonly lastDone = computed(() => {
+    const rows = this.lay.rows().filter((r) => r.progress.doneAt !== null && r.surface.id !== this.record.selectedId());
+    return rows.sort((a, b) => b.progress.doneAt!.localeCompare(a.progress.doneAt!))[0] ?? null;
+  });
+  protected readonly conflict = computed(() => {
+    const c = this.lay.here()?.progress.conflict;
+    if (!c) return null;
+    const say = (e: typeof c.first) => ({
+      entry: e,
+      text: `${this.nameOf(e.personId)}: ${e.kind === 'problem' ? 'something is wrong' : 'done'}, ${this.clock(e.occurredAt)}`,
+    });
+    return [say(c.first), say(c.second)] as const;
+  });
+  protected readonly lastReading = computed(() => this.lay.lines().find((e) => e.kind === 'reading')?.reading ?? null);
+  protected readonly readingWords = computed(() => {
+    const r = this.lastReading();
+    const film = this.record.doc()?.films.find((f) => f.id === this.lay.here()?.surface.filmId);
+    const [low, high] = [film?.temps?.applyMinC ?? COLDEST_C, film?.temps?.applyMaxC ?? WARMEST_C];
+    if (!r) return null;
+    if (r.valueC < low) return { text: `${r.valueC.toFixed(0)} °C is too cold: ${low} °C at least, or it never tacks.`, look: 'border-harm bg-harm-tint' };
+    if (r.valueC > high) return { text: `${r.valueC.toFixed(0)} °C is too warm: shade it from outside, wait, read again.`, look: 'border-harm bg-harm-tint' };
+    return { text: `${r.valueC.toFixed(0)} °C is good.`, look: 'border-proof bg-proof-tint' };
+  });
+
+  constructor() {
+    const stop = inject(Instruments).onReading((r) => {
+      if (r.kind === 'thermometer' && this.view()?.step?.reading === 'glass') void this.read(r.surfaceC);
+    });
+    const destroyed = inject(DestroyRef);
+    destroyed.onDestroy(stop);
+    const stream = inject(JobStream);
+    let follows: (() => void) | null = null;
+    effect(() => {
+      const jobId = this.record.doc()?.job.id;
+      if (jobId && !follows) follows = stream.follow(jobId);
+    });
+    destroyed.onDestroy(() => follows?.());
+    this.keepAwake(destroyed);
+    // the walk begins where something can be laid; after that a person goes where they like
+    let isBegun = false;
+    effect(() => {
+      const rows = this.lay.rows();
+      if (isBegun || rows.length === 0) return;
+      isBegun = true;
+      if (!rows.some((r) => r.surface.id === this.record.selectedId())) this.record.select(rows[0]!.surface.id);
+    });
+  }
+
+  /** The screen stays on while this page is seen. */
+  private keepAwake(destroyed: DestroyRef): void {
+    let lock: { release(): Promise<void> } | null = null;
+    const ask = async () => {
+      if (document.visibilityState === 'visible' && navigator.wakeLock) lock = await navigator.wakeLock.request('screen').catch(() => null);
+    };
+    void ask();
+    document.addEventListener('visibilitychange', ask);
+    destroyed.onDestroy(() => {
+      document.removeEventListener('visibilitychange', ask);
+      void lock?.release().catch(() => undefined);
+    });
+  }
+
+  /** With one tap a pane there is no step to hang a caution on: the ones that hurt most stand here. */
+  private cautionOf(step: { caution: string | null } | null): string | null {
+    if (step) return step.caution;
+    const trim = this.lay.steps().find((s) => s.key.startsWith('trim'));
+    return trim?.caution ?? null;
+  }
+  protected clock(iso: string): string {
+    return clockAt(iso, this.record.doc()?.job.zone ?? 'Etc/UTC');
+  }
+  protected nameOf(personId: string): string {
+    return this.device.persons().find((p) => p.id === personId)?.name ?? 'somebody';
+  }
+  protected async toSteps(): Promise<void> {
+    const here = this.lay.here();
+    if (!here) return;
+    this.stepwise.set(here.surface.id);
+    await this.lay.begin();
+  }
+  protected toOneTap(): void {
+    this.stepwise.set(null);
+  }
+  protected back(): void {
+    const steps = this.lay.steps();
+    const at = this.lay.stepNumber() - 1;
+    if (at > 0) this.lay.lookedAt.set(steps[at - 1]!.key);
+    else this.toOneTap();
+  }
+  protected pick(surfaceId: string): void {
+    this.lay.lookedAt.set(null);
+    this.record.select(surfaceId);
+    this.sheet.set('none');
+  }
+  protected closeProblem(isLeft: boolean): void {
+    this.sheet.set('none');
+    if (isLeft) this.lay.goOn();
+  }
+  protected async takeBack(surfaceId: string): Promise<void> {
+    const doc = this.record.doc();
+    const line = doc?.layEntries.filter((e) => e.surfaceId === surfaceId && e.kind === 'pane-done').at(-1);
+    if (line) await this.lay.correct(line, 'not laid after all');
+    this.record.select(surfaceId);
+  }
+  protected readTyped(box: HTMLInputElement): void {
+    const n = readNumber(box, { low: -40, high: 120, message: 'Between −40 and 120 °C.' });
+    if (n != null) void this.read(n);
+  }
+  private async read(valueC: number): Promise<void> {
+    await this.lay.write('reading', `Glass ${valueC.toFixed(1)} °C`, { reading: { what: 'glass', valueC }, stepKey: this.lay.step()?.key ?? null });
+  }
+  protected async note(box: HTMLInputElement): Promise<void> {
+    const text = box.value.trim();
+    if (text && (await this.lay.write('note', 'A note', { text }))) box.value = '';
+  }
+  protected async photo(blob: Blob): Promise<void> {
+    await this.lay.write('photo', 'A photo', { stepKey: this.lay.step()?.key ?? null }, blob);
+  }
+  /** One of two lines that cannot both be right is taken back by a person, never by the program. */
+  protected async settle(wrong: Parameters<LayStore['correct']>[0]): Promise<void> {
+    await this.lay.correct(wrong, 'settled between two people');
+  }
+}

@@ -1,0 +1,47 @@
+import type { LayEntry } from '@yellow-pane/contracts';
+import { problemNames, type LayState } from '@yellow-pane/core/lay';
+
+export const stateWords: Record<LayState, string> = { 'not-begun': 'to do', 'in-hand': 'in hand', stopped: 'stopped', done: 'laid' };
+
+/** A wait in the largest unit that says enough. */
+export const leftText = (minutes: number): string => {
+  if (minutes < 1) return `${Math.max(1, Math.ceil(minutes * 60))} s`;
+  if (minutes < 100) return `${Math.ceil(minutes)} min`;
+  return minutes < 48 * 60 ? `${Math.ceil(minutes / 60)} h` : `${Math.ceil(minutes / 60 / 24)} days`;
+};
+
+export const timerText = (ms: number): string => {
+  const s = Math.max(0, Math.floor(ms / 1000));
+  return s < 3600
+    ? `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
+    : `${Math.floor(s / 3600)}:${String(Math.floor(s / 60) % 60).padStart(2, '0')} h`;
+};
+
+export const clockAt = (iso: string, zone: string): string => new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone });
+
+/** What a line of the log says. @param titles of the steps, by key */
+export function lineText(e: LayEntry, titles: ReadonlyMap<string, string>): string {
+  switch (e.kind) {
+    case 'begin':
+      return 'in hand';
+    case 'step-done':
+      return titles.get(e.stepKey ?? '') ?? e.stepKey ?? 'a step';
+    case 'pane-done':
+      return e.roll ? `laid, film of lot ${e.roll.lot || 'unknown'}` : 'laid';
+    case 'problem':
+      return e.problem ? problemNames[e.problem.kind].toLowerCase() : 'something is wrong';
+    case 'mended':
+      return 'mended, it goes on';
+    case 'reading':
+      return e.reading ? `glass ${e.reading.valueC.toFixed(1)} °C` : 'a reading';
+    case 'photo':
+      return `photo${e.text ? `: ${e.text}` : ''}`;
+    case 'ready':
+      return 'asked, and it is so';
+    case 'signed':
+      return `signed by ${e.signature?.name ?? ''}`;
+    case 'note':
+    case 'correction':
+      return e.text;
+  }
+}

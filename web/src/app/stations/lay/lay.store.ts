@@ -1,0 +1,161 @@
+import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
+import type { LayEntry, LayKind, Surface } from '@yellow-pane/contracts';
+import {
+  defaultLay,
+  layPaneOf,
+  layProgress,
+  linesInForce,
+  nextStep,
+  rollOfPane,
+  sheetOfSurface,
+  squeegeeOfSurface,
+  stepSetOf,
+  type PaneProgress,
+  type Step,
+} from '@yellow-pane/core/lay';
+import { LayQueue } from '../../record/lay-queue';
+import { RecordStore } from '../../record/record.store';
+
+/** A pane of the walk, and how far it has come. */
+export interface LayPaneRow {
+  readonly surface: Surface;
+  readonly place: string;
+  readonly progress: PaneProgress;
+}
+/** Something that runs by itself on a pane. */
+export interface RunningWait {
+  readonly surface: Surface;
+  readonly what: string;
+  readonly minutesLeft: number;
+}
+
+/** The work on the glass: panes in walking order, the one in hand, its steps, what waits, and what is written down. */
+@Injectable()
+export class LayStore {
+  private readonly record = inject(RecordStore);
+  readonly queue = inject(LayQueue);
+  /** Ticks, so that waits run down; what counts is in the log. */
+  readonly nowMs = signal(Date.now());
+  /** Why the last tap was not kept. */
+  readonly trouble = signal<string | null>(null);
+  /** The step that is looked at, when it is not the next one: one may look back. */
+  readonly lookedAt = signal<string | null>(null);
+
+  readonly settings = computed(() => this.record.doc()?.job.lay ?? defaultLay);
+  readonly set = computed(() => {
+    const doc = this.record.doc();
+    return doc ? stepSetOf(doc.job.firmId, doc.stepSets, doc.layEntries) : null;
+  });
+  private readonly progress = computed(() => {
+    const doc = this.record.doc();
+    return doc ? layProgress(doc) : new Map<string, PaneProgress>();
+  });
+  readonly rows = computed<LayPaneRow[]>(() => {
+    const doc = this.record.doc();
+    const progress = this.progress();
+    return (doc?.surfaces ?? []).flatMap((surface) => {
+      const p = progress.get(surface.id);
+      return p ? [{ surface, progress: p, place: doc!.places.find((x) => x.id === surface.placeId)?.name ?? '' }] : [];
+    });
+  });
+  readonly doneCount = computed(() => this.rows().filter((r) => r.progress.state === 'done').length);
+  readonly here = computed(() => this.rows().find((r) => r.surface.id === this.record.selectedId()) ?? null);
+  /** The pane’s own figures, and its outline as seen from the face that is worked on. */
+  readonly pane = computed(() => {
+    const [doc, here] = [this.record.doc(), this.here()];
+    return doc && here ? layPaneOf(here.surface, doc) : null;
+  });
+  readonly sheet = computed(() => {
+    const [doc, here] = [this.record.doc(), this.here()];
+    return doc && here ? sheetOfSurface(here.surface, doc) : null;
+  });
+  readonly strokes = computed(() => {
+    const [doc, here] = [this.record.doc(), this.here()];
+    return doc && here ? squeegeeOfSurface(here.surface, doc) : null;
+  });
+  readonly steps = computed<readonly Step[]>(() => this.sheet()?.steps ?? []);
+  readonly next = computed(() => (this.here() ? nextStep(this.steps(), this.here()!.progress.done) : null));
+  readonly step = computed(() => this.steps().find((s) => s.key === this.lookedAt()) ?? this.next());
+  readonly stepNumber = computed(() => this.steps().findIndex((s) => s.key === this.step()?.key) + 1);
+  /** Lines about the pane in hand, newest first. */
+  readonly lines = computed(() => this.linesOf(this.here()?.surface.id ?? null));
+  readonly siteLines = computed(() => this.linesOf(null));
+  readonly waits = computed<RunningWait[]>(() => {
+    const now = this.nowMs();
+    return this.rows()
+      .flatMap((r) =>
+        r.progress.waits.map((w) => ({ surface: r.surface, what: w.what, minutesLeft: (Date.parse(w.until) - now) / 60_000 })).filter((w) => w.minutesLeft > 0),
+      )
+      .sort((a, b) => a.minutesLeft - b.minutesLeft);
+  });
+  readonly roll = computed(() => {
+    const [doc, here] = [this.record.doc(), this.here()];
+    return doc && here ? rollOfPane(here.surface.id, doc) : null;
+  });
+  /** When the step in hand began: with the line before it. */
+  readonly stepBeganMs = computed(() => {
+    const last = this.lines().find((e) => e.kind === 'begin' || e.kind === 'step-done' || e.kind === 'mended');
+    return last ? Date.parse(last.occurredAt) : null;
+  });
+
+  constructor() {
+    void this.queue.start();
+    const timer = setInterval(() => this.nowMs.set(Date.now()), 1000);
+    inject(DestroyRef).onDestroy(() => clearInterval(timer));
+  }
+
+  private linesOf(surfaceId: string | null): LayEntry[] {
+    return linesInForce((this.record.doc()?.layEntries ?? []).filter((e) => e.surfaceId === surfaceId || e.kind === 'correction'))
+      .filter((e) => e.surfaceId === surfaceId && e.kind !== 'correction')
+      .reverse();
+  }
+
+  /** Writes one line down. @returns whether it is safe here */
+  async write(kind: LayKind, label: string, more: Partial<LayEntry> = {}, photo: Blob | null = null): Promise<boolean> {
+    const surface = this.here()?.surface ?? null;
+    const set = this.set();
+    if (!set) return false;
+    try {
+      await this.queue.add(label, { kind, surfaceId: surface?.id ?? null, stepSetId: set.id, ...more }, photo);
+      this.trouble.set(null);
+      return true;
+    } catch (error) {
+      this.trouble.set(error instanceof Error ? error.message : String(error));
+      return false;
+    }
+  }
+
+  /** The pane is laid; on to the next one of the walk that is not. */
+  async done(): Promise<void> {
+    const here = this.here();
+    if (!here) return;
+    const roll = this.roll();
+    const isKept = await this.write('pane-done', `${here.surface.name} is laid`, { roll: roll && { rollId: roll.id, lot: roll.lot } });
+    if (isKept) this.goOn();
+  }
+  goOn(): void {
+    const rows = this.rows();
+    const at = rows.findIndex((r) => r.surface.id === this.record.selectedId());
+    const next = [...rows.slice(at + 1), ...rows.slice(0, at)].find((r) => r.progress.state === 'not-begun' || r.progress.state === 'in-hand');
+    this.lookedAt.set(null);
+    if (next) this.record.select(next.surface.id);
+  }
+
+  /** A step is done; with the last one the pane is. */
+  async stepDone(): Promise<void> {
+    const [here, step] = [this.here(), this.next()];
+    if (!here || !step) return;
+    if (this.lookedAt()) return void this.lookedAt.set(null);
+    const isLast = this.steps().filter((s) => !here.progress.done.has(s.key)).length === 1;
+    if (!(await this.write('step-done', `${here.surface.name}: ${step.title}`, { stepKey: step.key }))) return;
+    if (isLast) await this.done();
+  }
+  async begin(): Promise<void> {
+    const here = this.here();
+    if (here?.progress.state === 'not-begun') await this.write('begin', `${here.surface.name} is in hand`);
+  }
+  /** Takes a line back with a further one. */
+  async correct(line: LayEntry, why: string): Promise<void> {
+    await this.write('correction', 'Take a line back', { surfaceId: line.surfaceId, correctsId: line.id, text: why });
+  }
+}

@@ -1,0 +1,149 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { edgeSchool, linerSchool, lockSchool, siliconeSchool, stopsSchool, trimSchool, type LaySettings, type LayEntry } from '@yellow-pane/contracts';
+import { formatLength } from '@yellow-pane/core/ground';
+import { lockNames } from '@yellow-pane/core/lay';
+import { readNumber } from '../../../kit/read-number';
+import { Why } from '../../../kit/why';
+import { Device } from '../../../record/device';
+import { RecordStore } from '../../../record/record.store';
+import { LayStore } from '../lay.store';
+import { clockAt, lineText } from '../lay-words';
+
+const schools = [
+  { field: 'lock', name: 'Lock', options: lockSchool.options.map((v) => ({ value: v, name: lockNames[v] })), costs: 'T and line: quick. Cross and X: surest on wide panes, two strokes more.' }, // prettier-ignore
+  { field: 'liner', name: 'Liner', options: linerSchool.options.map((v) => ({ value: v, name: v === 'halves' ? 'off in two halves' : 'pulled down' })), costs: 'Halves: for tall panes and dust. Pulled down: quicker, one person.' }, // prettier-ignore
+  { field: 'trim', name: 'Trim', options: trimSchool.options.map((v) => ({ value: v, name: v === 'corner' ? 'from a top corner' : 'from the middles' })), costs: 'From a corner: fewer starts. From the middles: no pull towards a corner.' }, // prettier-ignore
+  { field: 'silicone', name: 'Silicone', options: siliconeSchool.options.map((v) => ({ value: v, name: v === 'stays' ? 'stays' : 'cut out, run again' })), costs: 'Cut out: film holds at the edge; a second visit.' }, // prettier-ignore
+  { field: 'stops', name: 'Stops', options: stopsSchool.options.map((v) => ({ value: v, name: v === 'stay' ? 'stay' : 'taken off' })), costs: 'Off: no line of light, film under the bead; slower, and the pane is loose.' }, // prettier-ignore
+  { field: 'edge', name: 'Security edge', options: edgeSchool.options.map((v) => ({ value: v, name: v === 'anchored' ? 'anchored' : 'free, with a gap' })), costs: 'Anchored: holds at the edge, where free film fails first; a bead to cure.' }, // prettier-ignore
+  { field: 'way', name: 'Taps', options: [{ value: 'one-tap', name: 'one for each pane' }, { value: 'step-by-step', name: 'step by step' }], costs: '' }, // prettier-ignore
+] as const;
+
+/** Beside the drawing at the bench: the steps of this pane, how the job is laid, the strokes in figures, and the log. */
+@Component({
+  selector: 'yp-lay-numbers',
+  imports: [Why],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h3 class="cap mb-2">Steps of {{ lay.here()?.surface?.name ?? 'this pane' }}, about {{ minutes() }} min</h3>
+    <ol class="mb-3 text-sm">
+      @for (s of lay.steps(); track s.key; let i = $index) {
+        <li>
+          <button
+            type="button"
+            class="flex w-full items-baseline gap-2 border-b border-hair py-1 text-left hover:bg-glass"
+            [class.bg-tint]="lay.step()?.key === s.key"
+            [attr.aria-current]="lay.step()?.key === s.key ? 'step' : null"
+            [attr.data-step]="s.key"
+            (click)="lay.lookedAt.set(s.key)"
+          >
+            <span class="figure w-5 shrink-0 text-right text-soft">{{ lay.here()?.progress?.done?.has(s.key) ? '✓' : i + 1 }}</span>
+            <span class="flex-1">{{ s.title }}</span><span class="figure text-soft">{{ s.minutes.toFixed(1) }}</span>
+          </button>
+        </li>
+      }
+    </ol>
+    @if (lay.here(); as here) {
+      <a
+        class="mb-3 inline-block text-sm underline"
+        target="_blank"
+        rel="noopener"
+        [href]="'/api/jobs/' + here.surface.jobId + '/run-sheet.pdf?surfaceId=' + here.surface.id"
+        >Print this run sheet</a
+      >
+    }
+    @if (strokes(); as s) {
+      <h3 class="cap mb-1">Strokes</h3>
+      <p class="text-sm" data-strokes>{{ s.text }}</p>
+      <yp-why [lines]="s.why" />
+    }
+    <h3 class="cap mt-3 mb-1">How this job is laid</h3>
+    <div class="grid grid-cols-[5.5rem_1fr] items-center gap-x-2 gap-y-1.5 text-sm">
+      @for (f of schools; track f.field) {
+        <label [attr.for]="'lay-' + f.field">{{ f.name }}</label>
+        <select class="field" #pick [id]="'lay-' + f.field" [attr.title]="f.costs || null" (change)="set(f.name, f.field, pick.value)">
+          @for (o of f.options; track o.value) {
+            <option [value]="o.value" [selected]="lay.settings()[f.field] === o.value">{{ o.name }}</option>
+          }
+        </select>
+      }
+      <label for="lay-blade">Blade, mm</label>
+      <input
+        id="lay-blade"
+        #blade
+        class="field figure"
+        inputmode="decimal"
+        placeholder="what fits"
+        [value]="lay.settings().bladeMm ?? ''"
+        (change)="number('bladeMm', blade, 25, 900, true)"
+      />
+      <label for="lay-overlap">Overlap, mm</label>
+      <input
+        id="lay-overlap"
+        #overlap
+        class="field figure"
+        inputmode="decimal"
+        [value]="lay.settings().overlapMm"
+        (change)="number('overlapMm', overlap, 5, 200, false)"
+      />
+    </div>
+    <h3 class="cap mt-4 mb-1">Log of this pane</h3>
+    @for (e of lay.lines(); track e.id) {
+      <p class="flex items-baseline gap-2 border-b border-hair py-1 text-sm" data-line>
+        <span class="figure text-soft">{{ clock(e) }}</span><span class="flex-1"
+          >{{ text(e) }} <span class="text-soft">{{ who(e) }}{{ e.receivedAt ? '' : ', on its way' }}</span></span
+        >
+        @if (e.photo) {
+          <a class="underline" [href]="'/api/photos/' + e.photo" target="_blank">see</a>
+        }
+        <button type="button" class="underline" [attr.aria-label]="'Take back: ' + text(e)" (click)="lay.correct(e, 'taken back')">take back</button>
+      </p>
+    } @empty {
+      <p class="text-sm text-soft">Nothing yet.</p>
+    }
+  `,
+  host: { class: 'block' },
+})
+export class LayNumbers {
+  protected readonly lay = inject(LayStore);
+  private readonly record = inject(RecordStore);
+  private readonly device = inject(Device);
+  protected readonly schools = schools;
+  protected readonly minutes = computed(() => Math.round(this.lay.sheet()?.minutes ?? 0));
+  private readonly titles = computed(() => new Map(this.lay.steps().map((s) => [s.key, s.title])));
+
+  protected readonly strokes = computed(() => {
+    const answer = this.lay.strokes();
+    if (!answer) return null;
+    if (!answer.ok) return { text: answer.why, why: [] as string[] };
+    const { plan } = answer;
+    const mm = (v: number) => formatLength(v, this.record.units());
+    const settings = this.lay.settings();
+    return {
+      text: `${plan.strokeCount} strokes, ${(plan.lengthMm / 1000).toFixed(0)} m of blade, about ${plan.minutes.toFixed(1)} min; blade ${mm(plan.bladeMm)}, overlap ${mm(settings.overlapMm)} or more. Nothing stays unpressed.`,
+      why: [
+        'Lock, light pass from the middle outwards and stopping ½ in (13 mm) short of the frame, corners, trim, hard pass to the cut edges, every edge bumped: common practice.',
+        `Every stroke is narrowed by half the overlap, and what is then left of the pane is worked out exactly: ${plan.missedMm2.light.toFixed(0)} and ${plan.missedMm2.hard.toFixed(0)} mm² (light and hard pass; under 25 is rounding at bends). A plan that leaves more is not offered.`,
+        'Speeds of the blade are house figures; logged times take their place.',
+      ],
+    };
+  });
+
+  protected clock(e: LayEntry): string {
+    return clockAt(e.occurredAt, this.record.doc()?.job.zone ?? 'Etc/UTC');
+  }
+  protected text(e: LayEntry): string {
+    return lineText(e, this.titles());
+  }
+  protected who(e: LayEntry): string {
+    return this.device.persons().find((p) => p.id === e.personId)?.name ?? '';
+  }
+  protected set(name: string, field: keyof LaySettings, value: unknown): void {
+    const job = this.record.doc()?.job;
+    if (job) void this.record.set(`${name} of the laying`, 'job', job.id, { lay: { ...this.lay.settings(), [field]: value } });
+  }
+  protected number(field: 'bladeMm' | 'overlapMm', box: HTMLInputElement, low: number, high: number, mayBeEmpty: boolean): void {
+    const n = readNumber(box, { low, high, mayBeEmpty, message: `Between ${low} and ${high} mm.` });
+    if (n !== undefined) this.set(field === 'bladeMm' ? 'Blade' : 'Overlap', field, n);
+  }
+}
