@@ -3,12 +3,15 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: './stories',
   outputDir: '../test-results',
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 300_000,
+  // generous, as in the unit tests: what never comes is still caught
+  expect: { timeout: 45_000 },
   workers: 1,
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
+    // only the stories of the Lay stage ask for it
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
       args: [

@@ -2,6 +2,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { Bench } from './driver/bench.js';
 import { BenchServer } from './driver/server.js';
+import { WetHands } from './driver/wet-hands.js';
 
 const server = new BenchServer();
 await server.start({ YELLOW_PANE_PLOTTER_HASTE: '10' });
@@ -9,6 +10,14 @@ const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
 });
+/** Screens of a phone beside one another in one picture. */
+const beside = async (screens: readonly Buffer[], name: string): Promise<void> => {
+  const page = await browser.newPage({ viewport: { width: 400 * screens.length + 10, height: 864 } });
+  const images = screens.map((s) => `<img src="data:image/png;base64,${s.toString('base64')}" style="margin:10px 0 10px 10px">`).join('');
+  await page.setContent(`<body style="margin:0;background:#D8D2C2;white-space:nowrap;font-size:0">${images}</body>`);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  await page.close();
+};
 const shot = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -21,7 +30,7 @@ try {
   await page.getByText('of 22.3 m').waitFor({ timeout: 30_000 });
   await bench.saved();
   await shot(page, 'measure');
-  await bench.pick('H3');
+  await bench.pick('H5');
   await bench.goTo('Cut');
   await bench.planSettled();
   await page.locator('[data-methods] button').nth(4).waitFor();
@@ -52,7 +61,7 @@ try {
   await page.waitForTimeout(9000);
   await shot(page, 'plotter');
   await bench.goTo('Measure');
-  await bench.pick('T2');
+  await bench.pick('Lantern');
   await page.waitForTimeout(800);
   await shot(page, 'measure-shape');
   await page.goto(`${server.url}/stock`);
@@ -69,15 +78,21 @@ try {
   await page.getByRole('button', { name: 'Pane and edge' }).click();
   await page.waitForTimeout(1200);
   await shot(page, 'choose-refused');
-  await page.getByLabel('Compare Breakwater 200').check();
-  await page.getByLabel('Compare Scratch Coat 100').check();
-  await page.getByLabel('Compare Slack Water 70').check();
-  await shot(page, 'choose-compare');
   await bench.pick('M2');
   await bench.candidate('Quay Frost plain').waitFor({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Who sees whom' }).click();
   await page.waitForTimeout(800);
   await shot(page, 'choose-privacy');
+  await bench.pick('W2');
+  await bench.goTo('Prepare');
+  await page.locator('[data-day-verdict]').waitFor();
+  await page.waitForTimeout(800);
+  await shot(page, 'prepare');
+  await bench.goTo('Lay');
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await page.locator('[data-step="light"]').click();
+  await page.waitForTimeout(800);
+  await shot(page, 'lay');
   await page.goto(`${server.url}/films`);
   await page.getByLabel('Compare Tern Shade 35').check();
   await page.getByLabel('Compare Slack Water 40').check();
@@ -89,7 +104,7 @@ try {
   const onPhone = new Bench(phone, server.url);
   await onPhone.openJob('Lantern Street bakery').catch(() => undefined);
   await phone.waitForTimeout(1500);
-  await shot(phone, 'measure-phone');
+  const phones = [await phone.screenshot()];
   await phone.goto(`${server.url}/price`);
   await phone.getByRole('button', { name: 'New price' }).click();
   await phone.getByLabel('Customer').fill('Harbour kiosk');
@@ -102,7 +117,27 @@ try {
   await phone.locator('[data-price]').nth(1).waitFor();
   await phone.getByText('Against heat and glare').click();
   await phone.evaluate(() => scrollTo(0, 0));
-  await shot(phone, 'price-phone');
+  phones.push(await phone.screenshot());
+  await beside(phones, 'phone');
+  const jobId = (await server.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === 'Tern Point terminal')!.id;
+  const hands = new WetHands(phone, server, jobId);
+  await hands.open();
+  await hands.goTo('W1');
+  await hands.done('W1');
+  await phone.waitForTimeout(700);
+  const lays = [await phone.screenshot()];
+  await phone.getByRole('button', { name: 'Step by step' }).click();
+  for (let i = 0; i < 8; i++) await hands.hold(700);
+  await phone.waitForTimeout(500);
+  lays.push(await phone.screenshot());
+  await phone.getByRole('button', { name: 'Something is wrong' }).click();
+  await phone.getByRole('button', { name: 'A bubble that keeps its shape' }).click();
+  await phone.getByRole('button', { name: 'Everywhere' }).click();
+  await phone.getByRole('button', { name: 'No, it gives' }).click();
+  await phone.getByRole('button', { name: 'No, it has tacked' }).click();
+  await phone.locator('[data-advice]').waitFor();
+  lays.push(await phone.screenshot());
+  await beside(lays, 'lay-phone');
 } finally {
   await browser.close();
   await server.remove();

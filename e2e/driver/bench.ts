@@ -20,7 +20,7 @@ export class Bench {
     await this.page.locator(`[data-surface="${pane}"]`).click();
     await expect(this.page.getByRole('heading', { name: pane, level: 2, exact: true })).toBeVisible();
   }
-  async goTo(stage: 'Measure' | 'Choose' | 'Cut'): Promise<void> {
+  async goTo(stage: 'Measure' | 'Choose' | 'Cut' | 'Prepare' | 'Lay'): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
   }
   /** The field on the edge that a measure belongs to. */
@@ -62,7 +62,7 @@ export class Bench {
   }
   /** Waits until the layout of the film at hand has come to rest and is stored. */
   async planSettled(): Promise<void> {
-    await expect(this.knifeOrder().first().getByRole('checkbox')).toBeEnabled({ timeout: 30_000 });
+    await expect(this.knifeOrder().first().getByRole('checkbox')).toBeEnabled();
     await this.saved();
   }
 }

@@ -172,6 +172,51 @@ test('a piece moved by hand, by drag and by keys: it says what that costs, and i
   await page.getByRole('button', { name: 'Undo' }).click();
 });
 
+test('a piece carried from a leftover onto another roll: said while it is carried, done when it is let go', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 1500 });
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  await bench.pick('H5');
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  const sheet = (label: string) => page.locator(`[data-roll="${label}"] + [data-roll-scroll]`);
+  await expect(sheet('S-102/1').locator('[data-piece]').filter({ hasText: 'H5' })).toBeVisible();
+  const from = (await sheet('S-102/1').locator('[data-piece]').filter({ hasText: 'H5' }).boundingBox())!;
+  const to = (await sheet('S-091').boundingBox())!;
+  await page.mouse.move(from.x + 20, from.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 420, to.y + 80, { steps: 8 });
+  await expect(sheet('S-091')).toContainText(/takes 0\.\d\d m/);
+  await page.mouse.up();
+  await expect(page.locator('[data-move-note]')).toContainText('Moved and locked: takes 0.');
+  await expect(sheet('S-091').locator('[data-piece]').filter({ hasText: 'H5' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(sheet('S-102/1').locator('[data-piece]').filter({ hasText: 'H5' })).toBeVisible();
+});
+
+const tapedShapes: [string, string, [string, string][], string][] = [
+  ['triangle', 'triangle', [['widthBottom', '900'], ['sideLeft', '750'], ['sideRight', '750'], ['heightMiddle', '600']], 'The tapes agree.'],
+  ['quarter', 'quarter', [['widthBottom', '600'], ['heightLeft', '601'], ['chord', '849'], ['cornerToArc', '600']], 'The tapes agree.'],
+  ['a round arch, one slant misread by 30 mm', 'arch-round', [['widthBottom', '900'], ['heightMiddle', '450'], ['crownLeft', '636'], ['crownRight', '666'], ['widthHalfRise', '779']], 'These tapes disagree'],
+  ['a polygon of five corners', 'polygon', [['AB', '600'], ['BC', '600'], ['CD', '600'], ['DE', '600'], ['AE', '600'], ['AC', '971'], ['AD', '971'], ['BD', '970']], 'The tapes agree.'],
+]; // prettier-ignore
+for (const [name, kind, tapes, verdict] of tapedShapes)
+  test(`taped in walking order: ${name}`, async ({ page }) => {
+    const bench = new Bench(page, server.url);
+    await bench.openJob('Lantern Street bakery');
+    const heading = page.locator('#pane-title');
+    const was = (await heading.textContent())!;
+    await page.getByRole('button', { name: 'New pane' }).click();
+    await expect(heading).not.toHaveText(was);
+    const pane = (await heading.textContent())!;
+    await page.getByRole('combobox', { name: /^Outline/ }).selectOption(kind);
+    for (const [measure, typed] of tapes) await bench.tape(measure, `${typed}mm`);
+    // tapes that agree lead on to the next pane; tapes in doubt keep the person at this one
+    if (verdict !== 'The tapes agree.') await expect(heading).toHaveText(pane);
+    else await bench.pick(pane);
+    await expect(bench.verdict()).toContainText(verdict);
+  });
+
 test('an outline from a drawing: units are asked for, an open outline is named where it is open', async ({ page }) => {
   const bench = new Bench(page, server.url);
   await bench.openJob('Lantern Street bakery');

@@ -13,7 +13,7 @@ test('the hot west front: a film is found, weighed, chosen for every pane, and C
   await bench.pick('W2');
   await bench.goTo('Choose');
   await expect(page.locator('[data-glass]')).toContainText('Double: 6 mm clear, 16 mm air, 6 mm clear');
-  await expect(bench.candidates().first()).toBeVisible({ timeout: 20_000 });
+  await expect(bench.candidates().first()).toBeVisible();
   await expect(page.getByText('12 panes', { exact: false }).first()).toBeVisible();
 
   await page.getByLabel('Keeps at least').fill('35');
@@ -43,7 +43,7 @@ test('the ticket office: a dark film is refused with its reason, a security film
   await bench.openJob('Tern Point terminal');
   await bench.pick('O1');
   await bench.goTo('Choose');
-  await expect(bench.candidate('Breakwater 200')).toContainText('go', { timeout: 20_000 });
+  await expect(bench.candidate('Breakwater 200')).toContainText('go');
   await bench.candidate('Ebb Grey 5').getByRole('button').click();
   await expect(page.locator('[data-reasons]')).toContainText('MPa that this edge stands');
   await expect(page.locator('[data-reasons]')).toContainText('Coated double glazing');
@@ -55,10 +55,10 @@ test('the patterned pane is refused for every film; the old grey one is for the 
   await bench.openJob('Tern Point terminal');
   await bench.pick('Toilet 4');
   await bench.goTo('Choose');
-  await expect(bench.candidates().first()).toContainText('do not', { timeout: 20_000 });
+  await expect(bench.candidates().first()).toContainText('do not');
   await expect(bench.candidates().first()).toContainText('patterned or sandblasted');
   await bench.pick('H3');
-  await expect(bench.candidate('Tern Shade 50')).toContainText('ask the glass maker', { timeout: 20_000 });
+  await expect(bench.candidate('Tern Shade 50')).toContainText('ask the glass maker');
 });
 
 test('the whole job is judged pane by pane: the old grey panes must not have what was chosen', async ({ page }) => {
@@ -66,10 +66,10 @@ test('the whole job is judged pane by pane: the old grey panes must not have wha
   await bench.openJob('Tern Point terminal');
   await bench.pick('W2');
   await bench.goTo('Choose');
-  await expect(bench.candidates().first()).toBeVisible({ timeout: 20_000 });
+  await expect(bench.candidates().first()).toBeVisible();
   await page.getByRole('button', { name: 'Judge every pane of the job' }).click();
   const whole = page.locator('[data-whole-job]');
-  await expect(whole).toContainText('38 go, 1 to ask, 11 must not, 1 without glass or film', { timeout: 30_000 });
+  await expect(whole).toContainText('47 go, 1 to ask, 11 must not, 1 without glass or film');
   await whole.getByRole('button', { name: /^H3/ }).click();
   await expect(page.getByRole('heading', { name: 'H3', level: 2 })).toBeVisible();
 });
@@ -81,7 +81,7 @@ test('glass that nobody has looked at: say what is known, the rest is taken unfa
   await bench.goTo('Choose');
   await expect(page.getByText('Nobody has looked at this glass yet. Start')).toBeVisible();
   await page.getByRole('button', { name: 'Single, the rest unknown' }).click();
-  await expect(page.getByText('Look for a stamp in the corner')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Look for a stamp in the corner')).toBeVisible();
   await page.getByLabel('Start from').selectOption('Single, 6 mm wired');
   await expect(page.locator('[data-glass]')).toContainText('6 mm clear wired');
   await page.getByLabel('Looks to, °').fill('180');
@@ -182,7 +182,7 @@ for (const view of ['choose', 'films', 'price'] as const)
       await bench.openJob('Tern Point terminal');
       await bench.pick('W2');
       await bench.goTo('Choose');
-      await expect(bench.candidates().first()).toBeVisible({ timeout: 20_000 });
+      await expect(bench.candidates().first()).toBeVisible();
     } else {
       await page.goto(`${server.url}/${view}`);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();

@@ -99,6 +99,21 @@ test('plain keys: another surface, units, a new pane, undo', async ({ page }) =>
   await expect(page.getByRole('heading', { name: 'Keys, job and files' })).toBeVisible();
 });
 
+test('a figure typed and not yet handed on stays with its pane when a key takes the person to the next', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  await bench.pick('H1');
+  await bench.field('heightLargest').fill('1397');
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByRole('heading', { name: 'H2', level: 2, exact: true })).toBeVisible();
+  await expect(bench.field('heightLargest')).toHaveValue('1404');
+  await bench.saved();
+  await bench.pick('H1');
+  await expect(bench.field('heightLargest')).toHaveValue('1397');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(bench.field('heightLargest')).toHaveValue('1404');
+});
+
 test('the firm’s own allowance reaches every piece that says nothing else', async ({ page }) => {
   const bench = new Bench(page, server.url);
   await bench.openJob('Lantern Street bakery');
