@@ -13,7 +13,8 @@ const node = (name, tsconfig) => ({
 });
 
 export default {
-  testTimeout: 60_000,
+  // generous: a test that hangs is caught all the same, and a busy machine is no fault of the code
+  testTimeout: 300_000,
   projects: [
     node('contracts', '<rootDir>/../core/tsconfig.spec.json'),
     node('core', '<rootDir>/tsconfig.spec.json'),
