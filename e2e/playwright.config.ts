@@ -10,6 +10,7 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 60_000,
     // only the stories of the Lay stage ask for it
     serviceWorkers: 'block',
     launchOptions: {

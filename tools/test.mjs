@@ -4,15 +4,17 @@ import { existsSync } from 'node:fs';
 import { build, install, run } from './steps.mjs';
 
 const chromium = () => [process.env.CHROMIUM_PATH, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((p) => p && existsSync(p));
+const has = (program) => ['/usr/bin', '/usr/sbin', '/sbin', '/bin'].some((dir) => existsSync(`${dir}/${program}`));
 
-function ensureChromium() {
-  if (chromium()) return chromium();
+/** A browser; and what the story of the phone in the shop needs: a second network address (ip) and a store of trusted certificates (certutil). */
+function ensurePrograms() {
+  const missing = [!chromium() && 'chromium', !has('ip') && 'iproute2', !has('certutil') && 'libnss3-tools'].filter(Boolean);
   const isRoot = process.getuid?.() === 0;
   const hasApt = spawnSync('apt-get', ['--version']).status === 0;
-  if (isRoot && hasApt) {
-    console.log('Installing Chromium for the browser tests …');
+  if (missing.length && isRoot && hasApt) {
+    console.log(`Installing ${missing.join(', ')} for the browser tests …`);
     run('apt-get', ['update', '-qq']);
-    run('apt-get', ['install', '-y', '-qq', 'chromium']);
+    run('apt-get', ['install', '-y', '-qq', ...missing]);
   }
   if (chromium()) return chromium();
   console.error('The browser tests need Chromium. Install it (Debian: sudo apt-get install chromium) or name one in CHROMIUM_PATH, then run npm test again.');
@@ -20,7 +22,7 @@ function ensureChromium() {
 }
 
 install();
-const browser = ensureChromium();
+const browser = ensurePrograms();
 run(process.execPath, ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--maxWorkers=2']);
 build();
 run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { CHROMIUM_PATH: browser });

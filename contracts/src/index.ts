@@ -28,5 +28,6 @@ export * from './handover/quote.js';
 export * from './changes.js';
 export * from './job-document.js';
 export * from './bench-document.js';
+export * from './shop/shop.js';
 export * from './compute.js';
 export * from './routes.js';

@@ -15,6 +15,7 @@ import type { ErrorCode } from './errors.js';
 import { stockLine } from './stock/ledger.js';
 import { plotRun, plotSettings, plotSheet, plotStatus } from './cut/plot.js';
 import { learnedMinutes, photoHash } from './lay/log.js';
+import { admissionCode, admittedDevice, deviceRemoval, newAdmission, shopListen, shopStatus } from './shop/shop.js';
 import { runSheet, squeegeeRequest, squeegeeResult } from './lay/squeegee.js';
 
 /** One call of the API. `result: null` answers with a file. */
@@ -61,9 +62,9 @@ export const routes = {
   session: {
     method: 'get',
     path: '/api/session',
-    summary: 'The firm, its people, and the last change number of a device',
+    summary: 'The firm, its people, the last change number of a device, and how this one was let in (null: at the bench itself)',
     query: z.object({ deviceId: id.optional() }),
-    result: z.object({ firm, persons: z.array(person), lastDeviceSeq: z.int(), at: instant, apiVersion: z.int() }),
+    result: z.object({ firm, persons: z.array(person), lastDeviceSeq: z.int(), at: instant, apiVersion: z.int(), admitted: admittedDevice.nullable() }),
     errors: ['bad-input'],
   },
   bench: {
@@ -480,6 +481,37 @@ export const routes = {
     params: z.object({ jobId: id, filmId: id }),
     result: z.array(methodFigures),
     errors: jobErrors,
+  },
+  shop: {
+    method: 'get',
+    path: '/api/shop',
+    summary: 'How the bench listens, and which devices are let in (at the bench only)',
+    result: shopStatus,
+    errors: ['bench-only'],
+  },
+  shopListen: {
+    method: 'post',
+    path: '/api/shop/listen',
+    summary: 'Listen at an address of this machine, or (null) to this machine alone',
+    body: shopListen,
+    result: shopStatus,
+    errors: ['bad-input', 'bench-only', 'address-away'],
+  },
+  shopCode: {
+    method: 'post',
+    path: '/api/shop/code',
+    summary: 'Make a code that lets one device in; an older one is void',
+    body: newAdmission,
+    result: admissionCode,
+    errors: ['bad-input', 'bench-only', 'address-away'],
+  },
+  shopRemove: {
+    method: 'post',
+    path: '/api/shop/remove',
+    summary: 'Let a device in no more; what it has open is cut at once',
+    body: deviceRemoval,
+    result: shopStatus,
+    errors: ['bad-input', 'bench-only', 'not-found'],
   },
   backup: { method: 'post', path: '/api/backup', summary: 'Write a physical backup now', result: z.object({ file: z.string() }), errors: [] },
   exportAll: { method: 'get', path: '/api/export', summary: 'All records as JSON', result: null, fileType: 'application/json', errors: [] },

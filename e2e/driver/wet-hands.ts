@@ -8,10 +8,12 @@ export class WetHands {
     readonly page: Page,
     private readonly server: BenchServer,
     private readonly jobId: string,
+    /** Where this device finds the bench; none: it is the bench. */
+    private readonly at: string | null = null,
   ) {}
 
   async open(): Promise<void> {
-    await this.page.goto(`${this.server.url}/jobs/${this.jobId}/lay`);
+    await this.page.goto(`${this.at ?? this.server.url}/jobs/${this.jobId}/lay`);
     await expect(this.heading()).toBeVisible();
   }
   heading() {

@@ -134,12 +134,16 @@ test('the firm’s own allowance reaches every piece that says nothing else', as
   await expect(page.getByLabel('Overhang', { exact: false }).first()).toHaveValue('25');
 });
 
-for (const stage of ['jobs', 'firm', 'measure', 'cut'] as const)
+for (const stage of ['jobs', 'firm', 'phones', 'measure', 'cut'] as const)
   test(`axe finds nothing to mend in ${stage}`, async ({ page }) => {
     const bench = new Bench(page, server.url);
-    if (stage === 'jobs' || stage === 'firm') await bench.openJobs();
+    if (['jobs', 'firm', 'phones'].includes(stage)) await bench.openJobs();
     else await bench.openJob('Tern Point terminal');
     if (stage === 'firm') await page.getByRole('link', { name: 'Firm', exact: true }).click();
+    if (stage === 'phones') {
+      await page.getByRole('link', { name: 'Phones', exact: true }).click();
+      await expect(page.getByRole('radio', { name: 'this machine alone' })).toBeChecked();
+    }
     if (stage === 'measure') await bench.pick('Toilet 3');
     if (stage === 'cut') {
       await bench.goTo('Cut');

@@ -2,8 +2,8 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { constants } from 'node:zlib';
 import compression from 'compression';
-import express, { type ErrorRequestHandler, type Express } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import express, { type Express } from 'express';
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { Compute } from './compute/runners.js';
@@ -12,9 +12,13 @@ import { ChangeService } from './db/change.service.js';
 import type { Journal } from './db/journal.js';
 import { RecordsRepository } from './db/records.repository.js';
 import type { Database } from './db/database.js';
-import { mount, sendProblem } from './http/mount.js';
+import { asProblem } from './http/as-problem.js';
+import { deviceOf, mount, sendProblem } from './http/mount.js';
 import { apiPage, openApiDocument } from './http/openapi.js';
 import { localOnly } from './http/origin.js';
+import { secureDoor, setUpDoor } from './shop/shop-app.js';
+import { shopRoutes } from './shop/shop.routes.js';
+import { ShopService, type ShopPlace } from './shop/shop.service.js';
 import { Refusal } from './problem.js';
 import { cutRoutes } from './stations/cut/cut.routes.js';
 import { CutService, planGuard } from './stations/cut/cut.service.js';
@@ -63,6 +67,8 @@ export interface Bench {
   readonly weather?: WeatherService | null;
   /** Folder of the photos; null: they are refused. */
   readonly photosDir?: string | null;
+  /** Where listening in the shop keeps its files; null: this machine alone, for good. */
+  readonly shop?: ShopPlace | null;
   /** How much faster than a real machine the simulated one runs. */
   readonly plotterHaste?: number;
 }
@@ -73,6 +79,7 @@ export interface App {
   readonly changes: ChangeService;
   readonly records: RecordsRepository;
   readonly plotter: PlotterService;
+  readonly shop: ShopService | null;
 }
 
 export const VERSION = '0.1.0';
@@ -85,13 +92,13 @@ export function createApp(bench: Bench): App {
   const changes = new ChangeService(records, bench.journal, bench.now, [planGuard, layGuard(photos)], [stockGuard], boundByKnife);
   const jobs = new JobsService(records, changes, bench.now, (photo) => photos.has(photo));
   const plotter = new PlotterService(jobs, records, bench.now, bench.plotter ?? null, bench.plotterHaste ?? 1);
-  const http = express();
-  http.disable('x-powered-by');
-  http.use(localOnly);
+  const shop = bench.shop ? new ShopService(bench.shop, bench.now, bench.log) : null;
+  const inner = express();
+  inner.disable('x-powered-by');
   // scripts are fetched once and kept: worth a denser packing than the usual
-  http.use(compression({ level: 9, brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } } }));
-  if (bench.webDir) servePartsOfPages(http, bench.webDir);
-  http.use(
+  inner.use(compression({ level: 9, brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } } }));
+  if (bench.webDir) servePartsOfPages(inner, bench.webDir);
+  inner.use(
     helmet({
       contentSecurityPolicy: {
         useDefaults: true,
@@ -106,41 +113,51 @@ export function createApp(bench: Bench): App {
       strictTransportSecurity: false,
     }),
   );
-  http.use(
+  inner.use(
     '/api',
     rateLimit({
       windowMs: 10_000,
       limit: 600,
+      // phones behind one access point are told apart
+      keyGenerator: (req, res) => deviceOf(res)?.id ?? ipKeyGenerator(req.ip ?? ''),
       standardHeaders: 'draft-8',
       legacyHeaders: false,
       handler: (req, res) => sendProblem(res, new Refusal('too-many'), req.originalUrl),
     }),
   );
-  http.use(express.json({ limit: MOST_BYTES }));
-  http.use(express.raw({ limit: MOST_BYTES, type: ['image/jpeg', 'image/png', 'image/webp'] }));
-  http.use(express.text({ limit: MOST_BYTES, type: ['text/csv', 'text/plain'] }));
-  mount(http, 'health', async () => ({ ok: true as const, version: VERSION, jobs: (await records.all('job')).length }));
-  mount(http, 'backup', async () => ({ file: await bench.backup() }));
-  mount(http, 'exportAll', async () => ({ name: 'yellow-pane-export.json', bytes: JSON.stringify(await exportAll(records, bench.now())) }));
-  http.use(jobsRoutes(jobs, changes, records));
-  http.use(measureRoutes(new MeasureService(jobs, bench.now)));
-  http.use(cutRoutes(new CutService(jobs, bench.compute)));
-  http.use(plotterRoutes(plotter));
-  http.use(stockRoutes(new StockService(jobs, records, bench.now)));
-  http.use(chooseRoutes(bench.compute));
-  http.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? new SimulatedWeather(), bench.now)));
-  http.use(layRoutes(new LayService(jobs, records), photos, changes, records));
-  http.use(instrumentRoutes(bench.instruments ?? new SimulatedInstruments(bench.now)));
-  http.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
-  http.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));
-  http.get('/api/openapi.json', (_req, res) => void res.json(openApiDocument()));
-  http.get('/api/docs', (_req, res) => void res.type('html').send(apiPage()));
-  http.use('/api', () => {
+  inner.use(express.json({ limit: MOST_BYTES }));
+  inner.use(express.raw({ limit: MOST_BYTES, type: ['image/jpeg', 'image/png', 'image/webp'] }));
+  inner.use(express.text({ limit: MOST_BYTES, type: ['text/csv', 'text/plain'] }));
+  mount(inner, 'health', async () => ({ ok: true as const, version: VERSION, jobs: (await records.all('job')).length }));
+  mount(inner, 'backup', async () => ({ file: await bench.backup() }));
+  mount(inner, 'exportAll', async () => ({ name: 'yellow-pane-export.json', bytes: JSON.stringify(await exportAll(records, bench.now())) }));
+  inner.use(jobsRoutes(jobs, changes, records));
+  inner.use(measureRoutes(new MeasureService(jobs, bench.now)));
+  inner.use(cutRoutes(new CutService(jobs, bench.compute)));
+  inner.use(plotterRoutes(plotter));
+  inner.use(stockRoutes(new StockService(jobs, records, bench.now)));
+  inner.use(chooseRoutes(bench.compute));
+  inner.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? new SimulatedWeather(), bench.now)));
+  inner.use(layRoutes(new LayService(jobs, records), photos, changes, records));
+  inner.use(instrumentRoutes(bench.instruments ?? new SimulatedInstruments(bench.now)));
+  inner.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
+  inner.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));
+  if (shop) inner.use(shopRoutes(shop));
+  inner.get('/api/openapi.json', (_req, res) => void res.json(openApiDocument()));
+  inner.get('/api/docs', (_req, res) => void res.type('html').send(apiPage()));
+  inner.use('/api', () => {
     throw new Refusal('not-found');
   });
-  if (bench.webDir) serveInterface(http, bench.webDir);
-  http.use(asProblem(bench.log));
-  return { http, jobs, changes, records, plotter };
+  if (bench.webDir) serveInterface(inner, bench.webDir);
+  inner.use(asProblem(bench.log));
+  const http = express();
+  http.disable('x-powered-by');
+  http.use(localOnly, inner, asProblem(bench.log));
+  if (shop) {
+    const doors = { register: shop.register, admission: shop.admission, log: bench.log, hosts: () => shop.hosts(), handOut: () => shop.handOut() };
+    shop.setDoors(secureDoor(doors, inner), setUpDoor(doors));
+  }
+  return { http, jobs, changes, records, plotter, shop };
 }
 
 /**
@@ -173,15 +190,3 @@ function serveInterface(http: Express, webDir: string): void {
     res.sendFile(index);
   });
 }
-
-const asProblem =
-  (log: Logger): ErrorRequestHandler =>
-  (error, req, res, next) => {
-    if (res.headersSent) return next(error);
-    if (error instanceof Refusal) return sendProblem(res, error, req.originalUrl);
-    const status = (error as { status?: number }).status;
-    if (status === 413) return sendProblem(res, new Refusal('too-large'), req.originalUrl);
-    if (status === 400) return sendProblem(res, new Refusal('bad-input', 'This does not read as JSON. Nothing was changed.'), req.originalUrl);
-    log.error({ err: error, url: req.originalUrl }, 'failed');
-    return sendProblem(res, new Refusal('internal'), req.originalUrl);
-  };

@@ -5,7 +5,7 @@ import { pino } from 'pino';
 import { demoId, demoPersons } from '@yellow-pane/demo';
 import type { ChangeDraft, Patch } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
-import { createApp, type App } from './app.js';
+import { createApp, type App, type Bench } from './app.js';
 import { setUpBench } from './bench-setup.js';
 import { inPlace } from './compute/runners.js';
 import { openInMemory, type OpenDatabase } from './db/database.js';
@@ -17,7 +17,7 @@ export const ines = demoPersons[0]!.id;
 export const okan = demoPersons[1]!.id;
 
 /** The real app on a database in memory, with the demo laid out. */
-export async function openBench(journal: Journal | null = null): Promise<{ app: App; open: OpenDatabase }> {
+export async function openBench(journal: Journal | null = null, more: Partial<Bench> = {}): Promise<{ app: App; open: OpenDatabase }> {
   const open = await openInMemory();
   const app = createApp({
     db: open.db,
@@ -29,6 +29,7 @@ export async function openBench(journal: Journal | null = null): Promise<{ app: 
     backup: async () => 'none',
     photosDir: mkdtempSync(join(tmpdir(), 'yellow-pane-photos-')),
     plotterHaste: 400,
+    ...more,
   });
   await setUpBench(app, 'demo');
   return { app, open };

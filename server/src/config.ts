@@ -5,6 +5,8 @@ import * as z from 'zod';
 const environment = z.object({
   YELLOW_PANE_DATA: z.string().min(1).optional(),
   YELLOW_PANE_PORT: z.coerce.number().int().min(0).max(65535).default(4780),
+  /** Where admitted devices find the bench once an address is chosen; the set-up page is at the next one. */
+  YELLOW_PANE_SHOP_PORT: z.coerce.number().int().min(1).max(65534).default(4781),
   YELLOW_PANE_LOG: z.enum(['silent', 'error', 'info', 'debug']).default('info'),
   YELLOW_PANE_SEED: z.enum(['none', 'demo']).default('none'),
   /** A knife plotter that listens on the network, `host:port`; without it the simulated one. */
@@ -22,6 +24,8 @@ export interface Config {
   readonly dataDir: string;
   /** 0 lets the system choose. */
   readonly port: number;
+  /** Ports of the shop: this one over HTTPS, the next for the set-up page. */
+  readonly shopPort: number;
   readonly logLevel: 'silent' | 'error' | 'info' | 'debug';
   readonly seed: 'none' | 'demo';
   readonly plotter: { readonly host: string; readonly port: number } | null;
@@ -42,6 +46,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   return {
     dataDir: e.YELLOW_PANE_DATA ?? join(userDataDir(e), 'yellow-pane'),
     port: e.YELLOW_PANE_PORT,
+    shopPort: e.YELLOW_PANE_SHOP_PORT,
     logLevel: e.YELLOW_PANE_LOG,
     seed: e.YELLOW_PANE_SEED,
     plotter: e.YELLOW_PANE_PLOTTER ? { host: e.YELLOW_PANE_PLOTTER.split(':')[0]!, port: Number(e.YELLOW_PANE_PLOTTER.split(':')[1]) } : null,

@@ -33,6 +33,7 @@ async function main(): Promise<void> {
     webDir: join(here, '..', '..', 'web', 'dist', 'browser'),
     backup: () => writeBackup(open, config.dataDir, 'asked', now()),
     photosDir: join(config.dataDir, 'photos'),
+    shop: { dir: join(config.dataDir, 'shop'), securePort: config.shopPort, setUpPort: config.shopPort + 1 },
     plotter: config.plotter,
     plotterHaste: config.plotterHaste,
   });
@@ -59,6 +60,7 @@ async function main(): Promise<void> {
     const { port } = server.address() as AddressInfo;
     lock.setPort(port);
     process.stdout.write(`Yellow Pane is ready: http://localhost:${port}\n`);
+    void app.shop?.start().catch((e: unknown) => log.error({ err: e }, 'listening in the shop failed'));
     void daily().catch((e: unknown) => log.error({ err: e }, 'daily backup failed'));
   });
   const fail = (error: Error) => {
@@ -73,6 +75,7 @@ async function main(): Promise<void> {
     stopping = true;
     clearInterval(timer);
     app.plotter.close();
+    await app.shop?.close();
     server.close();
     server.closeAllConnections();
     await app.changes.settled();

@@ -1,6 +1,6 @@
 import type { Request, Response, Router } from 'express';
 import type * as z from 'zod';
-import { errorTable, routes, type Fault, type RouteName } from '@yellow-pane/contracts';
+import { errorTable, routes, type AdmittedDevice, type Fault, type RouteName } from '@yellow-pane/contracts';
 import { Refusal } from '../problem.js';
 
 type Definition<N extends RouteName> = (typeof routes)[N];
@@ -16,7 +16,12 @@ export interface Call<N extends RouteName> {
   readonly params: Part<N, 'params'>;
   readonly query: Part<N, 'query'>;
   readonly body: Part<N, 'body'>;
+  /** The device that was let in; null: the bench itself. */
+  readonly device: AdmittedDevice | null;
 }
+
+/** How the request came: by a device that was let in, or (null) at the bench itself. */
+export const deviceOf = (res: Response): AdmittedDevice | null => (res.locals['device'] as AdmittedDevice | null | undefined) ?? null;
 
 const faultsOf = (error: z.ZodError, where: string): Fault[] =>
   error.issues.map((i) => ({ path: [where, ...i.path.map(String)].join('.'), message: i.message }));
@@ -49,6 +54,7 @@ export function mount<N extends RouteName>(router: Router, name: N, work: (call:
       params: read(definition.params, req.params, 'path'),
       query: read(definition.query, req.query, 'query'),
       body: read(definition.body, req.body, 'body'),
+      device: deviceOf(res),
     } as Call<N>;
     const result = await work(call);
     res.set('Cache-Control', 'no-store');

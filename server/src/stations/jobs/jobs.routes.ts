@@ -11,7 +11,7 @@ const notYetReceived = (patch: Patch): Patch =>
 
 export function jobsRoutes(jobs: JobsService, changes: ChangeService, history: Pick<RecordsRepository, 'changesOfJob'>): Router {
   const router = Router();
-  mount(router, 'session', ({ query }) => jobs.session(query.deviceId));
+  mount(router, 'session', async ({ query, device }) => ({ ...(await jobs.session(query.deviceId)), admitted: device }));
   mount(router, 'bench', ({ query }) => jobs.bench(query.personId));
   mount(router, 'jobs', () => jobs.list());
   mount(router, 'createJob', ({ body }) => jobs.create(body));

@@ -43,5 +43,6 @@ export class BenchBar {
     { path: '/films', name: 'Films' },
     { path: '/stock', name: 'Stock' },
     { path: '/firm', name: 'Firm' },
+    { path: '/phones', name: 'Phones' },
   ];
 }

@@ -1,7 +1,9 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
-import { inject, Injectable } from '@angular/core';
-import { firstValueFrom } from 'rxjs';
+import { inject, Injectable, signal } from '@angular/core';
+import { firstValueFrom, timeout, TimeoutError, type Observable } from 'rxjs';
 import type {
+  AdmissionCode,
+  AdmittedDevice,
   BenchDocument,
   ChangeAnswer,
   ChangeDraft,
@@ -15,6 +17,7 @@ import type {
   PlotSettings,
   PlotStatus,
   Problem,
+  ShopStatus,
   UndoRequest,
   UnitSystem,
   InstrumentAct,
@@ -33,14 +36,18 @@ export class ApiProblem extends Error {
   }
 }
 
+/** In a dead spot nothing answers, for minutes; after this it is taken as out of reach and tried again. @source house rule */
+const PATIENCE_MS = { greeting: 8000, usual: 30_000, large: 180_000 };
+
 function asProblem(error: unknown): ApiProblem {
+  if (error instanceof TimeoutError) return outOfReach();
   if (!(error instanceof HttpErrorResponse)) return new ApiProblem('internal', String(error));
   const problem = (typeof error.error === 'string' ? safeJson(error.error) : error.error) as Problem | null;
   // the service worker answers 504 for a bench it cannot reach, as would something between
-  if (error.status === 0 || (error.status >= 502 && !problem?.code))
-    return new ApiProblem('offline', 'The bench does not answer. What you typed is kept here and sent again.');
+  if (error.status === 0 || (error.status >= 502 && !problem?.code)) return outOfReach();
   return new ApiProblem(problem?.code ?? 'internal', problem?.detail ?? 'Yellow Pane itself failed at this.', problem?.faults ?? []);
 }
+const outOfReach = () => new ApiProblem('offline', 'The bench does not answer. What you typed is kept here and sent again.');
 const safeJson = (text: string): unknown => {
   try {
     return JSON.parse(text);
@@ -56,6 +63,8 @@ export interface Session {
   /** The bench's clock when it answered. */
   at: string;
   apiVersion: number;
+  /** How this device was let in; null: it is the bench itself. */
+  admitted: AdmittedDevice | null;
 }
 
 /** Every call that the interface makes. */
@@ -63,38 +72,50 @@ export interface Session {
 export class Api {
   private readonly http = inject(HttpClient);
 
-  private async get<T>(url: string): Promise<T> {
-    try {
-      return await firstValueFrom(this.http.get<T>(url));
-    } catch (error) {
-      throw asProblem(error);
-    }
+  /** The bench was reached and does not let this device in, or no longer. */
+  readonly isPutOut = signal(false);
+
+  private async get<T>(url: string, patienceMs = PATIENCE_MS.usual): Promise<T> {
+    return this.answered(this.http.get<T>(url), patienceMs);
   }
-  private async post<T>(url: string, body: unknown, headers: Record<string, string> = {}): Promise<T> {
+  private async post<T>(url: string, body: unknown, headers: Record<string, string> = {}, patienceMs = PATIENCE_MS.usual): Promise<T> {
+    return this.answered(this.http.post<T>(url, body, { headers }), patienceMs);
+  }
+  private async answered<T>(call: Observable<T>, patienceMs: number): Promise<T> {
     try {
-      return await firstValueFrom(this.http.post<T>(url, body, { headers }));
+      const answer = await firstValueFrom(call.pipe(timeout(patienceMs)));
+      this.isPutOut.set(false);
+      return answer;
     } catch (error) {
-      throw asProblem(error);
+      const problem = asProblem(error);
+      if (problem.code !== 'offline') this.isPutOut.set(problem.code === 'not-admitted');
+      throw problem;
     }
   }
 
-  session = (deviceId: string) => this.get<Session>(`/api/session?deviceId=${deviceId}`);
+  session = (deviceId: string) => this.get<Session>(`/api/session?deviceId=${deviceId}`, PATIENCE_MS.greeting);
   bench = (personId: string) => this.get<BenchDocument>(`/api/bench?personId=${personId}`);
   jobs = () => this.get<JobSummary[]>('/api/jobs');
   createJob = (body: { name: string; customer: string; units: UnitSystem; personId: string; deviceId: string }) => this.post<Job>('/api/jobs', body);
   job = (jobId: string, personId: string) => this.get<JobDocument>(`/api/jobs/${jobId}?personId=${personId}`);
-  addPhoto = (photo: Blob) => this.post<{ photo: string; bytes: number }>('/api/photos', photo, { 'Content-Type': photo.type || 'image/jpeg' });
+  addPhoto = (photo: Blob) =>
+    this.post<{ photo: string; bytes: number }>('/api/photos', photo, { 'Content-Type': photo.type || 'image/jpeg' }, PATIENCE_MS.large);
   layMinutes = () => this.get<LearnedMinutes>('/api/lay/minutes');
+  shop = () => this.get<ShopStatus>('/api/shop');
+  shopListen = (address: string | null) => this.post<ShopStatus>('/api/shop/listen', { address });
+  shopCode = (name: string, personId: string | null) => this.post<AdmissionCode>('/api/shop/code', { name, personId });
+  shopRemove = (deviceId: string) => this.post<ShopStatus>('/api/shop/remove', { deviceId });
   change = (draft: ChangeDraft) => this.post<ChangeAnswer>(`/api/jobs/${draft.jobId}/changes`, draft);
   undo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/undo`, request);
   redo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/redo`, request);
   importJob = (file: unknown, who: { personId: string; deviceId: string }) =>
-    this.post<{ jobId: string; isCopy: boolean }>(`/api/job-files?personId=${who.personId}&deviceId=${who.deviceId}`, file);
+    this.post<{ jobId: string; isCopy: boolean }>(`/api/job-files?personId=${who.personId}&deviceId=${who.deviceId}`, file, {}, PATIENCE_MS.large);
   importFilms = (body: unknown, same: string, who: { personId: string; deviceId: string }) =>
     this.post<{ added: number; renewed: number; skipped: number }>(
       `/api/films?personId=${who.personId}&deviceId=${who.deviceId}&same=${same}`,
       body,
       typeof body === 'string' ? { 'Content-Type': 'text/csv' } : {},
+      PATIENCE_MS.large,
     );
   importStock = (csv: string, same: string, who: { personId: string; deviceId: string }) =>
     this.post<{ added: number; counted: number; skipped: number }>(`/api/stock.csv?personId=${who.personId}&deviceId=${who.deviceId}&same=${same}`, csv, {

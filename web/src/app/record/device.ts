@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { API_VERSION, type Firm, type Person } from '@yellow-pane/contracts';
+import { API_VERSION, type AdmittedDevice, type Firm, type Person } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem, type Session } from './api';
 import { LocalStore } from './local-store';
@@ -12,6 +12,8 @@ export class Device {
   readonly persons = signal<readonly Person[]>([]);
   readonly person = signal<Person | null>(null);
   readonly firm = signal<Firm | null>(null);
+  /** How the bench let this device in; null: it is the bench itself. */
+  readonly admitted = signal<AdmittedDevice | null>(null);
   /** How far the bench's clock is ahead of this device's, ms. */
   clockOffsetMs = 0;
   /** What the bench can do, by its own number; null: it was never reached. */
@@ -35,8 +37,9 @@ export class Device {
     this.seq = session.lastDeviceSeq;
     this.persons.set(session.persons);
     this.firm.set(session.firm);
-    const kept = localStorage.getItem('yp-person');
-    const person = session.persons.find((p) => p.id === kept) ?? session.persons[0]!;
+    this.admitted.set(session.admitted ?? null);
+    const named = (id: string | null | undefined) => session.persons.find((p) => p.id === id);
+    const person = named(localStorage.getItem('yp-person')) ?? named(session.admitted?.personId) ?? session.persons[0]!;
     this.person.set(person);
     return person;
   }
@@ -52,6 +55,8 @@ export class Device {
       void this.local.keepSession(session).catch(() => undefined);
       return session;
     } catch (error) {
+      // taken out at the bench: what was kept of its jobs goes; what waits to be delivered stays
+      if (error instanceof ApiProblem && error.code === 'not-admitted') void this.local.forgetJobs().catch(() => undefined);
       const kept = error instanceof ApiProblem && error.code === 'offline' ? await this.local.session().catch(() => undefined) : undefined;
       if (!kept) throw error;
       return kept;

@@ -1,3 +1,4 @@
+import { signal } from '@angular/core';
 import { emptyStock } from '@yellow-pane/contracts';
 import type { BenchDocument, Change, ChangeAnswer, ChangeDraft, JobDocument, Patch, UndoRequest } from '@yellow-pane/contracts';
 import { demoFirm, demoPersons, ternPoint } from '../../../../demo/src/index';
@@ -17,6 +18,7 @@ export class FakeApi {
   /** How many calls go unanswered before the bench is there again. */
   unanswered = 0;
   refuseNext: ApiProblem | null = null;
+  readonly isPutOut = signal(false);
   private lastInverse: Patch[] = [];
 
   session = async () => ({
@@ -25,6 +27,7 @@ export class FakeApi {
     lastDeviceSeq: this.drafts.length + this.undone.length,
     at: new Date().toISOString(),
     apiVersion: 1,
+    admitted: null,
   });
   job = async () => JSON.parse(JSON.stringify(this.doc)) as JobDocument;
   bench = async (): Promise<BenchDocument> => ({

@@ -8,8 +8,8 @@ import { RecordStore } from './record.store';
 
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 15_000;
-/** Refusals that another try can turn: the bench failed, was busy, or a number is missing. */
-const mayPass = new Set(['offline', 'internal', 'too-many', 'sequence-gap', 'wrong-origin']);
+/** Refusals that another try can turn: the bench failed, was busy, a number is missing, or this device has to be let in again. */
+const mayPass = new Set(['offline', 'internal', 'too-many', 'sequence-gap', 'wrong-origin', 'not-admitted']);
 
 /** What a line of the log is about; who, when and under which steps are added here. */
 export type LayLine = Pick<LayEntry, 'surfaceId' | 'kind' | 'stepSetId'> & Partial<LayEntry>;

@@ -135,6 +135,13 @@ export class LocalStore {
     await later();
     await (await this.db()).put('jobs', { doc, savedAt: new Date().toISOString() }, doc.job.id);
   }
+  /** Forgets the jobs and people that were kept here. Lines on their way, and their photos, stay. */
+  async forgetJobs(): Promise<void> {
+    const tx = (await this.db()).transaction(['jobs', 'meta'], 'readwrite');
+    await tx.objectStore('jobs').clear();
+    await tx.objectStore('meta').delete('session');
+    await tx.done;
+  }
   async job(jobId: string): Promise<{ readonly doc: JobDocument; readonly savedAt: string } | undefined> {
     return (await this.db()).get('jobs', jobId);
   }

@@ -54,7 +54,8 @@ export class Sender {
       try {
         return await work();
       } catch (error) {
-        if (!(error instanceof ApiProblem) || error.code !== 'offline') throw error;
+        // let in again, in another tab, it goes on from here
+        if (!(error instanceof ApiProblem) || !['offline', 'not-admitted'].includes(error.code)) throw error;
         waiting();
         await new Promise((r) => setTimeout(r, wait));
       }

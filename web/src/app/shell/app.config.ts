@@ -1,15 +1,21 @@
 import { provideHttpClient, withFetch } from '@angular/common/http';
-import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
-import { provideRouter, TitleStrategy, withComponentInputBinding, withPreloading } from '@angular/router';
+import { inject, provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import { provideRouter, TitleStrategy, withComponentInputBinding, withNavigationErrorHandler, withPreloading } from '@angular/router';
 import { routes } from './app.routes';
 import { JobTitles } from './job-titles';
+import { MissingPart } from './missing-part';
 import { PreloadTheJob } from './preload-the-job';
 
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch()),
-    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadTheJob)),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withPreloading(PreloadTheJob),
+      withNavigationErrorHandler((e) => inject(MissingPart).met(e)),
+    ),
     { provide: TitleStrategy, useClass: JobTitles },
   ],
 };

@@ -6,6 +6,7 @@ export const routes: Routes = [
   { path: 'price', title: 'Price', loadComponent: () => import('../stations/price/price-page').then((m) => m.PricePage) },
   { path: 'stock', title: 'Stock', loadComponent: () => import('../stations/stock/stock-page').then((m) => m.StockPage) },
   { path: 'firm', title: 'Firm', loadComponent: () => import('../stations/firm/firm-page').then((m) => m.FirmPage) },
+  { path: 'phones', title: 'Phones', loadComponent: () => import('../stations/phones/phones-page').then((m) => m.PhonesPage) },
   {
     path: 'jobs/:jobId',
     data: { preload: true },

@@ -26,4 +26,14 @@ describe('a page that was kept on a device meets the bench', () => {
     expect(said.textContent).toContain('What you tapped is delivered all the same');
     expect(said.querySelector('button')!.textContent).toContain('Load it again');
   });
+  test('a bench that lets it in no more: it says what becomes of what was written, and where to type a code, in a page of its own', async () => {
+    const page = await opened(API_VERSION);
+    const api = TestBed.inject(Api) as unknown as FakeApi;
+    api.isPutOut.set(true);
+    await Promise.resolve();
+    TestBed.tick();
+    const said = page.querySelector('[data-put-out]')!;
+    expect(said.textContent).toContain('What you wrote stays here');
+    expect([said.querySelector('a')!.getAttribute('href'), said.querySelector('a')!.target]).toEqual(['/admit', '_blank']);
+  });
 });

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, Injector, isDevMode, signal } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { Api } from '../record/api';
 import { Device } from '../record/device';
+import { MissingPart } from './missing-part';
 
 /** The page is usable long before; fetching all of the shell would stand in its way. */
 const SHELL_AFTER_MS = 4000;
@@ -12,7 +14,17 @@ const SHELL_AFTER_MS = 4000;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <router-outlet />
-    @if (isNewerHere()) {
+    @if (api.isPutOut()) {
+      <div role="alert" class="fixed right-3 bottom-3 z-50 max-w-sm border-l-4 border-ink bg-tint p-3" data-put-out>
+        The bench does not let this device in any more. What you wrote stays here and is delivered once it is let in again.
+        <a class="btn mt-2" href="/admit" target="_blank" rel="noopener">Type a code of the bench</a>
+      </div>
+    } @else if (part.isMissing()) {
+      <div role="alert" class="fixed right-3 bottom-3 z-50 max-w-sm border-l-4 border-ink bg-tint p-3" data-missing-part>
+        A part of this page did not come. Where there is a network again, load the page.
+        <button type="button" class="btn mt-2" (click)="reload()">Load it again</button>
+      </div>
+    } @else if (isNewerHere()) {
       <div role="status" class="fixed right-3 bottom-3 z-50 flex max-w-sm items-center gap-3 border-l-4 border-ink bg-tint p-3">
         A newer Yellow Pane is here. <button type="button" class="btn" (click)="reload()">Load it</button>
       </div>
@@ -25,7 +37,9 @@ const SHELL_AFTER_MS = 4000;
   `,
 })
 export class App {
+  protected readonly api = inject(Api);
   protected readonly device = inject(Device);
+  protected readonly part = inject(MissingPart);
   protected readonly isNewerHere = signal(false);
 
   constructor() {
