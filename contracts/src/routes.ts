@@ -6,7 +6,7 @@ import { benchDocument } from './bench-document.js';
 import { film } from './films/film.js';
 import { instrumentAct, instrumentStatus } from './instruments/instrument.js';
 import { weatherDay } from './instruments/weather.js';
-import { jobDay, kitLines, slipAnswer, slipRequest } from './prepare/day.js';
+import { jobDay, kitLines, slipAnswer, slipRequest, washAnswer, washRequest } from './prepare/day.js';
 import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
 import { jobDocument, jobFile, jobSummary } from './job-document.js';
@@ -283,6 +283,14 @@ export const routes = {
     summary: 'What goes into the bottles for an area, and how a wrong mix is put right',
     body: slipRequest,
     result: slipAnswer,
+    errors: ['bad-input'],
+  },
+  computeWash: {
+    method: 'post',
+    path: '/api/compute/wash',
+    summary: 'Cleaner, alcohol wipe or wall wash for an area, and how a wrong mix is put right',
+    body: washRequest,
+    result: washAnswer,
     errors: ['bad-input'],
   },
   runSheet: {

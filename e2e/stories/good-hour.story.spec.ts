@@ -29,6 +29,9 @@ test('is it a good hour for the west front? What goes into the bottles, what int
   await page.getByLabel('Drops in it').fill('14');
   await page.keyboard.press('Tab');
   await expect(page.locator('[data-correction]')).toContainText(/1\.6 times too strong: .*of water/);
+  await page.getByLabel('Walls and panels, m²').fill('12');
+  await page.keyboard.press('Tab');
+  await expect(page.locator('[data-wash=detergent]')).toContainText('Rinse twice');
   await page.getByRole('tab', { name: 'In the van' }).click();
   await page.getByRole('checkbox', { name: /Dust sheet/ }).check();
   await bench.saved();

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { id } from '../quantities.js';
 import { weatherDay } from '../instruments/weather.js';
-import { slipSchool } from './settings.js';
+import { slipSchool, washKind } from './settings.js';
 
 const workWindow = z.object({
   fromHour: z.number(),
@@ -60,6 +60,8 @@ export const slipRequest = z.object({
 });
 export type SlipRequest = z.infer<typeof slipRequest>;
 
+const mixCorrection = z.object({ strength: z.number(), pourOutMl: z.number(), addWaterMl: z.number(), addAdditiveMl: z.number(), words: z.string() });
+/** What goes into each filling, and how a wrong one is put right. */
 export const slipAnswer = z.object({
   doseMlPerL: z.number(),
   totalMl: z.number(),
@@ -67,6 +69,22 @@ export const slipAnswer = z.object({
   waterMl: z.number(),
   additiveMl: z.number(),
   additiveText: z.string(),
-  correction: z.object({ strength: z.number(), pourOutMl: z.number(), addWaterMl: z.number(), addAdditiveMl: z.number(), words: z.string() }).nullable(),
+  correction: mixCorrection.nullable(),
 });
 export type SlipAnswer = z.infer<typeof slipAnswer>;
+
+export const washRequest = z.object({
+  kind: washKind,
+  areaM2: z.number().min(0).max(100_000).meta({ unit: 'm²' }),
+  bottleMl: z.number().min(50).max(25_000).meta({ unit: 'ml' }),
+  /** Of the additive as it comes. */
+  strengthPct: z.number().min(1).max(100).default(100).meta({ unit: '%' }),
+  /** A bottle that is already mixed. */
+  inBottle: z
+    .object({ mixMl: z.number().min(1).max(25_000), additiveMl: z.number().min(0).max(25_000) })
+    .nullable()
+    .default(null),
+});
+export type WashRequest = z.infer<typeof washRequest>;
+export const washAnswer = slipAnswer.extend({ after: z.string(), caution: z.string() });
+export type WashAnswer = z.infer<typeof washAnswer>;

@@ -12,6 +12,10 @@ export type HorizonPoint = z.infer<typeof horizonPoint>;
 export const slipSchool = z.enum(['soap-drops', 'shampoo-gallon', 'shampoo-bottle', 'concentrate']);
 export type SlipSchool = z.infer<typeof slipSchool>;
 
+/** What goes onto a surface before the film. */
+export const washKind = z.enum(['cleaner', 'alcohol', 'detergent']);
+export type WashKind = z.infer<typeof washKind>;
+
 /** What was read or typed instead of what the weather service says; null: as the service says. */
 export const typedConditions = z.object({
   airC: z.number().min(-40).max(55).nullable().default(null),
@@ -34,6 +38,10 @@ export const prepareSettings = z.object({
   bottleMl: z.number().min(50).max(25_000).default(946).meta({ unit: 'ml' }),
   /** Slip that goes onto each square metre: glass, film and film again. */
   slipMlPerM2: z.number().min(20).max(3000).default(350).meta({ unit: 'ml/m²' }),
+  /** Walls and panels to be washed that day. */
+  wallM2: z.number().min(0).max(100_000).default(0).meta({ unit: 'm²' }),
+  /** Isopropyl alcohol as it comes, by volume. */
+  alcoholPct: z.number().min(70).max(100).default(99).meta({ unit: '%' }),
   /** Places that are worked on that day; null: the whole job. */
   placeIds: z.array(id).max(400).nullable().default(null),
   /** Lines of the kit list that are in the van. */

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
-import { slipSchool } from '@yellow-pane/contracts';
+import { slipSchool, washKind } from '@yellow-pane/contracts';
 import { bladeFor, kitList, type KitPane } from './kit-list.js';
-import { CAP_ML, correctSlip, DROP_ML, mixSlip, slipDoseMlPerL, slipRules, spoonedText, strengthText } from './slip-mix.js';
+import { CAP_ML, correctMix, DROP_ML, mixSlip, slipDoseMlPerL, slipRules, spoonedText, strengthText } from './slip-mix.js';
+import { mixWash, washMeasure, washRules, washStrengthText } from './wash-mix.js';
 
 describe('what goes into the bottles', () => {
   test('each school in the bottle that it was written for (common practice)', () => {
@@ -40,10 +41,10 @@ describe('what goes into the bottles', () => {
 describe('a wrong mix is put right', () => {
   test('1.5 times too strong in 700 ml: add 350 ml of water', () => {
     const dose = 10;
-    expect(correctSlip(700, 10.5, 2000, dose)).toEqual({ strength: 1.5, pourOutMl: 0, addWaterMl: 350, addAdditiveMl: 0 });
+    expect(correctMix(700, 10.5, 2000, dose)).toEqual({ strength: 1.5, pourOutMl: 0, addWaterMl: 350, addAdditiveMl: 0 });
   });
   test('no room for the water: pour out first, no more than has to go', () => {
-    const c = correctSlip(900, 18, 900, 10);
+    const c = correctMix(900, 18, 900, 10);
     expect(c).toEqual({ strength: 2, pourOutMl: 450, addWaterMl: 450, addAdditiveMl: 0 });
   });
   test('afterwards it has the right strength, fits the bottle, and only what had to was poured out', () =>
@@ -55,7 +56,7 @@ describe('a wrong mix is put right', () => {
         fc.double({ min: 0.5, max: 60, noNaN: true }),
         (bottleMl, full, share, dose) => {
           const inBottle = Math.max(1, bottleMl * full);
-          const c = correctSlip(inBottle, inBottle * share, bottleMl, dose);
+          const c = correctMix(inBottle, inBottle * share, bottleMl, dose);
           const kept = inBottle - c.pourOutMl;
           const total = kept + c.addWaterMl + c.addAdditiveMl;
           expect((kept * share + c.addAdditiveMl) / total).toBeCloseTo(dose / 1000, 9);
@@ -67,8 +68,48 @@ describe('a wrong mix is put right', () => {
     ));
   test('what it does to the work is said; more additive than slip is refused', () => {
     expect([strengthText(1.5), strengthText(1), strengthText(0.5)].map((t) => t.split(':')[0])).toEqual(['Too strong', 'Right', 'Too weak']);
-    expect(() => correctSlip(500, 600, 946, 10)).toThrow(/Additive in it/);
-    expect(() => correctSlip(1200, 10, 946, 10)).toThrow(/Slip in the bottle/);
+    expect(() => correctMix(500, 600, 946, 10)).toThrow(/Additive in it/);
+    expect(() => correctMix(1200, 10, 946, 10)).toThrow(/In the bottle/);
+  });
+});
+
+describe('what goes onto a surface before the film', () => {
+  test('in the vessel that each was written for (common practice)', () => {
+    // 1 part to 2 parts; 70 : 30; 1 fl oz to the US gallon
+    expect(mixWash('cleaner', 1, 900, 100)).toMatchObject({ additiveMl: expect.closeTo(300, 6), waterMl: expect.closeTo(600, 6) });
+    expect(mixWash('alcohol', 1, 1000, 100)).toMatchObject({ additiveMl: 700, waterMl: 300 });
+    expect(mixWash('detergent', 1, 3785.41, 100).additiveMl).toBeCloseTo(29.57, 2);
+    expect(washMeasure('detergent', mixWash('detergent', 1, 3785.41, 100).additiveMl)).toBe('2 tablespoons (30 ml)');
+  });
+  test('alcohol as it comes: more of the weaker one; weaker than the wipe cannot be made stronger by water', () => {
+    expect(mixWash('alcohol', 1, 1000, 91).additiveMl).toBeCloseTo(700 / 0.91, 9);
+    expect(mixWash('alcohol', 1, 1000, 70).waterMl).toBeCloseTo(0, 9);
+    expect(() => mixWash('alcohol', 1, 1000, 50)).toThrow(/Strength of the isopropyl alcohol/);
+    expect(() => mixWash('detergent', 1, 1000, 50)).toThrow(/Strength of the detergent/);
+  });
+  test('every wash fills its vessel and no more, for any area', () =>
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...washKind.options),
+        fc.double({ min: 0, max: 500, noNaN: true }),
+        fc.double({ min: 50, max: 25_000, noNaN: true }),
+        (kind, areaM2, bottleMl) => {
+          const mix = mixWash(kind, areaM2, bottleMl, 100);
+          expect(mix.waterMl + mix.additiveMl).toBeCloseTo(bottleMl, 6);
+          expect(mix.fillingCount * bottleMl).toBeGreaterThanOrEqual(mix.totalMl - 1e-6);
+          expect((mix.fillingCount - 1) * bottleMl).toBeLessThan(Math.max(mix.totalMl, 1e-9) + 1e-6);
+        },
+      ),
+    ));
+  test('what too much and too little do is said of each, with a caution', () => {
+    for (const kind of washKind.options) {
+      expect([washStrengthText(kind, 2), washStrengthText(kind, 1), washStrengthText(kind, 0.5)].map((t) => t.slice(0, 5))).toEqual([
+        'Too s',
+        'Right',
+        'Too w',
+      ]);
+      expect(washRules[kind].caution.length).toBeGreaterThan(30);
+    }
   });
 });
 

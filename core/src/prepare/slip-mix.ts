@@ -93,7 +93,7 @@ export function spoonedText(ml: number, school: SlipSchool): string {
 }
 
 /** How a wrong mix is put right. */
-export interface SlipCorrection {
+export interface MixCorrection {
   /** Strength against what it should be: 1.5 is half too strong. */
   readonly strength: number;
   /** Out of the bottle first, so that what is added finds room. */
@@ -104,11 +104,11 @@ export interface SlipCorrection {
 
 /**
  * Puts a mixed bottle right by adding water or additive, after pouring out no more than has to go.
- * @param inBottleMl slip in the bottle @param additiveMl additive that is in it @param bottleMl what the bottle holds
- * @throws OutOfRange when there is more additive than slip, or more slip than bottle
+ * @param inBottleMl what is in the bottle @param additiveMl additive that is in it @param bottleMl what the bottle holds
+ * @throws OutOfRange when there is more additive than mix, or more mix than bottle
  */
-export function correctSlip(inBottleMl: number, additiveMl: number, bottleMl: number, doseMlPerL: number): SlipCorrection {
-  checkRange('Slip in the bottle', inBottleMl, 1, bottleMl, 'ml');
+export function correctMix(inBottleMl: number, additiveMl: number, bottleMl: number, doseMlPerL: number): MixCorrection {
+  checkRange('In the bottle', inBottleMl, 1, bottleMl, 'ml');
   checkRange('Additive in it', additiveMl, 0, inBottleMl, 'ml');
   const target = doseMlPerL / 1000;
   const is = additiveMl / inBottleMl;

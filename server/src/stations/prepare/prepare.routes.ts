@@ -8,5 +8,6 @@ export function prepareRoutes(prepare: PrepareService): Router {
   mount(router, 'jobDay', ({ params, query }) => prepare.day(params.jobId, query.on, query.sky));
   mount(router, 'kit', ({ params }) => prepare.kit(params.jobId));
   mount(router, 'computeSlip', ({ body }) => prepare.slip(body));
+  mount(router, 'computeWash', ({ body }) => prepare.wash(body));
   return router;
 }

@@ -5,9 +5,24 @@ import {
   type KitLines,
   type SlipAnswer,
   type SlipRequest,
+  type WashAnswer,
+  type WashRequest,
   type WeatherDay,
 } from '@yellow-pane/contracts';
-import { bandsOfJob, correctSlip, dateAt, kitOfDay, mixSlip, slipNeed, spoonedText, strengthText } from '@yellow-pane/core';
+import {
+  bandsOfJob,
+  correctMix,
+  dateAt,
+  kitOfDay,
+  mixSlip,
+  mixWash,
+  slipNeed,
+  spoonedText,
+  strengthText,
+  washMeasure,
+  washRules,
+  washStrengthText,
+} from '@yellow-pane/core';
 import type { WeatherService } from '../../instruments/weather-service.js';
 import { Refusal } from '../../problem.js';
 import type { JobsService } from '../jobs/jobs.service.js';
@@ -55,19 +70,50 @@ export class PrepareService {
   async slip(asked: SlipRequest): Promise<SlipAnswer> {
     const mix = mixSlip(asked.school, asked.areaM2, asked.glassC, asked.bottleMl, asked.slipMlPerM2);
     const { inBottle } = asked;
-    if (inBottle && (inBottle.slipMl > asked.bottleMl || inBottle.additiveMl > inBottle.slipMl))
-      throw new Refusal('bad-input', undefined, [
-        {
-          path: 'body.inBottle',
-          message: `A bottle of ${asked.bottleMl} ml cannot hold that: the slip in it is at most the bottle, the additive at most the slip.`,
-        },
-      ]);
-    const correction = inBottle ? correctSlip(inBottle.slipMl, inBottle.additiveMl, asked.bottleMl, mix.doseMlPerL) : null;
+    if (inBottle) this.holds(asked.bottleMl, inBottle.slipMl, inBottle.additiveMl);
+    const correction = inBottle ? correctMix(inBottle.slipMl, inBottle.additiveMl, asked.bottleMl, mix.doseMlPerL) : null;
     return {
       ...mix,
       additiveText: spoonedText(mix.additiveMl, asked.school),
       correction: correction && { ...correction, words: strengthText(correction.strength) },
     };
+  }
+
+  /** Cleaner, wipe or wall wash for an area, and how a wrong one is put right. */
+  async wash(asked: WashRequest): Promise<WashAnswer> {
+    const rule = washRules[asked.kind];
+    const least = rule.isDiluted ? rule.doseMlPerL / 10 : 100;
+    if (asked.strengthPct < least)
+      throw new Refusal('bad-input', undefined, [
+        {
+          path: 'body.strengthPct',
+          message: rule.isDiluted
+            ? `${rule.what} of ${asked.strengthPct} % is weaker than the mix (${least} %): take a stronger one.`
+            : `${rule.what} is used as it comes: leave this at 100.`,
+        },
+      ]);
+    const mix = mixWash(asked.kind, asked.areaM2, asked.bottleMl, asked.strengthPct);
+    const { inBottle } = asked;
+    if (inBottle) this.holds(asked.bottleMl, inBottle.mixMl, inBottle.additiveMl);
+    const correction = inBottle ? correctMix(inBottle.mixMl, inBottle.additiveMl, asked.bottleMl, mix.doseMlPerL) : null;
+    return {
+      ...mix,
+      additiveText: washMeasure(asked.kind, mix.additiveMl),
+      correction: correction && { ...correction, words: washStrengthText(asked.kind, correction.strength) },
+      after: rule.after,
+      caution: rule.caution,
+    };
+  }
+
+  /** @throws Refusal when a bottle cannot hold what is said to be in it */
+  private holds(bottleMl: number, inItMl: number, additiveMl: number): void {
+    if (inItMl <= bottleMl && additiveMl <= inItMl) return;
+    throw new Refusal('bad-input', undefined, [
+      {
+        path: 'body.inBottle',
+        message: `A bottle of ${bottleMl} ml cannot hold that: what is in it is at most the bottle, the additive at most what is in it.`,
+      },
+    ]);
   }
 
   private async weatherFor(job: JobDocument['job'], on: string | undefined, sky: WeatherDay['sky'] | undefined): Promise<WeatherDay> {

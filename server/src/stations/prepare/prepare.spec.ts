@@ -77,3 +77,21 @@ describe('bottles', () => {
     expect([answer.status, answer.body.faults[0].message]).toEqual([400, expect.stringContaining('473.2 ml cannot hold that')]);
   });
 });
+
+describe('washes over the API', () => {
+  const wash = (body: object) => request(app.http).post('/api/compute/wash').set('Host', 'localhost').send(body);
+  test('a wall wash for 20 m² in a bucket of 10 l, with what comes after it', async () => {
+    const { body } = await wash({ kind: 'detergent', areaM2: 20, bottleMl: 10_000 });
+    expect(body).toMatchObject({ fillingCount: 1, totalMl: 3000, correction: null, after: expect.stringContaining('Rinse twice') });
+    expect(body.additiveMl).toBeCloseTo(78.1, 1);
+  });
+  test('a wipe that is too weak is put right; alcohol weaker than the mix is refused by name', async () => {
+    const { body } = await wash({ kind: 'alcohol', areaM2: 1, bottleMl: 1000, strengthPct: 100, inBottle: { mixMl: 400, additiveMl: 200 } });
+    // 200 of 400 is 50 %: x more alcohol so that (200 + x) / (400 + x) = 0.7
+    expect(body.correction.addAdditiveMl).toBeCloseTo(80 / 0.3, 6);
+    expect(body.correction.words).toContain('Too weak');
+    const weak = await wash({ kind: 'alcohol', areaM2: 1, bottleMl: 1000, strengthPct: 50 });
+    expect(weak.body).toMatchObject({ code: 'bad-input', faults: [{ path: 'body.strengthPct', message: expect.stringContaining('take a stronger one') }] });
+    expect((await wash({ kind: 'cleaner', areaM2: 1, bottleMl: 500, inBottle: { mixMl: 600, additiveMl: 1 } })).body.faults[0].path).toBe('body.inBottle');
+  });
+});

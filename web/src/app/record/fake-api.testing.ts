@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { emptyStock } from '@yellow-pane/contracts';
-import type { BenchDocument, Change, ChangeAnswer, ChangeDraft, JobDocument, Patch, UndoRequest } from '@yellow-pane/contracts';
+import type { BenchDocument, Change, ChangeAnswer, ChangeDraft, JobDocument, Patch, UndoRequest, WeatherDay } from '@yellow-pane/contracts';
 import { demoFirm, demoPersons, ternPoint } from '../../../../demo/src/index';
 import { ApiProblem } from './api';
 import { applyPatches } from './updaters';
@@ -29,6 +29,10 @@ export class FakeApi {
     apiVersion: 1,
     admitted: null,
   });
+  /** Nobody has asked it about the weather. */
+  weather: (jobId: string, on: string, sky: WeatherDay['sky'] | null) => Promise<WeatherDay> = async () => {
+    throw new ApiProblem('no-place', 'Nobody has said where on earth the site is.');
+  };
   job = async () => JSON.parse(JSON.stringify(this.doc)) as JobDocument;
   bench = async (): Promise<BenchDocument> => ({
     revision: this.doc.revision,

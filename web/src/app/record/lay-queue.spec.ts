@@ -27,7 +27,8 @@ class CountingBench extends FakeApi {
       persons: this.doc.persons,
       lastDeviceSeq: this.seqOf(deviceId ?? ''),
       at: new Date(Date.now() + 5000).toISOString(),
-      admitted: null, apiVersion: 1,
+      admitted: null,
+      apiVersion: 1,
     };
   };
   override job = async () => {

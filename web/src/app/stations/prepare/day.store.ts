@@ -2,7 +2,7 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { defaultPrepareSettings, type PrepareSettings, type WeatherDay } from '@yellow-pane/contracts';
 import { dateAt, dayStartMs } from '@yellow-pane/core/ground';
 import { bandsOfJob, kitOfDay, slipNeed, workAsked, workMoments, type DayBand } from '@yellow-pane/core/prepare';
-import { gradeWords } from './day-words';
+import { gradeWords } from '../../record/day-words';
 import { Api } from '../../record/api';
 import { RecordStore } from '../../record/record.store';
 
@@ -15,7 +15,7 @@ export class DayStore {
   private readonly loaded = signal<{ readonly key: string; readonly weather: WeatherDay } | null>(null);
   readonly failed = signal<string | null>(null);
 
-  readonly settings = computed<PrepareSettings>(() => this.record.doc()?.job.prepare ?? defaultPrepareSettings);
+  readonly settings = computed<PrepareSettings>(() => ({ ...defaultPrepareSettings, ...this.record.doc()?.job.prepare }));
   readonly on = computed(() => this.settings().on ?? this.record.doc()?.job.dueOn ?? dateAt(this.clockMs(), this.record.doc()?.job.zone ?? 'Etc/UTC'));
   readonly isPlaced = computed(() => this.record.doc()?.job.latDeg != null && this.record.doc()?.job.lonDeg != null);
   private readonly key = computed(() => {

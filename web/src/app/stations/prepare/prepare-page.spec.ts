@@ -3,13 +3,13 @@ import type { PrepareSettings, WeatherDay } from '@yellow-pane/contracts';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { RecordStore } from '../../record/record.store';
-import { adviceText, clockText, windowText } from './day-words';
+import { adviceText, clockText, windowText } from '../../record/day-words';
 import { PreparePage } from './prepare-page';
 
 class FakeWeather extends FakeApi {
   readonly asked: string[] = [];
   isAway = false;
-  weather = async (_job: string, on: string, sky: WeatherDay['sky'] | null): Promise<WeatherDay> => {
+  override weather = async (_job: string, on: string, sky: WeatherDay['sky'] | null): Promise<WeatherDay> => {
     this.asked.push(`${on} ${sky}`);
     if (this.isAway) throw new Error('The weather service does not answer.');
     const hours = Array.from({ length: 24 }, () => ({ airC: 14, humidityPct: 60, cloudFrac: 0, windMPerS: 2, gustMPerS: 3, rainMm: 0 }));
@@ -119,6 +119,45 @@ describe('Prepare', () => {
     button('concentrate').click();
     await settle();
     expect(text('[data-slip]')).toContain('1 cap');
+  });
+  test('before the film: cleaner for the glass, wipe and wash for the walls of the day, each with its caution; a wrong one is put right', async () => {
+    button('Bottles').click();
+    await settle();
+    expect(text('[data-wash=cleaner]')).toMatch(/glass cleaner \d+ filling.* of 946 ml: 315 ml of cleaner concentrate, the rest water/);
+    expect(text('[data-wash=detergent]')).toContain('No walls or panels today.');
+    await type('Walls and panels', '12');
+    expect(text('[data-wash=detergent]')).toMatch(/2 fillings of 946 ml: 1½ teaspoons \(7 ml\) of detergent.*1\.8 l for 12\.0 m².*Rinse twice.*caustic/);
+    expect(text('[data-wash=alcohol]')).toContain('669 ml of isopropyl alcohol');
+    await type('Alcohol as it comes', '70');
+    expect(text('[data-wash=alcohol]')).toContain('946 ml of isopropyl alcohol');
+    const which = root().querySelector<HTMLSelectElement>('section[aria-label="A wrong mix"] select')!;
+    which.value = 'cleaner';
+    which.dispatchEvent(new Event('change'));
+    await settle();
+    await type('In the bottle', '300');
+    await type('Of that cleaner concentrate, ml', '200');
+    // 2 parts in 3 instead of 1 in 3
+    expect(text('[data-correction]')).toMatch(/2\.0 times too strong: add 300 ml of water\. Too strong: it dries/);
+  });
+  test('hour by hour: the weather, and what it makes of the glass in hand', () => {
+    const heads = [...root().querySelectorAll('yp-hours-table th[scope=col]')].map((h) => h.textContent.trim());
+    expect(heads).toEqual([
+      'o’clock',
+      'air, °C',
+      'humidity, %',
+      'cloud, %',
+      'wind, m/s',
+      'gusts',
+      'rain, mm',
+      expect.stringMatching(/, °C$/),
+      'dew point, °C',
+      'sun, W/m²',
+    ]);
+    const rows = [...root().querySelectorAll('yp-hours-table tbody tr')].map((r) => [...r.children].map((c) => c.textContent.trim()));
+    expect(rows.map((r) => r[0])).toEqual(Array.from({ length: 16 }, (_, i) => String(6 + i)));
+    // 14 °C and 60 %: dew point 6 °C by the Magnus formula
+    expect(rows[6]!.slice(1, 7)).toEqual(['14', '60', '0', '2', '3', '–']);
+    expect(rows.every((r) => r.length === 10)).toBe(true);
   });
   test('in the van: a tick is one edit that can be undone, and the count follows', async () => {
     button('In the van').click();

@@ -5,18 +5,19 @@ import { Tabs } from '../../kit/tabs';
 import { readNumber } from '../../kit/read-number';
 import { Why } from '../../kit/why';
 import { RecordStore } from '../../record/record.store';
-import { adviceText, clockText, windowText } from './day-words';
+import { adviceText, clockText, windowText } from '../../record/day-words';
 import { DayStore } from './day.store';
 import { BottlesPanel } from './parts/bottles-panel';
 import { ConditionsPanel } from './parts/conditions-panel';
 import { DayBands } from './parts/day-bands';
+import { HoursTable } from './parts/hours-table';
 import { KitPanel } from './parts/kit-panel';
 import { PlacesToday } from './parts/places-today';
 
 /** Prepare: is it a good hour for this glass, what goes into the bottles, what has to be in the van. */
 @Component({
   selector: 'yp-prepare-page',
-  imports: [LineChart, Tabs, Why, DayBands, ConditionsPanel, BottlesPanel, KitPanel, PlacesToday],
+  imports: [LineChart, Tabs, Why, DayBands, ConditionsPanel, BottlesPanel, KitPanel, PlacesToday, HoursTable],
   providers: [DayStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -67,6 +68,7 @@ import { PlacesToday } from './parts/places-today';
                   (picked)="pick($event.band.surfaceIds, $event.window)"
                 />
                 <p class="mt-2 text-xs text-soft">{{ day.weather()!.source }}. {{ weatherText() }}</p>
+                <yp-hours-table class="mt-3" />
               }
             }
           }

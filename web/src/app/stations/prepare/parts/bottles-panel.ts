@@ -1,6 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { slipSchool, type SlipSchool } from '@yellow-pane/contracts';
-import { correctSlip, DROP_ML, FLUID_OUNCE_ML, mixSlip, slipRules, spoonedText, strengthText } from '@yellow-pane/core/prepare';
+import { slipSchool, washKind, type SlipSchool, type WashKind } from '@yellow-pane/contracts';
+import {
+  correctMix,
+  DROP_ML,
+  FLUID_OUNCE_ML,
+  mixSlip,
+  mixWash,
+  slipRules,
+  spoonedText,
+  strengthText,
+  washMeasure,
+  washRules,
+  washStrengthText,
+} from '@yellow-pane/core/prepare';
 import { readNumber } from '../../../kit/read-number';
 import { Why } from '../../../kit/why';
 import { RecordStore } from '../../../record/record.store';
@@ -48,25 +60,47 @@ import { DayStore } from '../day.store';
         <yp-why class="mt-2 block" [lines]="why()" />
       </section>
       <section class="border border-hair bg-card p-4" aria-label="A wrong mix">
-        <h3 class="mb-1 text-base">A bottle that is mixed wrong</h3>
-        <p class="mb-2 text-sm text-soft">What is in it, and how much {{ rules[day.settings().school].what }} went in?</p>
+        <h3 class="mb-2 text-base">A bottle that is mixed wrong</h3>
         <div class="flex flex-wrap items-end gap-3 text-sm">
+          <label class="flex flex-col"
+            >Which<select #which class="field w-32!" (change)="setWrong(which.value)">
+              <option value="slip" [selected]="wrong() === 'slip'">slip</option>
+              @for (w of washes; track w) {
+                <option [value]="w" [selected]="wrong() === w">{{ washRules[w].name }}</option>
+              }
+            </select></label
+          >
           <label class="flex flex-col"
             >In the bottle, ml<input #inIt class="field figure w-24!" inputmode="decimal" [value]="inBottle() ?? ''" (change)="setIn(inIt)"
           /></label>
           <label class="flex flex-col"
-            >{{ byDrops() ? 'Drops in it' : 'Of that, ml in it'
-            }}<input #of class="field figure w-24!" inputmode="decimal" [value]="additive() ?? ''" (change)="setOf(of)"
+            >{{ wrongWhat() }}<input #of class="field figure w-24!" inputmode="decimal" [value]="additive() ?? ''" (change)="setOf(of)"
           /></label>
         </div>
         @if (correction(); as c) {
           <p class="mt-3 border-l-4 border-ink bg-tint p-2" role="status" data-correction>{{ c }}</p>
         }
-        <h3 class="mt-4 mb-1 text-base">Cleaner goes first</h3>
-        <p class="text-sm">About 1 part of alcohol-based concentrate to 2 parts of water. It is not slip: a rest of it under the film keeps it from tacking.</p>
-        <p class="mt-2 border-l-4 border-harm bg-harm-tint p-2 text-sm">
-          Alcohol and its vapour burn: air the room, no flame, gloves. Follow the label on the bottle.
-        </p>
+      </section>
+      <section class="border border-hair bg-card p-4 lg:col-span-2" aria-label="Before the film">
+        <h3 class="mb-2 text-base">Before the film</h3>
+        <div class="mb-3 flex flex-wrap gap-3 text-sm">
+          <label class="flex flex-col"
+            >Walls and panels, m²<input #wall class="field figure w-24!" inputmode="decimal" [value]="day.settings().wallM2" (change)="setWall(wall)"
+          /></label>
+          <label class="flex flex-col"
+            >Alcohol as it comes, %<input #pure class="field figure w-24!" inputmode="decimal" [value]="day.settings().alcoholPct" (change)="setPure(pure)"
+          /></label>
+        </div>
+        @for (r of washRows(); track r.kind) {
+          <div class="border-t border-hair py-2" [attr.data-wash]="r.kind">
+            <p>
+              <strong class="inline-block w-32">{{ washRules[r.kind].name }}</strong> {{ r.text }}
+            </p>
+            <p class="text-sm text-soft">{{ washRules[r.kind].after }}</p>
+            <p class="mt-1 border-l-4 border-harm bg-harm-tint px-2 py-1 text-sm">{{ washRules[r.kind].caution }}</p>
+          </div>
+        }
+        <yp-why class="mt-2 block" [lines]="washWhy" />
       </section>
     </div>
   `,
@@ -77,11 +111,42 @@ export class BottlesPanel {
   private readonly record = inject(RecordStore);
   protected readonly rules = slipRules;
   protected readonly schools = slipSchool.options;
+  protected readonly washRules = washRules;
+  protected readonly washes = washKind.options;
+  /** The mix that went wrong. */
+  protected readonly wrong = signal<'slip' | WashKind>('slip');
   protected readonly inBottle = signal<number | null>(null);
   /** Drops or millilitres, as the school counts. */
   protected readonly additive = signal<number | null>(null);
 
-  protected readonly byDrops = computed(() => this.day.settings().school === 'soap-drops');
+  protected readonly byDrops = computed(() => this.wrong() === 'slip' && this.day.settings().school === 'soap-drops');
+  private readonly additiveName = computed(() => {
+    const wrong = this.wrong();
+    return wrong === 'slip' ? slipRules[this.day.settings().school].what : washRules[wrong].what;
+  });
+  protected readonly wrongWhat = computed(() => (this.byDrops() ? 'Drops in it' : `Of that ${this.additiveName()}, ml`));
+  protected readonly washRows = computed(() => {
+    const { bottleMl, wallM2 } = this.day.settings();
+    return washKind.options.map((kind) => {
+      const areaM2 = kind === 'cleaner' ? this.day.slip().wetAreaM2 : wallM2;
+      const m = this.washMix(kind, areaM2);
+      if (areaM2 === 0) return { kind, text: kind === 'cleaner' ? 'No glass is filmed wet today.' : 'No walls or panels today.' };
+      return {
+        kind,
+        text: `${m.fillingCount} ${m.fillingCount === 1 ? 'filling' : 'fillings'} of ${this.volume(bottleMl)}: ${washMeasure(kind, m.additiveMl)} of ${washRules[kind].what}, the rest water; ${this.volume(m.totalMl)} for ${areaM2.toFixed(1)} m².`,
+      };
+    });
+  });
+  protected readonly washWhy = [
+    ...washKind.options.map(
+      (k) =>
+        `${washRules[k].name}: ${washRules[k].source} (common practice); about ${washRules[k].mlPerM2} ml for a m² (house figure). ${washRules[k].tooStrong} ${washRules[k].tooWeak}`,
+    ),
+    'Alcohol by volume as its label says: a wipe of 70 % takes 707 ml of 99 % or 769 ml of 91 % for a litre.',
+  ];
+  private washMix(kind: WashKind, areaM2: number) {
+    return mixWash(kind, areaM2, this.day.settings().bottleMl, washRules[kind].isDiluted ? this.day.settings().alcoholPct : 100);
+  }
   protected readonly mix = computed(() => {
     const { school, bottleMl, slipMlPerM2 } = this.day.settings();
     return mixSlip(school, this.day.slip().wetAreaM2, this.day.slip().glassC, bottleMl, slipMlPerM2);
@@ -102,18 +167,19 @@ export class BottlesPanel {
   });
   protected readonly correction = computed(() => {
     const { school, bottleMl } = this.day.settings();
-    const [inBottle, additive] = [this.inBottle(), this.additive()];
+    const [inBottle, additive, wrong] = [this.inBottle(), this.additive(), this.wrong()];
     if (inBottle === null || additive === null) return null;
     const additiveMl = this.byDrops() ? additive * DROP_ML : additive;
     if (inBottle > bottleMl) return `The bottle holds ${bottleMl} ml: it cannot have ${inBottle} ml in it.`;
-    if (additiveMl > inBottle) return `There cannot be more ${slipRules[school].what} in it than there is slip.`;
-    const c = correctSlip(inBottle, additiveMl, bottleMl, this.mix().doseMlPerL);
+    if (additiveMl > inBottle) return `There cannot be more ${this.additiveName()} in it than there is in the bottle.`;
+    const c = correctMix(inBottle, additiveMl, bottleMl, wrong === 'slip' ? this.mix().doseMlPerL : this.washMix(wrong, 0).doseMlPerL);
+    const words = (strength: number) => (wrong === 'slip' ? strengthText(strength) : washStrengthText(wrong, strength));
     const pour = c.pourOutMl > 1 ? `pour out ${Math.round(c.pourOutMl)} ml, then ` : '';
     if (c.strength > 1.02)
-      return `Your bottle is ${c.strength.toFixed(1)} times too strong: ${pour}add ${Math.round(c.addWaterMl)} ml of water. ${strengthText(c.strength)}`;
-    if (c.strength < 0.98)
-      return `Your bottle has ${Math.round(c.strength * 100)} % of what it needs: ${pour}add ${spoonedText(c.addAdditiveMl, school)}. ${strengthText(c.strength)}`;
-    return strengthText(1);
+      return `Your bottle is ${c.strength.toFixed(1)} times too strong: ${pour}add ${Math.round(c.addWaterMl)} ml of water. ${words(c.strength)}`;
+    const more = wrong === 'slip' ? spoonedText(c.addAdditiveMl, school) : `${washMeasure(wrong, c.addAdditiveMl)} of ${this.additiveName()}`;
+    if (c.strength < 0.98) return `Your bottle has ${Math.round(c.strength * 100)} % of what it needs: ${pour}add ${more}. ${words(c.strength)}`;
+    return words(1);
   });
 
   /** Millilitres, in ounces too on a bench of inches. */
@@ -131,6 +197,18 @@ export class BottlesPanel {
   protected setPer(box: HTMLInputElement): void {
     const n = readNumber(box, { low: 20, high: 3000, message: 'Between 20 and 3000 ml for a square metre.' });
     if (n != null) this.day.set('Slip for a square metre', { slipMlPerM2: n });
+  }
+  protected setWrong(kind: string): void {
+    this.wrong.set(kind as 'slip' | WashKind);
+    this.additive.set(null);
+  }
+  protected setWall(box: HTMLInputElement): void {
+    const n = readNumber(box, { low: 0, high: 100_000, message: 'Nothing or more, in m².' });
+    if (n != null) this.day.set('Walls to wash', { wallM2: n });
+  }
+  protected setPure(box: HTMLInputElement): void {
+    const n = readNumber(box, { low: 70, high: 100, message: 'Between 70 and 100 %: a weaker one cannot become a 70 % wipe.' });
+    if (n != null) this.day.set('Alcohol as it comes', { alcoholPct: n });
   }
   protected setIn(box: HTMLInputElement): void {
     const n = readNumber(box, { low: 1, high: 25_000, mayBeEmpty: true, message: 'Between 1 ml and what the bottle holds.' });

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { bearingName } from '../../../kit/compass';
 import type { DayBand, WorkWindow } from '@yellow-pane/core/prepare';
-import { causeWords, clockText, gradeWords, windowText } from '../day-words';
+import { causeWords, clockText, gradeWords, windowText } from '../../../record/day-words';
 
 const [FROM, TO] = [6, 21];
 const at = (hour: number): number => (100 * (hour - FROM)) / (TO - FROM);
