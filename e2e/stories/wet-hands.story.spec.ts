@@ -122,6 +122,43 @@ test('the server dies again and again while it takes what was kept: nothing is l
   expect(new Set(ids).size).toBe(ids.length);
 });
 
+test('two tabs of one phone: what both wrote out of reach is sent by one of them, once, in the order of the taps', async ({ browser }) => {
+  const { context, hands, page } = await ownPhone(browser);
+  await hands.open();
+  const second = new WetHands(await context.newPage(), server, jobId);
+  await second.open();
+  await hands.goTo('W1');
+  await second.goTo('W4');
+  await server.kill();
+  const sent: string[] = [];
+  // lines of the log; what a tab edits beside them goes its own way
+  for (const [name, p] of [
+    ['first', page],
+    ['second', second.page],
+  ] as const)
+    p.on('request', (r) => void (r.url().endsWith('/changes') && r.postData()?.includes('"kind":"layEntry"') && sent.push(name)));
+  await page.bringToFront();
+  await hands.done('W1');
+  await second.page.bringToFront();
+  await second.done('W4');
+  await page.bringToFront();
+  await hands.done('W2');
+  await expect(hands.kept()).toContainText('3 kept here');
+  await expect(second.kept()).toContainText('3 kept here');
+  await server.start();
+  await hands.delivered();
+  await second.delivered();
+  expect(await hands.laid()).toEqual(['W1', 'W4', 'W2']);
+  expect(new Set(sent).size).toBe(1);
+  // the one that delivered is closed: the other takes over
+  await (sent[0] === 'first' ? page : second.page).close();
+  const left = sent[0] === 'first' ? second : hands;
+  await left.goTo('W5');
+  await left.done('W5');
+  await left.delivered();
+  expect(await left.laid()).toEqual(['W1', 'W4', 'W2', 'W5']);
+});
+
 test('two on one job see each other; what both wrote out of each other’s sight is shown, and one of them settles it', async ({ browser }) => {
   const [one, two] = [await ownPhone(browser), await ownPhone(browser)];
   await one.hands.open();

@@ -10,7 +10,10 @@ import { LayQueue, type LayLine } from '../../record/lay-queue';
 import { RecordStore } from '../../record/record.store';
 import { HoldButton } from '../../kit/hold-button';
 import { By } from '@angular/platform-browser';
+import { Bell } from './bell';
+import { hourVerdict } from './hour-now';
 import { LayPage } from './lay-page';
+import { LayStore } from './lay.store';
 import { leftText, lineText, timerText } from './lay-words';
 
 /** The queue as the page sees it: lines are kept and shown, or the browser will not keep them. */
@@ -41,6 +44,7 @@ let queue: FakeQueue;
 let record: InstanceType<typeof RecordStore>;
 let fixture: ComponentFixture<LayPage>;
 let thermometer: (c: number) => void;
+let rings = 0;
 const root = () => fixture.nativeElement as HTMLElement;
 const text = (where = '') => (where ? (root().querySelector(where)?.textContent ?? '') : root().textContent).replace(/\s+/g, ' ').trim();
 const settle = async () => {
@@ -76,6 +80,7 @@ beforeEach(async () => {
     providers: [
       { provide: Api, useValue: api },
       { provide: LayQueue, useValue: queue },
+      { provide: Bell, useValue: { ring: () => rings++ } },
       { provide: JobStream, useValue: { follow: () => () => undefined } },
       { provide: Instruments, useValue: { onReading: (h: never) => ((hear = h), () => undefined) } },
       provideRouter([]),
@@ -220,4 +225,42 @@ describe('words of the log', () => {
     expect(lineText(line, new Map())).toBe('laid, film of lot L26');
     expect(lineText({ ...line, kind: 'step-done', stepKey: 'wash' }, new Map([['wash', 'Wet and scrub']]))).toBe('Wet and scrub');
   });
+});
+
+describe('a wait that runs out while the page is open', () => {
+  test('rings once, stays on the screen until somebody looks, and leads to its pane; one that is long over does not ring', async () => {
+    const lay = fixture.debugElement.injector.get(LayStore);
+    const [pane, other] = [api.doc.surfaces.find((s) => s.name === 'W2')!, api.doc.surfaces.find((s) => s.name === 'W1')!];
+    const step = lay.steps().find((s) => s.wait)!;
+    const ms = step.wait!.minutes * 60_000;
+    const before = rings;
+    const write = (surfaceId: string, ago: number) =>
+      record.receive([{ op: 'add', kind: 'layEntry', id: `018f0000-0000-7000-8000-00000000${ago}`, value: { id: `018f0000-0000-7000-8000-00000000${ago}`, jobId: api.doc.job.id, personId: api.doc.persons[0]!.id, occurredAt: new Date(Date.now() - ms + (ago === 1111 ? 1500 : -600_000)).toISOString(), clockOffsetMs: 0, receivedAt: null, kind: 'step-done', surfaceId, stepSetId: SHIPPED_STEPS_ID, stepKey: step.key, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null } }], null); // prettier-ignore
+    write(pane.id, 1111);
+    write(other.id, 2222);
+    await go('W3');
+    await new Promise((r) => setTimeout(r, 3500));
+    await settle();
+    expect(rings - before).toBe(1);
+    expect(text('[data-over]')).toContain('W2');
+    expect(text('[data-over]')).toContain('over');
+    (root().querySelector('[data-over]') as HTMLButtonElement).click();
+    await settle();
+    expect([record.selectedId(), root().querySelector('[data-over]')]).toEqual([pane.id, null]);
+  });
+});
+
+describe('is this a good hour', () => {
+  const windows = [
+    { fromHour: 6, toHour: 9, grade: 'wrong', cause: 'dew', why: 'dew on the glass' },
+    { fromHour: 9, toHour: 13.5, grade: 'good', cause: null, why: '' },
+    { fromHour: 13.5, toHour: 21, grade: 'wrong', cause: 'sun', why: 'sun on the glass' },
+  ] as const;
+  test.each([
+    [7, false, 'Not now: dew on the glass. Good from 9:00.'],
+    [10, true, 'Good for wet work until 13:30, then: sun on the glass.'],
+    [15, false, 'Not now: sun on the glass. Not good again today: shade the glass, or take another pane.'],
+  ])('at %s h: %s', (hour, isGood, said) => expect(hourVerdict(windows, hour)).toEqual({ isGood, text: said }));
+  test('before the day begins nothing is said', () => expect(hourVerdict(windows, 3)).toBeNull());
+  test('the last good hours run to the end of the day', () => expect(hourVerdict([windows[1]], 10)!.text).toBe('Good for wet work for the rest of the day.'));
 });

@@ -7,6 +7,7 @@ import { Instruments } from '../../instruments/instruments';
 import { Device } from '../../record/device';
 import { JobStream } from '../../record/job-stream';
 import { RecordStore } from '../../record/record.store';
+import { HourNow } from './hour-now';
 import { LayStore } from './lay.store';
 import { clockAt, leftText, stateWords, timerText } from './lay-words';
 import { LayDrawing } from './parts/lay-drawing';
@@ -30,7 +31,7 @@ function heightOf(outline: Polygon): number {
 @Component({
   selector: 'yp-lay-page',
   imports: [RouterLink, HoldButton, LayDrawing, LayNumbers, PhotoButton, ProblemSheet, ReadySheet],
-  providers: [LayStore],
+  providers: [LayStore, HourNow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lay-page.html',
   host: { class: 'block h-full' },
@@ -46,6 +47,16 @@ export class LayPage {
     const here = this.lay.here();
     return this.lay.settings().way === 'step-by-step' || here?.surface.id === this.stepwise();
   });
+  private readonly hour = inject(HourNow);
+  /** Whether this is a good hour for the pane in hand; of no more matter once it is laid. */
+  protected readonly hourNow = computed(() => {
+    const here = this.lay.here();
+    return here && here.progress.state !== 'done' ? this.hour.of(here.surface) : null;
+  });
+  protected seen(key: string, surfaceId: string): void {
+    this.lay.over.update((list) => list.filter((w) => w.key !== key));
+    this.pick(surfaceId);
+  }
   protected readonly stateWords = stateWords;
   protected readonly leftText = leftText;
 

@@ -15,6 +15,10 @@ import {
 } from '@yellow-pane/core/lay';
 import { LayQueue } from '../../record/lay-queue';
 import { RecordStore } from '../../record/record.store';
+import { Bell } from './bell';
+
+/** A wait that had no more left at the last tick than this has run out; timers of a page in the background may come a minute late. */
+const RING_WITHIN_MS = 90_000;
 
 /** A pane of the walk, and how far it has come. */
 export interface LayPaneRow {
@@ -27,6 +31,8 @@ export interface RunningWait {
   readonly surface: Surface;
   readonly what: string;
   readonly minutesLeft: number;
+  /** Tells one wait from another. */
+  readonly key: string;
 }
 
 /** The work on the glass: panes in walking order, the one in hand, its steps, what waits, and what is written down. */
@@ -84,10 +90,14 @@ export class LayStore {
     const now = this.nowMs();
     return this.rows()
       .flatMap((r) =>
-        r.progress.waits.map((w) => ({ surface: r.surface, what: w.what, minutesLeft: (Date.parse(w.until) - now) / 60_000 })).filter((w) => w.minutesLeft > 0),
+        r.progress.waits
+          .map((w) => ({ surface: r.surface, what: w.what, minutesLeft: (Date.parse(w.until) - now) / 60_000, key: `${r.surface.id}/${w.what}/${w.until}` }))
+          .filter((w) => w.minutesLeft > 0),
       )
       .sort((a, b) => a.minutesLeft - b.minutesLeft);
   });
+  /** Waits that ran out while this page was open, until somebody looks. */
+  readonly over = signal<readonly RunningWait[]>([]);
   readonly roll = computed(() => {
     const [doc, here] = [this.record.doc(), this.here()];
     return doc && here ? rollOfPane(here.surface.id, doc) : null;
@@ -100,7 +110,17 @@ export class LayStore {
 
   constructor() {
     void this.queue.start();
-    const timer = setInterval(() => this.nowMs.set(Date.now()), 1000);
+    const bell = inject(Bell);
+    const timer = setInterval(() => {
+      const running = this.waits();
+      this.nowMs.set(Date.now());
+      const still = new Set(this.waits().map((w) => w.key));
+      // one that was taken back meanwhile is not over
+      const over = running.filter((w) => !still.has(w.key) && w.minutesLeft * 60_000 <= RING_WITHIN_MS);
+      if (over.length === 0) return;
+      this.over.update((list) => [...list, ...over]);
+      bell.ring();
+    }, 1000);
     inject(DestroyRef).onDestroy(() => clearInterval(timer));
   }
 
