@@ -96,4 +96,32 @@ describe('the firm’s own steps', () => {
     expect(api.drafts).toEqual([]);
     expect(root().textContent).toContain('Steps of laying, version 1');
   });
+  test('a step of their own, for security film in beads only, with its drawing; and a question of their own before the first pane', async () => {
+    await press('Change the steps');
+    await press('Add a step');
+    const labelled = (words: string) =>
+      [...root().querySelectorAll('label')].find((l) => l.textContent.trim() === words || (words === 'Drawing' && l.textContent.trim().startsWith(words)))!;
+    for (const word of ['security', 'bead']) (labelled(word).querySelector('input') as HTMLInputElement).click();
+    const drawing = labelled('Drawing').querySelector('select')!;
+    drawing.value = 'edges';
+    drawing.dispatchEvent(new Event('change'));
+    await press('Add a question');
+    const question = [...root().querySelectorAll<HTMLInputElement>('[aria-label="Question"]')].at(-1)!;
+    question.value = 'Are the blinds off?';
+    question.dispatchEvent(new Event('change'));
+    await settle();
+    await press('Keep as version 2');
+    expect(kept().value.steps.at(-1)).toMatchObject({ drawing: 'edges', when: { film: ['security'], frame: ['bead'], lock: [] } });
+    expect(kept().value.ready.at(-1)).toMatchObject({ text: 'Are the blinds off?', caution: null });
+  });
+  test('a question with a caution is not taken out unsaid; an empty one is named', async () => {
+    await press('Change the steps');
+    const box = root().querySelector<HTMLInputElement>('[aria-label="Question"]')!;
+    box.value = '';
+    box.dispatchEvent(new Event('change'));
+    await settle();
+    await press('Keep as version 2');
+    expect(text('[role=alert]')).toContain('A question before the first pane');
+    expect(api.drafts).toEqual([]);
+  });
 });

@@ -1,6 +1,21 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { stepSet, type StepRule, type StepSet } from '@yellow-pane/contracts';
+import {
+  cutMethod,
+  edgeSchool,
+  frameKind,
+  linerSchool,
+  lockSchool,
+  siliconeSchool,
+  stepDrawing,
+  stepSet,
+  stopsSchool,
+  trimSchool,
+  workClass,
+  type ReadyRule,
+  type StepRule,
+  type StepSet,
+} from '@yellow-pane/contracts';
 import { shippedSteps, unknownFigures } from '@yellow-pane/core/lay';
 import { v7 as uuidv7 } from 'uuid';
 import { readNumber } from '../../kit/read-number';
@@ -12,6 +27,22 @@ const blank = (n: number): StepRule => ({
 }); // prettier-ignore
 
 const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:' }; // prettier-ignore
+
+/** What a step may be kept to, and the ways there are. */
+const whenChoices: { readonly what: keyof StepRule['when']; readonly name: string; readonly options: readonly string[] }[] = [
+  { what: 'film', name: 'Film', options: workClass.options },
+  { what: 'frame', name: 'Frame', options: frameKind.options },
+  { what: 'method', name: 'Cut', options: cutMethod.options },
+  { what: 'liner', name: 'Liner', options: linerSchool.options },
+  { what: 'lock', name: 'Lock', options: lockSchool.options },
+  { what: 'trim', name: 'Trim', options: trimSchool.options },
+  { what: 'silicone', name: 'Silicone', options: siliconeSchool.options },
+  { what: 'stops', name: 'Stops', options: stopsSchool.options },
+  { what: 'edge', name: 'Security edge', options: edgeSchool.options },
+];
+const drawingNames: Record<StepRule['drawing'], string> = {
+  none: 'none', pane: 'the pane', liner: 'the liner', lock: 'the lock', light: 'light pass', corners: 'corners', trim: 'trimming', hard: 'hard pass', edges: 'edges', template: 'template', anchor: 'anchor bead',
+}; // prettier-ignore
 
 /** The steps of laying as this firm works: reworded, reordered, added; every change is a new version, and running jobs keep theirs. */
 @Component({
@@ -25,7 +56,7 @@ const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame
         <button type="button" class="btn btn-ink" (click)="keep()">Keep as version {{ nextVersion() }}</button>
         <button type="button" class="btn" (click)="draft.set(null)">Leave it</button>
       } @else {
-        <button type="button" class="btn" (click)="draft.set(current().steps)">Change the steps</button>
+        <button type="button" class="btn" (click)="change()">Change the steps</button>
       }
     </div>
     <p class="mb-2 text-sm text-soft">
@@ -73,6 +104,37 @@ const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame
                 <label>Minutes, any pane<input #m class="field figure" [value]="s.minutes.fixed" (change)="minutes(s, 'fixed', m)" /></label>
                 <label>and for each m²<input #q class="field figure" [value]="s.minutes.perM2" (change)="minutes(s, 'perM2', q)" /></label>
                 <label>and for each m of edge<input #e class="field figure" [value]="s.minutes.perM" (change)="minutes(s, 'perM', e)" /></label>
+                <label
+                  >Drawing<select #d class="field" (change)="edit(s.key, { drawing: asDrawing(d.value) })">
+                    @for (o of drawings; track o) {
+                      <option [value]="o" [selected]="s.drawing === o">{{ drawingNames[o] }}</option>
+                    }
+                  </select></label
+                >
+                <label
+                  >Hands<select #h class="field" (change)="edit(s.key, { mood: asMood(h.value) })">
+                    @for (o of moods; track o) {
+                      <option [value]="o" [selected]="s.mood === o">{{ o }}</option>
+                    }
+                  </select></label
+                >
+                <label class="flex items-center gap-2"
+                  ><input type="checkbox" #r [checked]="s.reading === 'glass'" (change)="edit(s.key, { reading: r.checked ? 'glass' : 'none' })" /> asks how
+                  warm the glass is</label
+                >
+                <fieldset class="md:col-span-2">
+                  <legend>Only for panes with (nothing ticked: any)</legend>
+                  @for (c of whenChoices; track c.what) {
+                    <div class="flex flex-wrap items-center gap-x-3 py-0.5">
+                      <span class="w-24 text-soft">{{ c.name }}</span>
+                      @for (o of c.options; track o) {
+                        <label class="flex items-center gap-1"
+                          ><input type="checkbox" [checked]="has(s, c.what, o)" (change)="toggle(s, c.what, o)" />{{ o.replaceAll('-', ' ') }}</label
+                        >
+                      }
+                    </div>
+                  }
+                </fieldset>
                 <label>Then wait, min (empty: none)<input #w class="field figure" [value]="s.wait?.minutes ?? ''" (change)="wait(s, w)" /></label>
               </div>
             } @else {
@@ -91,13 +153,44 @@ const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame
     @if (draft()) {
       <button type="button" class="btn mt-2" (click)="add()">Add a step</button>
     }
+    <h3 class="cap mt-4 mb-1">Asked before the first pane</h3>
+    @for (q of ready(); track q.key) {
+      <div class="flex flex-wrap items-center gap-2 border-b border-hair py-1 text-sm" [attr.data-ready]="q.key">
+        @if (draft()) {
+          <input #t class="field min-w-0 flex-1" maxlength="160" aria-label="Question" [value]="q.text" (change)="editReady(q.key, { text: t.value.trim() })" />
+          <input
+            #c
+            class="field min-w-0 flex-1"
+            maxlength="240"
+            aria-label="Its caution"
+            placeholder="caution, if it has one"
+            [value]="q.caution ?? ''"
+            (change)="editReady(q.key, { caution: c.value.trim() || null })"
+          />
+          <button type="button" class="px-2 underline" [attr.aria-label]="'Take out: ' + q.text" (click)="takeOutReady(q.key)">take out</button>
+        } @else {
+          <span>{{ q.text }}</span>
+          @if (q.caution) {
+            <span class="text-soft">{{ q.caution }}</span>
+          }
+        }
+      </div>
+    }
+    @if (draft()) {
+      <button type="button" class="btn mt-2" (click)="addReady()">Add a question</button>
+    }
   `,
   host: { class: 'block' },
 })
 export class StepsPanel {
   private readonly bench = inject(BenchStore);
   protected readonly draft = signal<readonly StepRule[] | null>(null);
+  private readonly draftReady = signal<readonly ReadyRule[]>([]);
   protected readonly opened = signal<string | null>(null);
+  protected readonly whenChoices = whenChoices;
+  protected readonly drawings = stepDrawing.options;
+  protected readonly drawingNames = drawingNames;
+  protected readonly moods = ['dry', 'wet', 'look'] as const;
   protected readonly fault = signal('');
   protected readonly current = computed<StepSet>(() => {
     const doc = this.bench.doc();
@@ -105,6 +198,7 @@ export class StepsPanel {
   });
   protected readonly nextVersion = computed(() => this.current().version + 1);
   protected readonly steps = computed(() => this.draft() ?? this.current().steps);
+  protected readonly ready = computed(() => (this.draft() ? this.draftReady() : this.current().ready));
 
   /** For which panes it is there, in few words. */
   protected forWhom(s: StepRule): string {
@@ -112,6 +206,32 @@ export class StepsPanel {
       .filter(([, only]) => only.length > 0)
       .map(([what, only]) => `${whenNames[what]} ${only.map((o) => o.replaceAll('-', ' ')).join(' or ')}`)
       .join(', ');
+  }
+  protected change(): void {
+    this.draft.set(this.current().steps);
+    this.draftReady.set(this.current().ready);
+  }
+  protected asDrawing = (v: string) => v as StepRule['drawing'];
+  protected asMood = (v: string) => v as StepRule['mood'];
+  protected has(s: StepRule, what: keyof StepRule['when'], option: string): boolean {
+    return (s.when[what] as readonly string[]).includes(option);
+  }
+  protected toggle(s: StepRule, what: keyof StepRule['when'], option: string): void {
+    // as it is now: the page may not have been drawn since the last tick
+    const { when } = this.draft()?.find((x) => x.key === s.key) ?? s;
+    const only = when[what] as readonly string[];
+    this.edit(s.key, { when: { ...when, [what]: only.includes(option) ? only.filter((o) => o !== option) : [...only, option] } });
+  }
+  protected editReady(key: string, fields: Partial<ReadyRule>): void {
+    this.draftReady.update((d) => d.map((q) => (q.key === key ? { ...q, ...fields } : q)));
+  }
+  protected takeOutReady(key: string): void {
+    const gone = this.draftReady().find((q) => q.key === key);
+    this.fault.set(gone?.caution ? `That question carried a caution: “${gone.caution}” Write it where it still bites.` : '');
+    this.draftReady.update((d) => d.filter((q) => q.key !== key));
+  }
+  protected addReady(): void {
+    this.draftReady.update((d) => [...d, { key: `own-${Date.now() % 1_000_000}`, text: 'A question of ours', caution: null }]);
   }
   protected list(text: string): string[] {
     return text.split(',').map((t) => t.trim()).filter(Boolean); // prettier-ignore
@@ -158,12 +278,13 @@ export class StepsPanel {
   protected async keep(): Promise<void> {
     const [doc, steps] = [this.bench.doc(), this.draft()];
     if (!doc || !steps) return;
-    const set: StepSet = { ...this.current(), id: uuidv7(), firmId: doc.firm.id, version: this.nextVersion(), replacesId: this.current().id, note: '', steps: [...steps], createdAt: new Date().toISOString() }; // prettier-ignore
+    const set: StepSet = { ...this.current(), id: uuidv7(), firmId: doc.firm.id, version: this.nextVersion(), replacesId: this.current().id, note: '', ready: [...this.draftReady()], steps: [...steps], createdAt: new Date().toISOString() }; // prettier-ignore
     const read = stepSet.safeParse(set);
     const stray = steps.map((s) => ({ s, name: unknownFigures(s)[0] })).find((x) => x.name);
     if (stray) return this.fault.set(`“{${stray.name}}” in “${stray.s.title}” stands for nothing: use one of the names above.`);
     if (!read.success) {
       const [issue] = read.error.issues;
+      if (issue!.path[0] === 'ready') return this.fault.set(`A question before the first pane: ${issue!.message}`);
       const at = steps[Number(issue!.path[1])];
       return this.fault.set(`${at ? `“${at.title}”: ` : ''}${issue!.message}`);
     }
