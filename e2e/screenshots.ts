@@ -1,6 +1,7 @@
 // npm run screenshots: one current picture of each main view from the demo data, into docs/screenshots.
 import { chromium, type Page } from '@playwright/test';
 import { Bench } from './driver/bench.js';
+import { OtherHost, whyNoOtherHost } from './driver/other-host.js';
 import { BenchServer } from './driver/server.js';
 import { WetHands } from './driver/wet-hands.js';
 
@@ -25,6 +26,21 @@ try {
   await bench.openJobs();
   await page.getByText('Tern Point terminal').waitFor();
   await shot(page, 'jobs');
+  if (whyNoOtherHost() === null) {
+    const phone = new OtherHost();
+    phone.plugIn();
+    await page.getByRole('link', { name: 'Phones', exact: true }).click();
+    await page.getByRole('radio', { name: phone.benchAddress }).check();
+    await page.getByLabel('Whose device is it?').fill('Okan’s phone');
+    await page.getByLabel('Who works with it').selectOption({ label: 'Okan' });
+    await page.getByRole('button', { name: 'Make a code' }).click();
+    await page.locator('[data-code]').waitFor();
+    await page.waitForTimeout(500);
+    await shot(page, 'phones');
+    await page.getByRole('radio', { name: 'this machine alone' }).check();
+    await page.locator('[data-code]').waitFor({ state: 'detached' });
+    phone.unplug();
+  }
   await bench.openJob('Tern Point terminal');
   await bench.pick('Toilet 2');
   await page.getByText('of 22.3 m').waitFor({ timeout: 30_000 });
@@ -43,9 +59,6 @@ try {
   await page.waitForTimeout(600);
   await shot(page, 'cut-cost');
   await bench.openTab('Methods');
-  await page.keyboard.press('?');
-  await shot(page, 'keys');
-  await page.getByRole('button', { name: 'Close' }).click();
   await bench.pick('G2');
   await bench.openTab('Seams');
   await page.locator('[data-seams] button').first().waitFor();

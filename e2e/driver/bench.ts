@@ -62,7 +62,7 @@ export class Bench {
   }
   /** Waits until the layout of the film at hand has come to rest and is stored. */
   async planSettled(): Promise<void> {
-    await expect(this.knifeOrder().first().getByRole('checkbox')).toBeEnabled();
+    await expect(this.knifeOrder().first().getByRole('checkbox')).toBeEnabled({ timeout: 45_000 });
     await this.saved();
   }
 }

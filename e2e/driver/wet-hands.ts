@@ -14,7 +14,8 @@ export class WetHands {
 
   async open(): Promise<void> {
     await this.page.goto(`${this.at ?? this.server.url}/jobs/${this.jobId}/lay`);
-    await expect(this.heading()).toBeVisible();
+    // pictures are taken with this too, where nobody has set a longer wait
+    await expect(this.heading()).toBeVisible({ timeout: 45_000 });
   }
   heading() {
     return this.page.locator('main').getByRole('heading', { level: 2 }).first();

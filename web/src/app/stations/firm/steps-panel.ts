@@ -122,6 +122,7 @@ const drawingNames: Record<StepRule['drawing'], string> = {
                   ><input type="checkbox" #r [checked]="s.reading === 'glass'" (change)="edit(s.key, { reading: r.checked ? 'glass' : 'none' })" /> asks how
                   warm the glass is</label
                 >
+                <label>Then wait, min (empty: none)<input #w class="field figure" [value]="s.wait?.minutes ?? ''" (change)="wait(s, w)" /></label>
                 <fieldset class="md:col-span-2">
                   <legend>Only for panes with (nothing ticked: any)</legend>
                   @for (c of whenChoices; track c.what) {
@@ -135,7 +136,6 @@ const drawingNames: Record<StepRule['drawing'], string> = {
                     </div>
                   }
                 </fieldset>
-                <label>Then wait, min (empty: none)<input #w class="field figure" [value]="s.wait?.minutes ?? ''" (change)="wait(s, w)" /></label>
               </div>
             } @else {
               <div class="pb-3 pl-9 text-sm">

@@ -25,7 +25,7 @@ import { DayStore } from '../day.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let m = mix();
-    <div class="grid gap-4 lg:grid-cols-2">
+    <div class="grid gap-4 lg:grid-cols-2 lg:items-start">
       <section class="border border-hair bg-card p-4" aria-label="Slip">
         <div class="mb-3 flex flex-wrap gap-1.5 text-sm" role="group" aria-label="School">
           @for (s of schools; track s) {
