@@ -106,7 +106,7 @@ export class ShopService {
     return {
       addresses: this.addresses(),
       chosen: this.chosen,
-      trouble: this.trouble,
+      trouble: this.trouble ?? (l && !this.addresses().some((a) => a.address === l.address) ? awayText(l.address) : null),
       url: this.url(),
       setUpUrl: l ? `http://${this.hostOf(l, l.setUp)}` : null,
       fingerprint: l?.fingerprint ?? null,
@@ -163,6 +163,7 @@ export class ShopService {
     const [root, server] = [await this.certificates.root(), await this.certificates.server(address)];
     const secure = createSecure({ key: server.key, cert: server.cert, minVersion: 'TLSv1.2' }, this.doors.secure);
     const setUp = createPlain(this.doors.setUp);
+    for (const server of [secure, setUp]) server.on('error', (error) => this.log.warn({ err: error }, 'a door of the shop'));
     try {
       await listenAt(secure, this.place.securePort, address);
       await listenAt(setUp, this.place.setUpPort, address);
@@ -200,9 +201,11 @@ export class ShopService {
   }
 }
 
+const awayText = (address: string) =>
+  `This machine does not have the address ${address} now: it is in another network. The bench listens there again when it is back; or choose another address.`;
+
 function whyNot(error: NodeJS.ErrnoException, address: string, place: ShopPlace): string {
-  if (error.code === 'EADDRNOTAVAIL')
-    return `This machine does not have the address ${address} now: it is in another network. The bench listens there again when it is back; or choose another address.`;
+  if (error.code === 'EADDRNOTAVAIL') return awayText(address);
   if (error.code === 'EADDRINUSE')
     return `Port ${place.securePort} or ${place.setUpPort} is taken by another program. Set YELLOW_PANE_SHOP_PORT to another one and start again.`;
   return `Listening at ${address} failed: ${error.message}.`;

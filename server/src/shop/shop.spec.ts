@@ -253,6 +253,15 @@ describe('listening in the shop', () => {
     await expect(from(`${gone}/admit`, { ca: await trusted() })).rejects.toThrow('ECONNREFUSED');
   });
 
+  test('the machine moves to another network while it listens: that is said, until it is back', async () => {
+    await atBench.listen('127.0.0.1');
+    const [home] = own.splice(0, 1);
+    expect((await atBench.status()).trouble).toContain('does not have the address 127.0.0.1 now');
+    own.push(home!);
+    expect((await atBench.status()).trouble).toBeNull();
+    await atBench.listen(null);
+  });
+
   test('an address that is away is said, and the bench is not stopped by it', async () => {
     const other = folder();
     writeFileSync(join(other, 'listen.json'), JSON.stringify({ address: '192.0.2.7' }));

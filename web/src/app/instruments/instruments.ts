@@ -2,6 +2,7 @@ import { inject, Injectable, signal } from '@angular/core';
 import type { InstrumentAct, InstrumentKind, InstrumentReading, InstrumentStatus } from '@yellow-pane/contracts';
 import { Api } from '../record/api';
 import { Device } from '../record/device';
+import { EventLine } from '../record/event-line';
 
 /**
  * The instruments as the bench hears them: status and readings as they come. A reading is handed on once, and only on the device that asked
@@ -16,22 +17,22 @@ export class Instruments {
   readonly trouble = signal<string | null>(null);
   private readonly ears = new Set<(reading: InstrumentReading) => void>();
   private readonly heard = new Map<InstrumentKind, number>();
-  private source: EventSource | null = null;
+  private line: EventLine | null = null;
 
   /** Hears every new reading until the returned function is called; the bench is listened to only as long as somebody does. */
   onReading(hear: (reading: InstrumentReading) => void): () => void {
     this.ears.add(hear);
-    if (!this.source && typeof EventSource !== 'undefined') {
-      this.source = new EventSource('/api/instruments/stream?ngsw-bypass=1');
+    this.line ??= new EventLine(
+      () => '/api/instruments/stream?ngsw-bypass=1',
+      (data) => this.take(JSON.parse(data) as InstrumentStatus),
       // after a break the bench tells how things stand; what was read meanwhile goes into no field
-      this.source.onopen = () => this.heard.clear();
-      this.source.onmessage = (e) => this.take(JSON.parse(e.data as string) as InstrumentStatus);
-    }
+      () => this.heard.clear(),
+    );
     return () => {
       this.ears.delete(hear);
       if (this.ears.size > 0) return;
-      this.source?.close();
-      this.source = null;
+      this.line?.close();
+      this.line = null;
       this.heard.clear();
     };
   }
