@@ -11,14 +11,18 @@ const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM_PATH'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
 });
-/** Screens of a phone beside one another in one picture. */
-const beside = async (screens: readonly Buffer[], name: string): Promise<void> => {
-  const page = await browser.newPage({ viewport: { width: 400 * screens.length + 10, height: 864 } });
-  const images = screens.map((s) => `<img src="data:image/png;base64,${s.toString('base64')}" style="margin:10px 0 10px 10px">`).join('');
+/** Screens beside one another in one picture. @param size of one of them there, px */
+const beside = async (screens: readonly Buffer[], name: string, size = { width: 390, height: 844 }): Promise<void> => {
+  const page = await browser.newPage({ viewport: { width: (size.width + 10) * screens.length + 10, height: size.height + 20 } });
+  const images = screens
+    .map((s) => `<img src="data:image/png;base64,${s.toString('base64')}" style="width:${size.width}px;height:${size.height}px;margin:10px 0 10px 10px">`)
+    .join('');
   await page.setContent(`<body style="margin:0;background:#D8D2C2;white-space:nowrap;font-size:0">${images}</body>`);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   await page.close();
 };
+/** Two screens of the bench. */
+const half = { width: 960, height: 600 };
 const shot = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -90,17 +94,24 @@ try {
   await bench.candidate('Ebb Grey 5').getByRole('button').click({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Pane and edge' }).click();
   await page.waitForTimeout(1200);
-  await shot(page, 'choose-refused');
+  const refused = await page.screenshot();
   await bench.pick('M2');
   await bench.candidate('Quay Frost plain').waitFor({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Who sees whom' }).click();
   await page.waitForTimeout(800);
-  await shot(page, 'choose-privacy');
+  await beside([refused, await page.screenshot()], 'choose-cases', half);
   await bench.pick('W2');
   await bench.goTo('Prepare');
   await page.locator('[data-day-verdict]').waitFor();
   await page.waitForTimeout(800);
   await shot(page, 'prepare');
+  await page.getByRole('tab', { name: 'Bottles' }).click();
+  await page.getByText('Instruments', { exact: true }).click();
+  await page.waitForTimeout(800);
+  const bottles = await page.screenshot();
+  await page.getByRole('tab', { name: 'In the van' }).click();
+  await page.waitForTimeout(500);
+  await beside([bottles, await page.screenshot()], 'prepare-kit', half);
   await bench.goTo('Lay');
   await page.getByRole('button', { name: 'Step by step' }).click();
   await page.locator('[data-step="light"]').click();
