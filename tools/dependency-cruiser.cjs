@@ -32,6 +32,12 @@ module.exports = {
       to: { path: '^core/src/(?!ground/|geometry/|physics/)' },
     },
     {
+      name: 'form-on-physics',
+      severity: 'error',
+      from: { path: core('form'), pathNot: '\\.spec\\.ts$' },
+      to: { path: '^core/src/(?!ground/|geometry/|physics/|form/)' },
+    },
+    {
       name: 'instruments-know-no-stage',
       severity: 'error',
       from: { path: core('instruments'), pathNot: '\\.spec\\.ts$' },

@@ -2,6 +2,7 @@ export * from './ground/index.js';
 export * from './geometry/index.js';
 export * from './physics/index.js';
 export * from './instruments/index.js';
+export * from './form/index.js';
 export * from './measure/index.js';
 export * from './films/index.js';
 export * from './choose/index.js';

@@ -1,0 +1,3 @@
+export * from './surface.js';
+export * from './thread.js';
+export * from './shrink-field.js';
