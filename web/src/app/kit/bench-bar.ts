@@ -9,7 +9,7 @@ import { Logo } from './logo';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header class="flex h-14 items-stretch gap-1 overflow-x-auto border-b border-line bg-card px-4">
-      <a routerLink="/" class="flex items-center gap-2 pr-4 font-bold whitespace-nowrap" aria-label="Yellow Pane"
+      <a routerLink="/" class="flex items-center gap-2 pr-1 font-bold sm:pr-4 whitespace-nowrap" aria-label="Yellow Pane"
         ><yp-logo /><span class="hidden sm:inline">Yellow Pane</span></a
       >
       <nav aria-label="Bench" class="flex items-stretch">
@@ -19,7 +19,7 @@ import { Logo } from './logo';
             routerLinkActive="here"
             ariaCurrentWhenActive="page"
             [routerLinkActiveOptions]="{ exact: true }"
-            class="flex items-center border-b-4 border-transparent px-3 hover:bg-glass"
+            class="flex items-center border-b-4 border-transparent px-2 hover:bg-glass sm:px-3"
             >{{ p.name }}</a
           >
         }
