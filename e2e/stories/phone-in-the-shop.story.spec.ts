@@ -125,6 +125,20 @@ test('a phone with an address of its own comes to trust the bench, is let in, wo
     await hands.done('W3');
     await expect(page.locator('[data-put-out]')).toContainText('What you wrote stays here');
     expect(await hands.laid()).toEqual(['W1', 'W2']);
+    // what it kept of the job is wiped; the line that waits is not
+    const kept = () =>
+      page.evaluate(
+        () =>
+          new Promise<number[]>((done) => {
+            const asked = indexedDB.open('yellow-pane');
+            asked.onsuccess = () => {
+              const tx = asked.result.transaction(['jobs', 'queue']);
+              const counts = ['jobs', 'queue'].map((n) => tx.objectStore(n).count());
+              tx.oncomplete = () => (asked.result.close(), done(counts.map((c) => c.result)));
+            };
+          }),
+      );
+    await expect.poll(kept).toEqual([0, 1]);
     const [door] = await Promise.all([context.waitForEvent('page'), page.getByRole('link', { name: 'Type a code of the bench' }).click()]);
     await door.goto(await code('Okan’s phone again'));
     await door.getByRole('button', { name: 'Let me in' }).click();

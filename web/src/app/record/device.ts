@@ -55,8 +55,6 @@ export class Device {
       void this.local.keepSession(session).catch(() => undefined);
       return session;
     } catch (error) {
-      // taken out at the bench: what was kept of its jobs goes; what waits to be delivered stays
-      if (error instanceof ApiProblem && error.code === 'not-admitted') void this.local.forgetJobs().catch(() => undefined);
       const kept = error instanceof ApiProblem && error.code === 'offline' ? await this.local.session().catch(() => undefined) : undefined;
       if (!kept) throw error;
       return kept;

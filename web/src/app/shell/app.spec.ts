@@ -3,6 +3,7 @@ import { provideRouter } from '@angular/router';
 import { API_VERSION } from '@yellow-pane/contracts';
 import { Api } from '../record/api';
 import { Device } from '../record/device';
+import { LocalStore } from '../record/local-store';
 import { FakeApi } from '../record/fake-api.testing';
 import { App } from './app';
 
@@ -28,12 +29,18 @@ describe('a page that was kept on a device meets the bench', () => {
   });
   test('a bench that lets it in no more: it says what becomes of what was written, and where to type a code, in a page of its own', async () => {
     const page = await opened(API_VERSION);
+    let wipes = 0;
+    TestBed.inject(LocalStore).forgetJobs = async () => void wipes++;
     const api = TestBed.inject(Api) as unknown as FakeApi;
+    TestBed.tick();
+    expect(wipes).toBe(0);
     api.isPutOut.set(true);
     await Promise.resolve();
     TestBed.tick();
     const said = page.querySelector('[data-put-out]')!;
     expect(said.textContent).toContain('What you wrote stays here');
+    // the jobs that were kept here go at once
+    expect(wipes).toBe(1);
     expect([said.querySelector('a')!.getAttribute('href'), said.querySelector('a')!.target]).toEqual(['/admit', '_blank']);
   });
 });

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, inject, Injector, isDevMode, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, Injector, isDevMode, signal } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Api } from '../record/api';
 import { Device } from '../record/device';
+import { LocalStore } from '../record/local-store';
 import { MissingPart } from './missing-part';
 
 /** The page is usable long before; fetching all of the shell would stand in its way. */
@@ -44,6 +45,9 @@ export class App {
 
   constructor() {
     if (!isDevMode()) void this.keepShell();
+    // taken out at the bench: what was kept of its jobs goes; what waits to be delivered stays
+    const local = inject(LocalStore);
+    effect(() => void (this.api.isPutOut() && local.forgetJobs().catch(() => undefined)));
     // taps from another day are delivered whatever page is opened
     const injector = inject(Injector);
     if (localStorage.getItem('yp-lay-pending')) void import('../record/lay-queue').then((m) => injector.get(m.LayQueue).start());
