@@ -234,6 +234,12 @@ describe('listening in the shop', () => {
     const { url } = await atBench.status();
     const ca = await trusted();
     const headers = { Cookie: cookieOf(await admit(url!, (await atBench.code('Van tablet', null)).code)) };
+    // codes: ten tries from one address, right or wrong; then not even a right one
+    let tried = await admit(url!, 'AAAA-AAAA');
+    for (let i = 0; i < 12 && tried.status !== 429; i++) tried = await admit(url!, 'AAAA-AAAA');
+    expect([tried.status, tried.text.includes('Too many codes were tried from here')]).toEqual([429, true]);
+    expect((await admit(url!, (await atBench.code('Late phone', null)).code)).status).toBe(429);
+    expect((await atBench.status()).devices.map((d) => d.name)).not.toContain('Late phone');
     let last = 0;
     for (let i = 0; i < 70 && last !== 429; i++) last = (await from(`${url}/api/health`, { ca })).status;
     expect(last).toBe(429);
