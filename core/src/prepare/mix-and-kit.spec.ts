@@ -81,6 +81,9 @@ describe('what goes onto a surface before the film', () => {
     expect(mixWash('detergent', 1, 3785.41, 100).additiveMl).toBeCloseTo(29.57, 2);
     expect(washMeasure('detergent', mixWash('detergent', 1, 3785.41, 100).additiveMl)).toBe('2 tablespoons (30 ml)');
   });
+  test('ten square metres take 600 ml of cleaner, 300 of wipe, 1500 of wash (house figures)', () => {
+    expect(washKind.options.map((kind) => mixWash(kind, 10, 1000, 100).totalMl)).toEqual([600, 300, 1500]);
+  });
   test('alcohol as it comes: more of the weaker one; weaker than the wipe cannot be made stronger by water', () => {
     expect(mixWash('alcohol', 1, 1000, 91).additiveMl).toBeCloseTo(700 / 0.91, 9);
     expect(mixWash('alcohol', 1, 1000, 70).waterMl).toBeCloseTo(0, 9);
