@@ -5,6 +5,8 @@ export * from './cut/allowances.js';
 export * from './cut/settings.js';
 export * from './choose/glazing.js';
 export * from './measure/shape.js';
+export * from './form/curved.js';
+export * from './form/shrink-plan.js';
 export * from './measure/surface.js';
 export * from './films/film.js';
 export * from './choose/verdict.js';

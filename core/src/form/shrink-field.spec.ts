@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Polygon } from '../geometry/index.js';
-import { balancedAnchor, quickSlackMm, shrinkField } from './shrink-field.js';
+import { balancedAnchor } from './balance.js';
+import { quickSlackMm, shrinkField } from './shrink-field.js';
 import { dishByBows, dot3, heightSurface, metricOf, type CurvedSurface, type SurfacePoint, type Vec3 } from './surface.js';
 import { acrossWay, layThread, unitWay, type ThreadOptions } from './thread.js';
 

@@ -1,13 +1,8 @@
 import { boundingBox, type Polygon } from '../geometry/index.js';
 import { checkRange } from '../ground/index.js';
+import { straightLine, type Anchor, type LinePoint } from './anchor-line.js';
 import { acrossWay, layThread, type At, type ThreadPoint, type Way } from './thread.js';
 import type { CurvedSurface } from './surface.js';
-
-/** Where the film is laid down first: a straight line (geodesic) through a point of the pane. */
-export interface Anchor {
-  readonly through: At;
-  readonly way: Way;
-}
 
 /** A thread from the anchor line up or down, and where it crosses the edge of the pane for the last time. */
 export interface Thread {
@@ -63,15 +58,18 @@ function summed(stations: readonly Station[], of: (s: Station) => number | null)
  */
 export function shrinkField(surface: CurvedSurface, outline: Polygon, anchor: Anchor, { stepMm }: FieldOptions): ShrinkField {
   checkRange('Step', stepMm, 0.1, 200, 'mm');
+  return fieldFromLine(surface, outline, straightLine(surface, outline, anchor, stepMm), { stepMm });
+}
+
+/** The same for any anchor line, straight or forced. */
+export function fieldFromLine(surface: CurvedSurface, outline: Polygon, line: readonly LinePoint[], { stepMm }: FieldOptions): ShrinkField {
   const box = boundingBox(outline);
-  // the line runs on past a slanted side as far as the box: threads from there may still come onto the pane
   const isInBox = ({ u, v }: At) => u >= box.minX && u <= box.maxX && v >= box.minY && v <= box.maxY;
   const mostMm = 20 * (box.maxX - box.minX + box.maxY - box.minY);
-  const follow = (from: At, way: Way) => layThread(surface, from, way, { stepMm, mostMm, isIn: isInBox, widthSlope: 0 });
-  const thread = (from: At, way: Way): Thread => {
-    const points = follow(from, way);
-    let last = -1;
-    points.forEach((p, i) => isWithin(outline, p) && (last = i));
+  const thread = (from: At, way: Way, widthSlope: number): Thread => {
+    const points = layThread(surface, from, way, { stepMm, mostMm, isIn: isInBox, widthSlope, runsPast: true });
+    let last = points.length - 1;
+    while (last >= 0 && !isWithin(outline, points[last]!)) last--;
     if (last < 0) return { points, edge: null };
     const [inside, outside] = [points[last]!, points[last + 1]];
     if (!outside) return { points, edge: inside };
@@ -88,60 +86,18 @@ export function shrinkField(surface: CurvedSurface, outline: Polygon, anchor: An
     }
     return { points, edge: mix(low) };
   };
-  const right = follow(anchor.through, anchor.way);
-  const left = follow(anchor.through, { du: -anchor.way.du, dv: -anchor.way.dv });
-  const line = [
-    ...left
-      .slice(1)
-      .reverse()
-      .map((p) => ({ ...p, sMm: -p.sMm, du: -p.du, dv: -p.dv })),
-    ...right,
-  ];
   const stations = line.map((p): Station => {
     const up = acrossWay(surface.at(p.u, p.v), p);
-    return { alongMm: p.sMm, at: { u: p.u, v: p.v }, up: thread(p, up), down: thread(p, { du: -up.du, dv: -up.dv }) };
+    // a line that turns upwards brings the threads above it together
+    return {
+      alongMm: p.alongMm,
+      at: { u: p.u, v: p.v },
+      up: thread(p, up, -p.turnPerMm),
+      down: thread(p, { du: -up.du, dv: -up.dv }, p.turnPerMm),
+    };
   });
   const loss = (t: Thread) => (t.edge ? 1 - t.edge.widthRatio : null);
   return { stations, slackAboveMm: summed(stations, (s) => loss(s.up)), slackBelowMm: summed(stations, (s) => loss(s.down)) };
-}
-
-/** Heights at which a balance is looked for, before the best are closed in on. @source house rule */
-const LOOKS = 9;
-const HALVINGS = 18;
-
-/** An anchor line that leaves as much to lose below it as above. */
-export interface BalancedAnchor {
-  readonly anchor: Anchor;
-  readonly heightMm: number;
-  readonly field: ShrinkField;
-}
-
-/**
- * The height at which a level-starting anchor line through `u` leaves the same slack above and below. Going up, the slack below has to overtake that
- * above: where it is the other way round (on a saddle) the line is the worst, not the best, and is passed over.
- * @returns null where no height balances: on a flat or rolled pane nothing has to go, on a saddle it would have to stretch
- */
-export function balancedAnchor(surface: CurvedSurface, outline: Polygon, u: number, options: FieldOptions): BalancedAnchor | null {
-  const { minY, maxY } = boundingBox(outline);
-  const at = (v: number) => {
-    const anchor: Anchor = { through: { u, v }, way: { du: 1, dv: 0 } };
-    const field = shrinkField(surface, outline, anchor, options);
-    return { v, anchor, field, gap: field.slackBelowMm - field.slackAboveMm, worst: Math.max(field.slackBelowMm, field.slackAboveMm) };
-  };
-  type Look = ReturnType<typeof at>;
-  const looks = Array.from({ length: LOOKS }, (_, i) => at(minY + ((i + 0.5) / LOOKS) * (maxY - minY)));
-  let best: Look | null = null;
-  for (let i = 1; i < looks.length; i++) {
-    let [low, high] = [looks[i - 1]!, looks[i]!];
-    if (!(low.gap < 0 && high.gap >= 0)) continue;
-    for (let k = 0; k < HALVINGS && high.v - low.v > 0.05; k++) {
-      const half = at((low.v + high.v) / 2);
-      if (half.gap < 0) low = half;
-      else high = half;
-    }
-    if (!best || high.worst < best.worst) best = high;
-  }
-  return best && { anchor: best.anchor, heightMm: best.v - minY, field: best.field };
 }
 
 /**

@@ -17,6 +17,8 @@ export interface SurfacePoint {
  */
 export interface CurvedSurface {
   at(u: number, v: number): SurfacePoint;
+  /** Where the surface is a height over its plane: the same, told shortly. Threads are followed faster by it. */
+  readonly height?: (x: number, y: number) => Height;
 }
 
 export const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
@@ -35,6 +37,7 @@ export interface Height {
 /** A pane as a height (mm) over its plane. */
 export function heightSurface(height: (x: number, y: number) => Height): CurvedSurface {
   return {
+    height,
     at(x, y) {
       const h = height(x, y);
       return { r: [x, y, h.z], ru: [1, 0, h.zx], rv: [0, 1, h.zy], ruu: [0, 0, h.zxx], ruv: [0, 0, h.zxy], rvv: [0, 0, h.zyy] };

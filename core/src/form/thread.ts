@@ -26,6 +26,13 @@ type State = readonly [u: number, v: number, du: number, dv: number, j: number, 
  * @source do Carmo, Differential Geometry of Curves and Surfaces, 4-4 (geodesics) and 5-5 (Jacobi fields) (from memory)
  */
 function slope(surface: CurvedSurface, [u, v, du, dv, j, dj]: State): State {
+  if (surface.height) {
+    // of a height z(x, y): x'' = −z_x q / w, y'' = −z_y q / w with q = z'' along the way, w = 1 + z_x² + z_y²
+    const { zx, zy, zxx, zxy, zyy } = surface.height(u, v);
+    const w = 1 + zx * zx + zy * zy;
+    const q = (zxx * du * du + 2 * zxy * du * dv + zyy * dv * dv) / w;
+    return [du, dv, -zx * q, -zy * q, dj, (-(zxx * zyy - zxy * zxy) / (w * w)) * j];
+  }
   const p = surface.at(u, v);
   const { e, f, g, det, curvature } = metricOf(p);
   const along = (k: 0 | 1 | 2) => p.ruu[k] * du * du + 2 * p.ruv[k] * du * dv + p.rvv[k] * dv * dv;
@@ -42,7 +49,8 @@ function stepOn(surface: CurvedSurface, y: State, h: number): State {
   const k2 = slope(surface, plus(y, k1, h / 2));
   const k3 = slope(surface, plus(y, k2, h / 2));
   const k4 = slope(surface, plus(y, k3, h));
-  return y.map((x, i) => x + (h / 6) * (k1[i]! + 2 * k2[i]! + 2 * k3[i]! + k4[i]!)) as unknown as State;
+  const sum = (i: 0 | 1 | 2 | 3 | 4 | 5): number => y[i] + (h / 6) * (k1[i] + 2 * k2[i] + 2 * k3[i] + k4[i]);
+  return [sum(0), sum(1), sum(2), sum(3), sum(4), sum(5)];
 }
 
 /** The same way with a length of 1 mm on the pane. @throws RangeError for no way at all */
@@ -66,6 +74,8 @@ export interface ThreadOptions {
   readonly mostMm: number;
   /** The thread is followed as long as it is in here. */
   readonly isIn: (at: At) => boolean;
+  /** Ends with the first point past `isIn` instead of on its border: whoever looks for an edge of his own in between needs no more. */
+  readonly runsPast?: boolean;
   /** J' at the anchor: minus its geodesic curvature, 1/mm; 0 for an anchor that is itself a geodesic. */
   readonly widthSlope: number;
 }
@@ -86,6 +96,11 @@ export function layThread(surface: CurvedSurface, from: At, way: Way, options: T
     const h = Math.min(options.stepMm, options.mostMm - s);
     const next = stepOn(surface, y, h);
     if (!isIn(next)) {
+      if (options.runsPast) {
+        [y, s] = [next, s + h];
+        points.push(told());
+        return points;
+      }
       let [low, high] = [0, h];
       for (let i = 0; i < 10; i++) {
         const half = (low + high) / 2;

@@ -1,4 +1,4 @@
-import { CholeskyDecomposition, inverse, Matrix, SingularValueDecomposition } from 'ml-matrix';
+import { CholeskyDecomposition, EigenvalueDecomposition, inverse, Matrix, SingularValueDecomposition } from 'ml-matrix';
 
 /** The one door to the linear-algebra library: rows of numbers in, rows of numbers out. */
 export type Rows = readonly (readonly number[])[];
@@ -37,3 +37,10 @@ export const transposeTimes = (a: Rows, weights: readonly number[], b: Rows): nu
 
 /** Inverse of a square matrix (LU). @throws when it is singular */
 export const invertSquare = (rows: Rows): number[][] => inverse(matrix(rows)).to2DArray();
+
+/** Unit axes of a symmetric matrix, that of the largest value first. */
+export function symmetricAxes(rows: Rows): number[][] {
+  const { eigenvectorMatrix, realEigenvalues } = new EigenvalueDecomposition(matrix(rows), { assumeSymmetric: true });
+  const order = realEigenvalues.map((value, i) => ({ value, i })).sort((a, b) => b.value - a.value);
+  return order.map(({ i }) => eigenvectorMatrix.getColumn(i));
+}

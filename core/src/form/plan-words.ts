@@ -1,0 +1,70 @@
+import type { BowPlace, EdgePlan, FormGrade, ShrinkInput, ShrinkPlan, UnitSystem } from '@yellow-pane/contracts';
+import { formatLength } from '../ground/index.js';
+import { gradeNames } from './grade.js';
+
+/** A length as a person would tape it. */
+export const taped = (mm: number, units: UnitSystem): string => (units === 'mm' ? `${Math.round(mm)} mm` : formatLength(mm, 'in'));
+const tenth = (mm: number): string => `${mm.toFixed(1)} mm`;
+export const percent = (frac: number): string => `${(100 * frac).toFixed(frac < 0.001 && frac > -0.001 ? 2 : 1)} %`;
+const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+
+/** Where a straightedge lies, in words. */
+export function bowPlaceWords(p: BowPlace, units: UnitSystem): string {
+  const f = (mm: number) => taped(mm, units);
+  if (p.way === 'down') return 'along the diagonal from the upper left to the lower right';
+  if (p.way === 'up') return 'along the diagonal from the lower left to the upper right';
+  const where = p.way === 'across' ? `across, ${f(p.atMm)} above the lower corners` : `upright, ${f(p.atMm)} from the left corner`;
+  if (!p.span) return where;
+  const start = p.way === 'across' ? 'from the left' : 'from below';
+  return `${where}, a straightedge of ${f(p.span.lengthMm)} from ${f(p.span.fromMm)} ${start}`;
+}
+
+/** "easy to form, or needs care if the bows are off". */
+export function formGradeWords(grade: FormGrade, range: readonly [FormGrade, FormGrade]): string {
+  const others = [...new Set(range)].filter((g) => g !== grade);
+  return `${gradeNames[grade]}${others.length ? `; within the measures also “${others.map((g) => gradeNames[g]).join('” or “')}”` : ''}`;
+}
+
+const slackWords = (e: EdgePlan, name: string): string => `${tenth(e.slackMm)} of film has to go along the ${name} edge (${tenth(e.lowMm)} to ${tenth(e.highMm)}), at most ${percent(e.peakFrac)} of its width at one place.`; // prettier-ignore
+
+/** The plan in a few sentences, the first ones first. */
+export function planSummary(
+  plan: Pick<ShrinkPlan, 'above' | 'below' | 'anchor' | 'halfWay' | 'balanced' | 'grade' | 'gradeRange' | 'quickMm'>,
+  input: Pick<ShrinkInput, 'units' | 'film'>,
+): string[] {
+  const f = (mm: number) => taped(mm, input.units);
+  const { above, below, anchor, halfWay, balanced } = plan;
+  const fingers = [...above.fingers, ...below.fingers];
+  const out: string[] = [];
+  if (fingers.length === 0) out.push('No fingers: all of it lies down under the squeegee.');
+  else {
+    const longest = Math.max(...fingers.map((x) => x.lengthMm));
+    out.push(`${plural(below.fingers.length, 'finger')} below, ${above.fingers.length} above, the longest ${f(longest)}.`);
+  }
+  const heights = `${f(anchor.middleMm)} above the lower corners${Math.abs(anchor.leftMm - anchor.middleMm) + Math.abs(anchor.rightMm - anchor.middleMm) > 4 ? ` in the middle, ${f(anchor.leftMm)} at the left, ${f(anchor.rightMm)} at the right` : ''}`;
+  const worst = Math.max(above.slackMm, below.slackMm);
+  const halfWorst = Math.max(halfWay.aboveMm, halfWay.belowMm);
+  if (anchor.kind === 'middle') out.push(`Nothing to balance: lay the line half way, ${heights}.`);
+  else if (anchor.kind === 'balanced') {
+    const gain = halfWorst - worst;
+    out.push(
+      gain > 0.15 * worst && Math.abs(anchor.middleMm - halfWay.heightMm) > 10
+        ? `Lay the line ${heights}, not half way: half way, at ${f(halfWay.heightMm)}, ${tenth(halfWorst)} would hang from one edge instead of ${tenth(worst)}.`
+        : `Lay the line ${heights}; that is near enough half way.`,
+    );
+    if (anchor.sureToMm !== null) out.push(`That height is good to ${f(anchor.sureToMm)} with these measures.`);
+  } else {
+    out.push(`The line lies ${heights}, as it was chosen.`);
+    if (balanced && worst > balanced.worstMm * 1.05)
+      out.push(`Balanced, at ${f(balanced.middleMm)}, ${tenth(balanced.worstMm)} would hang from each edge instead of ${tenth(worst)} from one.`);
+  }
+  out.push(slackWords(below, 'lower'), slackWords(above, 'upper'));
+  const big = fingers.find((x) => x.partOf > 1);
+  if (big) out.push(`Film gathers in big fingers: split each in ${big.partOf}. A foot of ${f(big.baseMm)} then stands ${f(big.foldMm)} high and loses ${percent(big.needFrac)}.`);
+  else if (fingers[0]) out.push(`A finger has a foot of ${f(fingers[0].baseMm)}, stands ${f(Math.max(...fingers.map((x) => x.foldMm)))} high and loses ${percent(Math.max(...fingers.map((x) => x.needFrac)))}.`); // prettier-ignore
+  if (plan.quickMm !== null)
+    out.push(
+      `The quick rule, 8 × bow across × bow upright ÷ width, says ${tenth(plan.quickMm)} an edge from half way; reckoned out it is ${tenth((halfWay.aboveMm + halfWay.belowMm) / 2)}.`,
+    );
+  return out;
+}

@@ -1,0 +1,371 @@
+import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
+import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
+import { contentHash } from '../ground/index.js';
+import { chosenLine, heightOn, straightLine, type LinePoint } from './anchor-line.js';
+import { balancedAnchor, type BalancedAnchor } from './balance.js';
+import { sightsOfBows, sightsOfCloud } from './bow-sights.js';
+import { edgeLosses, FINGER, fingersAlong, LIES_DOWN_FRAC, peakLoss, type Finger } from './fingers.js';
+import { finishedOutline, flatOutline, FORMING, partOf } from './flat-film.js';
+import { fingerOrder, lubricationCards, methodCards, type ToForm } from './forming-methods.js';
+import { GRADE, gradeOf, stretchGrade, USUAL_SHRINK_FRAC, worseGrade } from './grade.js';
+import { fitPane, type PaneFit } from './pane-fit.js';
+import { lengthOf, straightedgeOf } from './pane-outline.js';
+import { bowPlaceWords, percent, planSummary, taped } from './plan-words.js';
+import { fieldFromLine, quickSlackMm, type ShrinkField } from './shrink-field.js';
+import { addForms, nextBow, slackForm, weigh, type Weighed } from './slack-range.js';
+
+/** Room round the outline in which the pane is taken to run on, mm: what lies behind a seal is glass too. */
+const ROOM_MM = 60;
+/** Two sigma: nineteen of twenty. */
+const SIGMAS = 2;
+
+/** A pane brought to the point where any anchor line can be tried on it. */
+export interface FormedPane {
+  readonly fit: PaneFit;
+  readonly outline: Polygon;
+  readonly finished: Polygon;
+  readonly balanced: BalancedAnchor | null;
+  readonly middleMm: number;
+}
+
+let kept: { key: string; pane: FormedPane } | null = null;
+
+/** The pane fitted and its balanced line found: the slow part, kept while only the line, the film or the school changes. @throws RangeError without outline or curve */
+export function formedPane(input: ShrinkInput): FormedPane {
+  const { curved, edgeGapMm, stepMm } = input;
+  const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
+  const key = contentHash([curved.cloud ? [curved.cloud.fileName, curved.cloud.cells.length, curved.cloud.cells[0], curved.cloud.noiseMm] : curved.bows.map((b) => [b.id, b.way, b.atMm, b.span, b.depthMm]), outline, curved.seat, curved.dotBorderMm, edgeGapMm, stepMm]); // prettier-ignore
+  if (kept?.key === key) return kept.pane;
+  const box = boundingBox(outline);
+  const grown = { minX: box.minX - ROOM_MM, minY: box.minY - ROOM_MM, maxX: box.maxX + ROOM_MM, maxY: box.maxY + ROOM_MM };
+  const fit = fitPane(grown, curved.cloud ? sightsOfCloud(curved.cloud) : sightsOfBows(outline, curved.bows).sights);
+  const finished = finishedOutline(outline, curved.seat, curved.dotBorderMm, edgeGapMm);
+  if (!finished) throw new RangeError('Nothing of this pane is left inside its dot border and edge gap: look at the border and the sizes.');
+  const middleMm = (box.minX + box.maxX) / 2;
+  const pane: FormedPane = { fit, outline, finished, balanced: balancedAnchor(fit.surface, finished, middleMm, { stepMm }), middleMm };
+  kept = { key, pane };
+  return pane;
+}
+
+/** Height of the half-way line: between the lowest and the highest place of what is covered. */
+const halfHeight = (finished: Polygon): number => {
+  const { minY, maxY } = boundingBox(finished);
+  return (minY + maxY) / 2;
+};
+
+/** A line that lies where it was asked for, and what hangs from it. */
+export interface TriedLine {
+  readonly kind: ShrinkPlan['anchor']['kind'];
+  readonly line: readonly LinePoint[];
+  readonly field: ShrinkField;
+}
+
+/** The line in hand on this pane and its field; quick enough to be done while it is dragged. */
+export function tryLine(pane: FormedPane, input: Pick<ShrinkInput, 'curved' | 'stepMm'>): TriedLine {
+  const { stepMm, curved } = input;
+  const { surface } = pane.fit;
+  const options = { stepMm };
+  if (curved.anchor.kind !== 'balanced') {
+    const line = chosenLine(surface, pane.finished, curved.anchor, stepMm);
+    if (line) return { kind: curved.anchor.kind, line, field: fieldFromLine(surface, pane.finished, line, options) };
+  }
+  if (pane.balanced) {
+    const line = straightLine(surface, pane.finished, pane.balanced.anchor, stepMm);
+    return { kind: 'balanced', line, field: pane.balanced.field };
+  }
+  const line = straightLine(surface, pane.finished, { through: { u: pane.middleMm, v: halfHeight(pane.finished) }, way: { du: 1, dv: 0 } }, stepMm);
+  return { kind: 'middle', line, field: fieldFromLine(surface, pane.finished, line, options) };
+}
+
+const round = (v: number, digits = 1): number => Math.round(v * 10 ** digits) / 10 ** digits;
+const toPoint = (p: { u: number; v: number }) => ({ x: round(p.u), y: round(p.v) });
+const planned = (f: Finger) => ({ ...f, foot: toPoint(f.foot), root: toPoint(f.root) });
+
+/** Threads of a field as points in space with what the film loses there, each thread up to the edge. */
+export function meshOf(fit: PaneFit, field: ShrinkField): MeshStation[] {
+  const side = (t: ShrinkField['stations'][number]['up']): MeshStation['up'] => {
+    if (!t.edge) return [];
+    const inside = t.points.filter((p) => p.sMm < t.edge!.sMm - 0.5);
+    return [...inside, t.edge].map((p) => [round(p.u), round(p.v), round(fit.surface.at(p.u, p.v).r[2], 2), round(p.sMm), round(1 - p.widthRatio, 6)]);
+  };
+  return field.stations.map((s) => ({ alongMm: round(s.alongMm), up: side(s.up), down: side(s.down) }));
+}
+
+function edgePlan(pane: FormedPane, tried: TriedLine, side: 'above' | 'below', weighed: Weighed, capacityFrac: number): EdgePlan {
+  const { field, line } = tried;
+  const places = edgeLosses(field.stations, side);
+  const slackMm = side === 'above' ? field.slackAboveMm : field.slackBelowMm;
+  const peak = peakLoss(places, FINGER.baseMm);
+  // where on the pane that stretch lies
+  const middle = line.reduce((a, p) => (Math.abs(p.alongMm - peak.alongMm) < Math.abs(a.alongMm - peak.alongMm) ? p : a));
+  const window = weigh(pane.fit, slackForm(pane.fit, pane.finished, line, side, [middle.u - FINGER.baseMm / 2, middle.u + FINGER.baseMm / 2]));
+  const off = (w: Weighed, k: number) => w.bias + k * SIGMAS * w.sigma;
+  return {
+    slackMm,
+    lowMm: slackMm + off(weighed, -1),
+    highMm: slackMm + off(weighed, 1),
+    peakFrac: peak.frac,
+    peakLowFrac: Math.max(0, peak.frac + off(window, -1) / FINGER.baseMm),
+    peakHighFrac: Math.max(0, peak.frac + off(window, 1) / FINGER.baseMm),
+    peakAlongMm: peak.alongMm,
+    leastFrac: places.length ? Math.min(...places.map((p) => p.loss)) : 0,
+    fingers: fingersAlong(field.stations, side, capacityFrac).map(planned),
+  };
+}
+
+/** How far a balanced height may be off, mm: what the gap between above and below may be off, over how fast it closes. */
+function sureHeight(pane: FormedPane, input: ShrinkInput, gap: Weighed): number | null {
+  if (!pane.balanced) return null;
+  const { anchor, field } = pane.balanced;
+  const step = 12;
+  const moved = fieldFromLine(pane.fit.surface, pane.finished, straightLine(pane.fit.surface, pane.finished, { ...anchor, through: { u: anchor.through.u, v: anchor.through.v + step } }, input.stepMm), { stepMm: input.stepMm }); // prettier-ignore
+  const slope = (moved.slackBelowMm - moved.slackAboveMm - (field.slackBelowMm - field.slackAboveMm)) / step;
+  return slope > 0 ? (SIGMAS * gap.sigma) / slope : null;
+}
+
+const heightsOf = (line: readonly LinePoint[], outline: Polygon) => {
+  const { minX, maxX } = boundingBox(outline);
+  return { leftMm: heightOn(line, minX), middleMm: heightOn(line, (minX + maxX) / 2), rightMm: heightOn(line, maxX) };
+};
+
+/** Radius of a bow over its straightedge, m. @source chord and sagitta: R = L²/8h + h/2 (CHECKS: 800 mm and 20 mm make 4010 mm) */
+export const radiusFromBowM = (lengthMm: number, depthMm: number): number | null =>
+  Math.abs(depthMm) < 0.05 ? null : (lengthMm ** 2 / (8 * Math.abs(depthMm)) + Math.abs(depthMm) / 2) / 1000;
+
+/** The bow across or upright that lies nearest to the middle, from edge to edge. */
+function middleBow(outline: Polygon, bows: readonly Bow[], way: 'across' | 'upright'): { depthMm: number; lengthMm: number } | null {
+  const box = boundingBox(outline);
+  const mid = way === 'across' ? (box.minY + box.maxY) / 2 : (box.minX + box.maxX) / 2;
+  const [best] = bows.filter((b) => b.way === way && !b.span).sort((a, b) => Math.abs(a.atMm - mid) - Math.abs(b.atMm - mid));
+  const edge = best && straightedgeOf(outline, best);
+  return best && edge ? { depthMm: best.depthMm, lengthMm: lengthOf(edge) } : null;
+}
+
+const capacityOf = (input: ShrinkInput): number => (input.film.shrink ? input.film.shrink.alongPct / 100 : USUAL_SHRINK_FRAC);
+
+/** Grade of both edges with the least, the likely and the most that the measures leave. */
+function grades(above: EdgePlan, below: EdgePlan, capacity: number, stretches: boolean): { grade: FormGrade; range: [FormGrade, FormGrade] } {
+  const with_ = (pick: (e: EdgePlan) => number): FormGrade =>
+    [above, below].map((e) => worseGrade(gradeOf(pick(e), capacity), stretchGrade(e.leastFrac, stretches))).reduce(worseGrade);
+  return { grade: with_((e) => e.peakFrac), range: [with_((e) => e.peakLowFrac), with_((e) => e.peakHighFrac)] };
+}
+
+/**
+ * How film is formed on a curved pane: what it has to lose and where, where its anchor line goes, its fingers, its grade, ways of forming it, and the piece to cut.
+ * @throws RangeError in words for the installer when the pane cannot be made of these measures
+ * @source docs/models/shrink.md
+ */
+export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
+  const pane = formedPane(input);
+  const { fit, finished, outline } = pane;
+  const { curved, film, units } = input;
+  const tried = tryLine(pane, input);
+  const capacity = capacityOf(input);
+  const forms = { above: slackForm(fit, finished, tried.line, 'above'), below: slackForm(fit, finished, tried.line, 'below') };
+  const weighed = { above: weigh(fit, forms.above), below: weigh(fit, forms.below) };
+  const above = edgePlan(pane, tried, 'above', weighed.above, capacity);
+  const below = edgePlan(pane, tried, 'below', weighed.below, capacity);
+  const { grade, range } = grades(above, below, capacity, film.stretches);
+  const heights = heightsOf(tried.line, outline);
+  const halfLine = straightLine(fit.surface, finished, { through: { u: pane.middleMm, v: halfHeight(finished) }, way: { du: 1, dv: 0 } }, input.stepMm);
+  const halfField = fieldFromLine(fit.surface, finished, halfLine, { stepMm: input.stepMm });
+  const fingersOf = (f: ShrinkField) => fingersAlong(f.stations, 'above', capacity).length + fingersAlong(f.stations, 'below', capacity).length;
+  const balancedLine = pane.balanced && straightLine(fit.surface, finished, pane.balanced.anchor, input.stepMm);
+  const [hx, hy] = curved.cloud ? [null, null] : [middleBow(outline, curved.bows, 'across'), middleBow(outline, curved.bows, 'upright')];
+  const { minX, maxX } = boundingBox(finished);
+  const toForm: ToForm = {
+    above: fingersAlong(tried.field.stations, 'above', capacity),
+    below: fingersAlong(tried.field.stations, 'below', capacity),
+    grade,
+    isLaminated: isLaminated(input),
+    thicknessUm: film.thicknessUm,
+    isOutside: film.isOutside,
+    areaM2: signedArea(finished) / 1e6,
+    bandM: (2 * (maxX - minX)) / 1000,
+  };
+  const methods = methodCards(toForm);
+  const asked = curved.school ?? input.firmSchool;
+  const school = asked ?? methods.find((m) => m.isRecommended)!.school;
+  const anchor: ShrinkPlan['anchor'] = {
+    kind: tried.kind,
+    ...heights,
+    sureToMm: tried.kind === 'balanced' ? sureHeight(pane, input, weigh(fit, addForms(forms.below, forms.above, -1))) : null,
+    line: tried.line.map(toPoint),
+    tiltMmPerM: ((heights.rightMm - heights.leftMm) / (maxX - minX)) * 1000,
+  };
+  const halfWay = { heightMm: halfHeight(finished), aboveMm: halfField.slackAboveMm, belowMm: halfField.slackBelowMm, fingers: fingersOf(halfField) };
+  const balanced = balancedLine && {
+    ...heightsOf(balancedLine, outline),
+    worstMm: Math.max(pane.balanced!.field.slackAboveMm, pane.balanced!.field.slackBelowMm),
+  };
+  const quickMm = hx && hy ? quickSlackMm(hx.lengthMm, hx.depthMm, hy.depthMm) : null;
+  const next = curved.cloud ? null : nextBow(fit, finished, addForms(forms.above, forms.below, 1), curved.bows);
+  const flat = flatPiece(tried.field, finished, input);
+  return {
+    refused: refusal(input),
+    grade,
+    gradeRange: range,
+    capacityFrac: capacity,
+    anchor,
+    above,
+    below,
+    balanced,
+    halfWay,
+    quickMm,
+    outline: outline.map((p) => ({ x: round(p.x), y: round(p.y) })),
+    finished: finished.map((p) => ({ x: round(p.x), y: round(p.y) })),
+    mesh: meshOf(fit, tried.field),
+    flat,
+    forming: formingPosition(pane, tried, input),
+    methods,
+    lubrications: lubricationCards(toForm),
+    school,
+    order: fingerOrder(school, toForm.above, toForm.below),
+    advice: advice(input, pane, { above, below, grade, capacity, anchorKind: tried.kind, balancedWorst: balanced?.worstMm ?? null, flat }),
+    summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange: range, quickMm }, input),
+    cautions: cautionsFor(input),
+    suspects: fit.checks
+      .filter((c) => c.isOut || c.slipFrac > 0.3)
+      .map((c) => {
+        const b = curved.bows.find((x) => x.id === c.id)!;
+        const so = `The bow ${bowPlaceWords(b, units)} reads ${b.typed || round(b.depthMm)}; all the others together say ${c.expectedMm.toFixed(1)} mm, give or take ${c.sigmaMm.toFixed(1)}.`;
+        return {
+          bowId: c.id,
+          expectedMm: c.expectedMm,
+          slipFrac: c.slipFrac,
+          isOut: c.isOut,
+          text: c.isOut
+            ? `${so} It is left out: lay the straightedge there again.`
+            : `${so} A slip is likely (${Math.round(100 * c.slipFrac)} %): read it again.`,
+        };
+      }),
+    checks: fit.checks.map((c) => ({ bowId: c.id, expectedMm: c.expectedMm, sigmaMm: c.sigmaMm, off: c.off, isOut: c.isOut })),
+    nextBow: next && {
+      ...next,
+      text: `One more bow would narrow this most: ${bowPlaceWords(next.place, units)}. The range of the slack gets ${Math.round(100 * next.narrowsFrac)} % narrower.`,
+    },
+    radiusM: { across: hx && radiusFromBowM(hx.lengthMm, hx.depthMm), upright: hy && radiusFromBowM(hy.lengthMm, hy.depthMm) },
+  };
+}
+
+const isLaminated = (input: ShrinkInput): boolean => input.isLaminated || input.curved.stamp === 'laminated' || input.curved.isChipped;
+
+/** Film that may lie either way round: what shrinks both ways, or gives way to a pull. @source common practice: tint shrinks along the roll only */
+export const mayTurn = (film: Pick<ShrinkInput['film'], 'shrink' | 'stretches'>): boolean =>
+  film.stretches || (film.shrink !== null && film.shrink.acrossPct >= film.shrink.alongPct / 2 && film.shrink.alongPct > 0);
+
+function flatPiece(field: ShrinkField, finished: Polygon, input: ShrinkInput): ShrinkPlan['flat'] {
+  const outline = flatOutline(field.stations, finished).map((p) => ({ x: round(p.x), y: round(p.y) }));
+  const box = boundingBox(outline.length ? outline : finished);
+  const piece = { widthMm: box.maxX - box.minX + 2 * FORMING.pastSidesMm, heightMm: box.maxY - box.minY + 2 * FORMING.gripMm };
+  return { outline, piece, fitsRoll: input.widestRollMm === null ? null : piece.heightMm <= input.widestRollMm, mayTurn: mayTurn(input.film) };
+}
+
+/** Where the film lies while it is formed, and what that place asks for. */
+function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput): ShrinkPlan['forming'] {
+  const { units } = input;
+  const f = (mm: number) => taped(mm, units);
+  const base = { pastSidesMm: FORMING.pastSidesMm, gripMm: FORMING.gripMm };
+  if (input.curved.seat === 'fixed') {
+    const text = `Formed where it will lie: ${f(FORMING.pastSidesMm)} past the sides, ${f(FORMING.gripMm)} to grip above and below. Shield the rubber from the gun; trim onto the dots before the film is turned over.`;
+    return { raiseMm: 0, ...base, aboveMm: tried.field.slackAboveMm, belowMm: tried.field.slackBelowMm, text };
+  }
+  // the same film, laid higher up: its own outline and line moved together
+  const up = FORMING.raiseMm;
+  const moved = pane.finished.map((p) => ({ x: p.x, y: p.y + up }));
+  const middle = tried.line.reduce((a, p) => (Math.abs(p.u - pane.middleMm) < Math.abs(a.u - pane.middleMm) ? p : a));
+  const line = straightLine(pane.fit.surface, moved, { through: { u: middle.u, v: middle.v + up }, way: middle }, input.stepMm);
+  const field = fieldFromLine(pane.fit.surface, moved, line, { stepMm: input.stepMm });
+  const text = `Formed ${f(up)} higher than it will sit, to keep heat off the lower rubber, and ${f(FORMING.pastSidesMm)} past the sides; laid inside so that it runs ${f(FORMING.belowSealMm)} below the belt seal, its top ${f(FORMING.underTopMm)} under the edge of the glass. Up there it has to lose ${field.slackBelowMm.toFixed(1)} mm below and ${field.slackAboveMm.toFixed(1)} mm above.`;
+  return { raiseMm: up, ...base, aboveMm: field.slackAboveMm, belowMm: field.slackBelowMm, text };
+}
+
+/** Why no film is formed on this pane. */
+function refusal(input: ShrinkInput): string | null {
+  if (input.isLookout) return 'Lookout glass (wheelhouse, windscreen, front side): no tint on it unless the authority allows it in writing.';
+  if (input.curved.stamp === 'plastic') return 'A plastic window: no heat gun on it. It gives off gas, bends and blisters the film.';
+  return null;
+}
+
+interface Found {
+  readonly above: EdgePlan;
+  readonly below: EdgePlan;
+  readonly grade: FormGrade;
+  readonly capacity: number;
+  readonly anchorKind: ShrinkPlan['anchor']['kind'];
+  readonly balancedWorst: number | null;
+  readonly flat: ShrinkPlan['flat'];
+}
+
+/** What would help, when this film on this line is hard or too much. */
+function advice(input: ShrinkInput, pane: FormedPane, found: Found): string[] {
+  const { curved, units, film } = input;
+  const out: string[] = [];
+  const worst = Math.max(found.above.slackMm, found.below.slackMm);
+  if (found.balancedWorst !== null && found.anchorKind !== 'balanced' && worst > 1.1 * found.balancedWorst)
+    out.push(`Another line: the balanced one asks for ${found.balancedWorst.toFixed(1)} mm an edge instead of ${worst.toFixed(1)} mm.`);
+  if (!film.shrink) out.push(`The sheet of ${film.name} does not say what it shrinks; ${percent(USUAL_SHRINK_FRAC)} is taken, as for a usual tint.`);
+  const peak = Math.max(found.above.peakFrac, found.below.peakFrac);
+  const least = Math.min(found.above.leastFrac, found.below.leastFrac);
+  if (least < -LIES_DOWN_FRAC)
+    out.push(`A saddle: at one edge film would have to stretch by ${percent(-least)}. It shrinks, it does not stretch: ${film.stretches ? 'this film gives way to a pull, warm.' : 'a film that gives way to a pull, a seam there, or relief cuts under a border.'}`); // prettier-ignore
+  if (found.grade === 'care' || found.grade === 'beyond') {
+    const better = [...input.others].filter((o) => o.id !== film.id && o.alongPct / 100 > found.capacity && gradeOf(peak, o.alongPct / 100) !== 'beyond').sort((a, b) => a.alongPct - b.alongPct)[0]; // prettier-ignore
+    if (better && peak > LIES_DOWN_FRAC) out.push(`Another film: ${better.name} shrinks ${better.alongPct} %, ${film.name} ${percent(found.capacity)}.`);
+  }
+  if (found.grade === 'beyond' || found.flat.fitsRoll === false) {
+    const seam = seamWords(pane, input, found.capacity);
+    if (seam) out.push(seam);
+  }
+  if (found.flat.fitsRoll === false)
+    out.push(
+      `The piece is ${taped(found.flat.piece.heightMm, units)} high and the widest roll ${taped(input.widestRollMm!, units)}: its width has to lie along the roll, so it cannot be turned.`,
+    );
+  if (found.grade === 'beyond') out.push('Or hand it to somebody who forms such panes every week, and say so to the customer now.');
+  if (!curved.cloud && curved.bows.length < 6)
+    out.push(`Only ${curved.bows.length} bows: three level and three upright are the least that say where a pane bends.`);
+  return out;
+}
+
+/** Two pieces that meet along a heating line: what each would ask for. */
+function seamWords(pane: FormedPane, input: ShrinkInput, capacity: number): string | null {
+  const lines = input.curved.defroster;
+  if (lines?.way !== 'across') return null;
+  const mid = halfHeight(pane.finished);
+  const heights = Array.from({ length: lines.count }, (_, i) => lines.firstMm + i * lines.spacingMm).sort((a, b) => Math.abs(a - mid) - Math.abs(b - mid));
+  const y = heights[0]!;
+  const peaks = (['above', 'below'] as const).map((side) => {
+    const part = partOf(pane.finished, y, side);
+    if (!part) return Infinity;
+    const found = balancedAnchor(pane.fit.surface, part, pane.middleMm, { stepMm: input.stepMm });
+    if (!found) return Infinity;
+    return Math.max(...(['above', 'below'] as const).map((s) => peakLoss(edgeLosses(found.field.stations, s), FINGER.baseMm).frac));
+  });
+  const peak = Math.max(...peaks);
+  if (!Number.isFinite(peak)) return null;
+  const grade = gradeOf(peak, capacity);
+  return `Two pieces that meet along the heating line ${taped(y, input.units)} above the lower corners: at most ${percent(peak)} to lose, ${grade === 'beyond' ? 'still too much' : peak <= GRADE.easy * capacity ? 'easy' : 'with care'}.`;
+}
+
+/** What can hurt here, said before the gun is on. */
+function cautionsFor(input: ShrinkInput): string[] {
+  const { curved } = input;
+  const out: string[] = [];
+  if (curved.stamp === 'unknown') out.push('Find the stamp first: the full gun is for tempered glass only. Nobody has said yet what this is.');
+  if (isLaminated(input))
+    out.push(
+      `${curved.isChipped ? 'Chipped' : 'Laminated'} glass cracks under a full gun: low heat, always moving, the whole pane warmed first, never over a chip. Or refuse.`,
+    );
+  out.push('Under 15 °C do not start: cold glass cracks by heat. Warm the pane evenly all over first, by hand or hair-dryer heat, then the gun.');
+  out.push('480 to 540 °C at the nozzle: burns through a glove in a second, smokes film that is held too long. Air the place; nobody stands behind the gun.');
+  out.push(curved.seat === 'drop' ? 'Rubber and trim melt before glass is warm: form higher up, shield the belt seal.' : 'Rubber and trim melt before glass is warm: shield them with a hard card or a wet cloth.'); // prettier-ignore
+  const zones = [...new Set(curved.zones.map((z) => z.kind))];
+  if (zones.includes('airbag') || zones.includes('sensor'))
+    out.push('Airbag or sensor beside this glass: no heat and no water there; the maker of the vehicle says how near one may go.');
+  if (zones.includes('brake-light') || zones.includes('antenna'))
+    out.push('Nothing may cover a brake light; an aerial on the glass and metallised film do not go together.');
+  if (curved.defroster) out.push('Heating lines: no blade across them, light pressure along them, peel old film along them.');
+  out.push('How dark a vehicle’s glass may be is local law: it is yours to know, nobody here promises it.');
+  out.push('Never done it? Practise on glass that is yours before a customer’s.');
+  return out;
+}

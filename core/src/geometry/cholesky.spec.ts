@@ -1,0 +1,20 @@
+import { factorPacked } from './cholesky.js';
+import { solveSymmetric } from './linear.js';
+import { seededRandom } from '../ground/index.js';
+
+test('the packed Cholesky says what the general library says: solution, inverse and ln det of 30 random systems', () => {
+  const random = seededRandom(7);
+  for (let n = 1; n <= 30; n++) {
+    const a = Array.from({ length: n + 2 }, () => Array.from({ length: n }, () => random() - 0.5));
+    const rows = Array.from({ length: n }, (_, i) => Array.from({ length: n }, (__, j) => a.reduce((s, r) => s + r[i]! * r[j]!, i === j ? 0.1 : 0)));
+    const right = Array.from({ length: n }, () => random());
+    const [own, theirs] = [factorPacked(rows.map((r) => Float64Array.from(r))), solveSymmetric(rows, right)];
+    expect(own.lnDeterminant).toBeCloseTo(theirs.lnDeterminant, 8);
+    own.solve(right).forEach((v, i) => expect(v).toBeCloseTo(theirs.solution[i]!, 7));
+    own.inverse().forEach((r, i) => r.forEach((v, j) => expect(v).toBeCloseTo(theirs.inverse[i]![j]!, 6)));
+  }
+});
+
+test('what is not positive definite is refused', () => {
+  expect(() => factorPacked([Float64Array.of(1, 2), Float64Array.of(2, 1)])).toThrow('do not determine');
+});
