@@ -14,7 +14,7 @@ module.exports = {
     {
       name: 'core-takes-only-types-of-contracts',
       severity: 'error',
-      from: { path: '^core/src', pathNot: '\\.spec\\.ts$' },
+      from: { path: '^core/src', pathNot: '\\.(spec|testing)\\.ts$' },
       to: { path: '^contracts/', dependencyTypesNot: ['type-only'] },
     },
     {

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { demoFilms, demoLibrary, lanternStreet, ternPoint } from '../../demo/src/index.js';
+import { demoFilms, demoLibrary, lanternStreet, launchAndShuttle, ternPoint } from '../../demo/src/index.js';
 import { glazing } from './choose/glazing.js';
 import { errorTable } from './errors.js';
 import { film, type FilmOptics } from './films/film.js';
@@ -12,6 +12,7 @@ describe('the job file', () => {
   test.each([
     ['Tern Point', ternPoint()],
     ['Lantern Street', lanternStreet()],
+    ['Launch and shuttle', launchAndShuttle()],
   ])('of %s is read and written without loss', (_name, file) => expect(jobFile.parse(JSON.parse(JSON.stringify(file)))).toEqual(file));
 
   test('is refused with the path of what is wrong', () => {

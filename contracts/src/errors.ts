@@ -27,6 +27,7 @@ export const errorTable = {
   'plotter-busy': { status: 409, sentence: 'The plotter is at work on another piece.' },
   'plotter-away': { status: 503, sentence: 'The plotter does not answer.' },
   'not-layable': { status: 422, sentence: 'This pane has no size or no wet-laid film yet.' },
+  'not-formable': { status: 422, sentence: 'There is no curved pane with a film and enough bows here yet.' },
   'no-place': { status: 422, sentence: 'Nobody has said where on earth the site is.' },
   'instrument-away': { status: 503, sentence: 'That instrument does not answer. Type what you read.' },
   'wrong-origin': { status: 403, sentence: 'This address is not one that Yellow Pane answers to.' },

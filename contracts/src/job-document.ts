@@ -53,8 +53,8 @@ export type JobSummary = z.infer<typeof jobSummary>;
 /** The job file: everything of one job in documented JSON; what goes out comes in again without loss. */
 export const jobFile = z.object({
   format: z.literal('yellow-pane job'),
-  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock; 4 the log of the work and the steps it was done by (photos stay on the bench). An older file reads with those not yet known. */
-  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4)]),
+  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock; 4 the log of the work and the steps it was done by (photos stay on the bench); 5 curved glass. An older file reads with those not yet known. */
+  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]),
   writtenAt: instant,
   job,
   places: z.array(place),

@@ -16,6 +16,8 @@ import { stockLine } from './stock/ledger.js';
 import { plotRun, plotSettings, plotSheet, plotStatus } from './cut/plot.js';
 import { learnedMinutes, photoHash } from './lay/log.js';
 import { admissionCode, admittedDevice, deviceRemoval, newAdmission, shopListen, shopStatus } from './shop/shop.js';
+import { cloudRequest, shrinkInput, shrinkPlan } from './form/shrink-plan.js';
+import { paneCloud } from './form/curved.js';
 import { runSheet, squeegeeRequest, squeegeeResult } from './lay/squeegee.js';
 
 /** One call of the API. `result: null` answers with a file. */
@@ -227,6 +229,32 @@ export const routes = {
     body: verdictRequest,
     result: paneVerdict,
     errors: ['bad-input'],
+  },
+  computeShrink: {
+    method: 'post',
+    path: '/api/compute/shrink',
+    summary: 'Plan how film is formed on a curved pane: what it has to lose, its anchor line, its fingers, its grade, ways of forming it',
+    body: shrinkInput,
+    result: shrinkPlan,
+    errors: ['bad-input'],
+  },
+  computeCloud: {
+    method: 'post',
+    path: '/api/compute/cloud',
+    summary: 'Bring a point cloud (XYZ or PLY) to the plane of its pane and thin it',
+    body: cloudRequest,
+    result: paneCloud,
+    errors: ['bad-input'],
+  },
+  formingSheetPdf: {
+    method: 'get',
+    path: '/api/jobs/:jobId/forming-sheet.pdf',
+    summary: 'Forming sheets to print: every curved pane of the job with a film, or the one asked for',
+    params: jobParams,
+    query: paper.extend({ surfaceId: id.optional() }),
+    result: null,
+    fileType: 'application/pdf',
+    errors: [...jobErrors, 'not-formable'],
   },
   weather: {
     method: 'get',

@@ -122,6 +122,20 @@ export const demoFilms = {
   }),
 };
 
+/** For the van and the launch: nothing metallic near aerials. */
+export const vehicleFilm: Film = film(204, {
+  name: 'Ebb Grey 35',
+  kind: 'solar',
+  construction: 'dyed',
+  hatch: 'slant',
+  thicknessUm: 38,
+  optics: sheet([35, 6, 6], [43, 6, 6]),
+  shrink: { alongPct: 3, acrossPct: 0 },
+  temps: wet,
+  offers: offers(5.1, tintWidths),
+  note: 'Dyed: soaks up what it holds back; fades in time.',
+});
+
 const solar: Film[] = [
   film(200, {
     name: 'Tern Shade 20',
@@ -158,18 +172,7 @@ const solar: Film[] = [
     temps: wet,
     offers: offers(23, [1220, 1524]),
   }),
-  film(204, {
-    name: 'Ebb Grey 35',
-    kind: 'solar',
-    construction: 'dyed',
-    hatch: 'slant',
-    thicknessUm: 38,
-    optics: sheet([35, 6, 6], [43, 6, 6]),
-    shrink: { alongPct: 3, acrossPct: 0 },
-    temps: wet,
-    offers: offers(5.1, tintWidths),
-    note: 'Dyed: soaks up what it holds back; fades in time.',
-  }),
+  vehicleFilm,
   film(205, {
     name: 'Ebb Grey 5',
     kind: 'solar',

@@ -32,6 +32,13 @@ const exposure = (facadeDeg: number, more: Partial<Exposure> = {}): Exposure => 
 });
 const wants = (...list: Want[]): ChooseSettings => ({ ...defaultChooseSettings, wants: list });
 
+/** Glass of the van and the launch. */
+export const vehicleGlass = {
+  tempered: glazing({ panes: [pane(4, { kind: 'tempered', tint: 'green' })], frame: 'metal', edgeCoverMm: 10, edge: 'ground', ageYears: 6 }),
+  lookout: glazing({ panes: [pane(6, { kind: 'laminated' })], frame: 'metal', edgeCoverMm: 12, edge: 'ground', ageYears: 6, isLookout: true }),
+  outside: exposure(180, { heightAboveFloorMm: 900 }),
+} as const;
+
 /** The glass of Tern Point, place by place. */
 export const ternGlass = {
   /** Big double units in an aluminium front, looking out to sea. */

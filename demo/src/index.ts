@@ -3,3 +3,4 @@ export { demoFirm, demoPersons, demoRates, demoRolls } from './firm.js';
 export { demoId } from './ids.js';
 export { ternPoint } from './tern-point.js';
 export { lanternStreet } from './lantern-street.js';
+export { launchAndShuttle } from './launch-and-shuttle.js';

@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import { defaultAllowances, defaultLeftoverRule, defaultRates, type Film, type Firm, type Patch, type Person, type Rates } from '@yellow-pane/contracts';
-import { demoFirm, demoId, demoLibrary, demoPersons, demoRates, lanternStreet, ternPoint } from '@yellow-pane/demo';
+import { demoFirm, demoId, demoLibrary, demoPersons, demoRates, lanternStreet, launchAndShuttle, ternPoint } from '@yellow-pane/demo';
 import type { App } from './app.js';
 
 /** The bench itself as a device, for what the server does on its own. */
@@ -35,6 +35,7 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     const who = { personId: demoPersons[0]!.id, deviceId: setupDevice };
     await app.jobs.import(ternPoint(), who);
     await app.jobs.import(lanternStreet(), who);
+    await app.jobs.import(launchAndShuttle(), who);
     return;
   }
   const firm: Firm = {

@@ -158,11 +158,13 @@ export type ShrinkPlan = z.infer<typeof shrinkPlan>;
 export const cloudRequest = z.object({
   fileName: z.string().max(120),
   /** XYZ text, or PLY; binary as base64. */
-  text: z.string().max(40_000_000).nullable().default(null),
-  base64: z.string().max(40_000_000).nullable().default(null),
-  unit: z.enum(['mm', 'm', 'in']).default('mm'),
+  text: z.string().max(7_900_000).nullable().default(null),
+  base64: z.string().max(7_900_000).nullable().default(null),
+  /** Null: guessed from its size. */
+  unit: z.enum(['mm', 'm', 'in']).nullable().default(null),
   clicks: z
     .tuple([z.array(z.number()).length(3), z.array(z.number()).length(3), z.array(z.number()).length(3)])
     .nullable()
     .default(null),
 });
+export type CloudRequest = z.infer<typeof cloudRequest>;

@@ -3,6 +3,7 @@ import { id, instant, words } from '../quantities.js';
 import { cutMethod } from '../cut/allowances.js';
 import { frameKind } from '../measure/surface.js';
 import { workClass } from '../handover/work-class.js';
+import { formingSchool, lubrication } from '../form/curved.js';
 
 /** Where installers disagree about laying; each is a way that works. */
 export const linerSchool = z.enum(['halves', 'pulled-down']);
@@ -11,6 +12,9 @@ export const trimSchool = z.enum(['corner', 'centre']);
 export const siliconeSchool = z.enum(['stays', 'cut-out']);
 export const stopsSchool = z.enum(['stay', 'off']);
 export const edgeSchool = z.enum(['edge-gap', 'anchored']);
+
+export const glassForm = z.enum(['flat', 'curved']);
+export type GlassForm = z.infer<typeof glassForm>;
 
 /** How a job is laid. */
 export const laySettings = z.object({
@@ -21,6 +25,9 @@ export const laySettings = z.object({
   stops: stopsSchool.default('stay'),
   /** Security film: its edge stands free, or is anchored to the frame. */
   edge: edgeSchool.default('edge-gap'),
+  /** How film is formed on curved glass; null: as it is recommended for the pane. */
+  forming: formingSchool.nullable().default(null),
+  lubrication: lubrication.nullable().default(null),
   /** One tap for each pane, or every step. */
   way: z.enum(['one-tap', 'step-by-step']).default('one-tap'),
   /** Null: the widest in the van that clears the frame. */
@@ -41,11 +48,27 @@ export const stepWhen = z.object({
   silicone: z.array(siliconeSchool).max(2).default([]),
   stops: z.array(stopsSchool).max(2).default([]),
   edge: z.array(edgeSchool).max(2).default([]),
+  glass: z.array(glassForm).max(2).default([]),
 });
 export type StepWhen = z.infer<typeof stepWhen>;
 
 /** What is drawn beside a step, on this pane’s own outline. */
-export const stepDrawing = z.enum(['none', 'pane', 'liner', 'lock', 'light', 'corners', 'trim', 'hard', 'edges', 'template', 'anchor']);
+export const stepDrawing = z.enum([
+  'none',
+  'pane',
+  'liner',
+  'lock',
+  'light',
+  'corners',
+  'trim',
+  'hard',
+  'edges',
+  'template',
+  'anchor',
+  'forming',
+  'anchor-line',
+  'quarters',
+]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 
 const minutes = z.number().min(0).max(600).meta({ unit: 'min' });

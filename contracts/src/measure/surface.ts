@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantities.js';
 import { chooseSettings, exposure, glazing } from '../choose/glazing.js';
 import { cutOut, paneShape } from './shape.js';
+import { curvedPane } from '../form/curved.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
 import { design } from '../cut/design.js';
 import { seam } from '../cut/seam.js';
@@ -101,7 +102,7 @@ export const extraPiece = z.object({
   part: z.int().min(0).max(60).nullable().default(null),
 });
 
-/** One physical pane, wall, column …; in this version every surface is a flat pane. */
+/** One physical pane, wall, column …; in this version every surface is a pane of glass, flat or curved. */
 export const surface = z.object({
   id,
   jobId: id,
@@ -116,6 +117,8 @@ export const surface = z.object({
   /** Null: four-sided. */
   shape: paneShape.nullable().default(null),
   cutOuts: z.array(cutOut).max(20).default([]),
+  /** Null: flat glass. */
+  curved: curvedPane.nullable().default(null),
   /** Daylight: gasket to gasket. Tight: under the beads. */
   sizeKind: z.enum(['daylight', 'tight']),
   revealMm: lengthMm.nullable(),
@@ -156,6 +159,7 @@ export const newSurface = (known: Pick<Surface, 'id' | 'jobId' | 'placeId' | 'na
   measuredLikeId: null,
   shape: null,
   cutOuts: [],
+  curved: null,
   sizeKind: 'daylight',
   revealMm: null,
   frame: 'unknown',

@@ -3,6 +3,7 @@ export * from './seams.js';
 export * from './repeat.js';
 export * from './design/index.js';
 export * from './pane-pieces.js';
+export * from './curved-pane.js';
 export * from './job-pieces.js';
 export * from './pairs.js';
 export * from './layout/index.js';

@@ -3,7 +3,8 @@ import { contentHash } from '../ground/index.js';
 import { surveyOpening, surveyShape, type Survey, type TapeReading } from '../measure/index.js';
 import type { StockBook } from '../stock/index.js';
 import { offsetsInRow, piecesOfPane, type PaneToPiece } from './pane-pieces.js';
-import { pieceForPane, type PieceAnswer } from './piece.js';
+import { pieceForPane, turnsOf, type PieceAnswer } from './piece.js';
+import { chordReadings, curvedOf, curvedPiece, inheritedReadings, shrinkInputOf, type ShrinkSource } from './curved-pane.js';
 
 /** The records of a job that decide its pieces. */
 export interface JobRecords {
@@ -24,7 +25,7 @@ export function readingsInForce(surface: Surface, surfaces: readonly Surface[], 
   const inForce = own.filter((r) => !superseded.has(r.id) && !r.withdrawnAt);
   const like = surface.measuredLikeId ? surfaces.find((s) => s.id === surface.measuredLikeId && !s.deletedAt) : undefined;
   if (!like || depth > 8) return inForce;
-  const inherited = readingsInForce(like, surfaces, readings, depth + 1);
+  const inherited = inheritedReadings(surface, readingsInForce(like, surfaces, readings, depth + 1));
   return [...inForce, ...inherited.filter((r) => !inForce.some((o) => o.measure === r.measure))];
 }
 
@@ -56,16 +57,42 @@ export interface SurfaceCut {
 export function surveySurface(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings'>): { survey: Survey; isSigned: boolean; inForce: Reading[] } {
   const inForce = readingsInForce(surface, records.surfaces, records.readings);
   const hash = readingsHash(inForce);
-  const key = `${hash}/${surface.calledCrooked}/${surface.shape ? contentHash(surface.shape) : ''}`;
-  const tapes = tapesOf(inForce);
+  const bent = surface.curved?.taped === 'over' ? bowsFor(surface, records) : null;
+  const key = `${hash}/${surface.calledCrooked}/${surface.shape ? contentHash(surface.shape) : ''}/${bent ? contentHash(bent.bows.map((b) => [b.way, b.atMm, b.depthMm])) : ''}`;
+  const tapes = bent ? chordReadings(bent, tapesOf(inForce)) : tapesOf(inForce);
   const survey = known.get(key) ?? (surface.shape ? surveyShape(surface.shape, tapes) : surveyOpening(tapes, { calledCrooked: surface.calledCrooked }));
   if (known.size > 2000) known.clear();
   known.set(key, survey);
   return { survey, inForce, isSigned: surface.signed !== null && surface.signed.readingsHash === hash };
 }
 
+/** The bows that bring tapes laid over the glass to their chords: of the pane itself, or of the one it is measured like (a mirrored bow is as deep). */
+function bowsFor(surface: Surface, records: Pick<JobRecords, 'surfaces'>): Surface['curved'] {
+  const like = surface.curved?.bows.length ? undefined : records.surfaces.find((s) => s.id === surface.measuredLikeId && !s.deletedAt);
+  return like?.curved ? { ...like.curved, taped: 'over' } : surface.curved;
+}
+
 /** The same tapes give the same survey: judged once. */
 const known = new Map<string, Survey>();
+
+/** What the shrink plan of a surface is made from; null for flat glass. */
+export function shrinkSourceOf(surface: Surface, records: JobRecords & { readonly job: ShrinkSource['job'] }, film: Film): ShrinkSource | null {
+  const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
+  if (!curved) return null;
+  const { survey } = surveySurface(surface, records);
+  const { films, rolls, job } = records;
+  return { surface, curved, survey, film, films, rolls, edgeGapMm: resolveAllowances(records, surface).edgeGapMm, job };
+}
+
+/** The input of the shrink plan of a surface with its film; what is missing for it; null for flat glass. */
+export function shrinkRequestOf(
+  surface: Surface,
+  records: JobRecords & { readonly job: ShrinkSource['job'] },
+  film: Film,
+): ReturnType<typeof shrinkInputOf> | null {
+  const source = shrinkSourceOf(surface, records, film);
+  return source && shrinkInputOf(source);
+}
 
 /** The cut of one surface. @param method stands in for the job's own method when methods are compared */
 export function cutOfSurface(surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut {
@@ -82,17 +109,20 @@ export function paneToPiece(surface: Surface, records: JobRecords, film: Film, m
   const { survey, isSigned } = surveySurface(surface, records);
   const used = method ?? surface.method ?? records.job.method;
   const allowances = resolveAllowances(records, surface);
-  const answer = pieceForPane({
-    surface,
-    survey,
-    // a pane pieced together or with a design is trimmed on the glass, whatever the job does
-    method: (surface.seam || surface.design) && used !== 'dry-template' ? 'overhang' : used,
-    allowances,
-    film,
-    rollWidthsMm: records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm),
-    units: records.job.units,
-    isSigned,
-  });
+  const bent = shrinkSourceOf(surface, records, film);
+  const answer = bent
+    ? curvedPiece(bent, turnsOf)
+    : pieceForPane({
+        surface,
+        survey,
+        // a pane pieced together or with a design is trimmed on the glass, whatever the job does
+        method: (surface.seam || surface.design) && used !== 'dry-template' ? 'overhang' : used,
+        allowances,
+        film,
+        rollWidthsMm: records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm),
+        units: records.job.units,
+        isSigned,
+      });
   const offsets = surface.design ? offsetsInRow(surface, records.surfaces, (s) => surveySurface(s, records).survey, surface.design) : null;
   return { surface, survey, isSigned, used, answer, allowances, film, units: records.job.units, offsetMm: offsets?.get(surface.id) ?? 0 };
 }

@@ -54,11 +54,11 @@ export function piecesOfPane(p: PaneToPiece): PanePieces {
     label: suffix && count > 1 ? `${surface.name} ${suffix}` : surface.name,
   });
   let bare: { piece: Omit<Piece, 'id' | 'label'>; suffix: string }[];
-  if (surface.design && isForDesigns(p.film)) {
+  if (surface.design && isForDesigns(p.film) && !surface.curved) {
     const designed = knownDesign(p, answer.piece);
     if (!designed.ok) return { blocked: designed.message };
     bare = designed.pieces;
-  } else if (surface.seam) {
+  } else if (surface.seam && !surface.curved) {
     const strips = stripPieces(p, answer.piece);
     if ('blocked' in strips) return strips;
     bare = strips.pieces;

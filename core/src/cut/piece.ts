@@ -32,7 +32,7 @@ export const roundUpToMark = (mm: number, units: UnitSystem): number => {
 };
 
 /** Turns that a film's direction leaves. */
-function turnsOf(direction: Film['direction']): Turn[] {
+export function turnsOf(direction: Film['direction']): Turn[] {
   if (direction === 'one-way') return [0];
   return direction === 'two-way' ? [0, 180] : [0, 90, 180, 270];
 }

@@ -3,7 +3,7 @@ import { symmetricAxes, type Polygon, type Vec } from '../geometry/index.js';
 import { fail, ok, type Result } from '../ground/index.js';
 import { sightsOfCloud } from './bow-sights.js';
 import { fitPane } from './pane-fit.js';
-import type { Points } from './read-cloud.js';
+import { readCloud, type Points } from './read-cloud.js';
 import { splineHeight } from './spline.js';
 import type { Vec3 } from './surface.js';
 
@@ -318,4 +318,21 @@ function simplified(hull: Polygon, mm: number): Polygon {
     if (keep.length === now.length) limit *= 1.5;
     out = keep;
   }
+}
+
+/**
+ * A file as the cloud of a pane: read, brought to its plane, thinned.
+ * @param unit null: guessed from its size @param clicks lower left, lower right, somewhere at the top, in the file's own unit; null: guessed
+ */
+export function cloudOfPane(
+  bytes: Uint8Array,
+  fileName: string,
+  unit: CloudUnit | null,
+  clicks: readonly [readonly number[], readonly number[], readonly number[]] | null,
+): Result<PaneCloud> {
+  const points = readCloud(bytes);
+  if (!points.ok) return points;
+  const frame = clicks && frameByClicks(...(clicks as unknown as [Vec3, Vec3, Vec3]));
+  if (frame && !frame.ok) return frame;
+  return placeCloud(points.value, fileName, unit ?? likelyUnit(points.value), frame ? frame.value : null);
 }

@@ -36,15 +36,24 @@ export function formedPane(input: ShrinkInput): FormedPane {
   const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
   const key = contentHash([curved.cloud ? [curved.cloud.fileName, curved.cloud.cells.length, curved.cloud.cells[0], curved.cloud.noiseMm] : curved.bows.map((b) => [b.id, b.way, b.atMm, b.span, b.depthMm]), outline, curved.seat, curved.dotBorderMm, edgeGapMm, stepMm]); // prettier-ignore
   if (kept?.key === key) return kept.pane;
+  const fitted = fittedPane(input);
+  const pane: FormedPane = { ...fitted, balanced: balancedAnchor(fitted.fit.surface, fitted.finished, fitted.middleMm, { stepMm }) };
+  kept = { key, pane };
+  return pane;
+}
+
+/** The pane fitted to its bows or its cloud; no line on it yet. */
+function fittedPane(input: ShrinkInput): Omit<FormedPane, 'balanced'> {
+  const { curved, edgeGapMm } = input;
+  const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
   const box = boundingBox(outline);
   const grown = { minX: box.minX - ROOM_MM, minY: box.minY - ROOM_MM, maxX: box.maxX + ROOM_MM, maxY: box.maxY + ROOM_MM };
+  if (!curved.cloud && sightsOfBows(outline, curved.bows).sights.length < 2)
+    throw new RangeError('Too few bows lie on the glass: lay the straightedge once across and once upright at least.');
   const fit = fitPane(grown, curved.cloud ? sightsOfCloud(curved.cloud) : sightsOfBows(outline, curved.bows).sights);
   const finished = finishedOutline(outline, curved.seat, curved.dotBorderMm, edgeGapMm);
   if (!finished) throw new RangeError('Nothing of this pane is left inside its dot border and edge gap: look at the border and the sizes.');
-  const middleMm = (box.minX + box.maxX) / 2;
-  const pane: FormedPane = { fit, outline, finished, balanced: balancedAnchor(fit.surface, finished, middleMm, { stepMm }), middleMm };
-  kept = { key, pane };
-  return pane;
+  return { fit, outline, finished, middleMm: (box.minX + box.maxX) / 2 };
 }
 
 /** Height of the half-way line: between the lowest and the highest place of what is covered. */
@@ -260,6 +269,42 @@ function flatPiece(field: ShrinkField, finished: Polygon, input: ShrinkInput): S
   const piece = { widthMm: box.maxX - box.minX + 2 * FORMING.pastSidesMm, heightMm: box.maxY - box.minY + 2 * FORMING.gripMm };
   return { outline, piece, fitsRoll: input.widestRollMm === null ? null : piece.heightMm <= input.widestRollMm, mayTurn: mayTurn(input.film) };
 }
+
+/** The size of the film before it is shrunk, and of the piece that is cut for it. */
+export interface FlatSize {
+  readonly filmWidthMm: number;
+  readonly filmHeightMm: number;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly pastSidesMm: number;
+  readonly gripMm: number;
+}
+
+/**
+ * The piece alone, without looking for the balanced line: unrolled from the line that was chosen, or half way up, which makes no difference of a millimetre to
+ * its size. Quick enough to be asked at every edit.
+ */
+export function flatSize(input: ShrinkInput): FlatSize {
+  const key = contentHash([input.curved.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]), input.curved.cloud?.cells.length, input.curved.cloud?.noiseMm, input.curved.anchor, input.curved.seat, input.curved.dotBorderMm, input.outline, input.edgeGapMm]); // prettier-ignore
+  const before = sizes.get(key);
+  if (before) return before;
+  const pane = fittedPane(input);
+  const { field } = tryLine({ ...pane, balanced: null }, input);
+  const box = boundingBox(flatOutline(field.stations, pane.finished));
+  const [filmWidthMm, filmHeightMm] = [box.maxX - box.minX, box.maxY - box.minY];
+  const size = {
+    filmWidthMm,
+    filmHeightMm,
+    widthMm: filmWidthMm + 2 * FORMING.pastSidesMm,
+    heightMm: filmHeightMm + 2 * FORMING.gripMm,
+    pastSidesMm: FORMING.pastSidesMm,
+    gripMm: FORMING.gripMm,
+  };
+  if (sizes.size > 200) sizes.clear();
+  sizes.set(key, size);
+  return size;
+}
+const sizes = new Map<string, FlatSize>();
 
 /** Where the film lies while it is formed, and what that place asks for. */
 function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput): ShrinkPlan['forming'] {

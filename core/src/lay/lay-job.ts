@@ -61,6 +61,7 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
   const seen = (ring: Polygon): Polygon => (surface.filmFace === surface.seenFrom ? ring : mirrored(ring));
   return {
     work: workClassOf(film),
+    glass: surface.curved ? 'curved' : 'flat',
     frame: surface.frame,
     method: 'piece' in cut.answer ? cut.answer.piece.method : cut.used,
     areaM2: signedArea(survey.outline) / 1e6,

@@ -7,7 +7,7 @@ import { linesInForce, minutesTaken, nextStep, paneProgress } from './progress.j
 import { runSheetOf } from './run-sheet.js';
 import { SHIPPED_STEPS_ID, shippedSteps } from './shipped-steps.js';
 
-const steps = runSheetOf(shippedSteps('firm'), { work: 'tint', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'x', units: 'mm' }, defaultLay); // prettier-ignore
+const steps = runSheetOf(shippedSteps('firm'), { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'x', units: 'mm' }, defaultLay); // prettier-ignore
 let count = 0;
 const line = (kind: LayKind, time: string, more: Partial<LayEntry> = {}): LayEntry => ({
   id: `e${String(++count).padStart(4, '0')}`, jobId: 'job', surfaceId: 'W1', personId: 'Ana', occurredAt: `2026-12-03T${time}:00Z`, clockOffsetMs: 0, receivedAt: `2026-12-03T${time}:01Z`,

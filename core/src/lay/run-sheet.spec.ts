@@ -8,7 +8,7 @@ import { SHIPPED_STEPS_ID, shippedSteps } from './shipped-steps.js';
 const file = ternPoint();
 const records: LayRecords = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, stepSets: [], layEntries: [] }; // prettier-ignore
 const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
-const tint: LayPane = { work: 'tint', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'Tern Shade 35', units: 'mm' }; // prettier-ignore
+const tint: LayPane = { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'Tern Shade 35', units: 'mm' }; // prettier-ignore
 const set = shippedSteps(demoFirm.id);
 const keys = (p: Partial<LayPane> = {}, schools: Partial<LaySettings> = {}) =>
   runSheetOf(set, { ...tint, ...p }, { ...defaultLay, ...schools }).map((s) => s.key);

@@ -1,4 +1,4 @@
-import type { CutMethod, Film, LayEntry, LaySettings, StepRule, StepSet, Surface, UnitSystem, WorkClass } from '@yellow-pane/contracts';
+import type { CutMethod, Film, GlassForm, LayEntry, LaySettings, StepRule, StepSet, Surface, UnitSystem, WorkClass } from '@yellow-pane/contracts';
 import { formatLength } from '../ground/index.js';
 import { workClassOf } from '../films/index.js';
 import { shippedSteps } from './shipped-steps.js';
@@ -7,6 +7,7 @@ import { EDGE_STOP_MM } from './squeegee-plan.js';
 /** A pane as its steps are made for it. */
 export interface LayPane {
   readonly work: WorkClass;
+  readonly glass: GlassForm;
   readonly frame: Surface['frame'];
   readonly method: CutMethod;
   readonly areaM2: number;
@@ -39,6 +40,7 @@ const among = <T>(list: readonly T[], value: T): boolean => list.length === 0 ||
 /** Whether a step belongs to a pane worked by these schools. */
 export const stepApplies = (rule: StepRule, pane: LayPane, schools: LaySettings): boolean =>
   among(rule.when.film, pane.work) &&
+  among(rule.when.glass, pane.glass) &&
   among(rule.when.frame, pane.frame) &&
   among(rule.when.method, pane.method) &&
   among(rule.when.liner, schools.liner) &&

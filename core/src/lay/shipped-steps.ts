@@ -3,7 +3,7 @@ import type { ReadyRule, StepRule, StepSet, StepWhen } from '@yellow-pane/contra
 /** Id of the steps that come with Yellow Pane; never stored. */
 export const SHIPPED_STEPS_ID = '01930000-0000-7000-8000-0000000057e9';
 
-const anywhere: StepWhen = { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [] };
+const anywhere: StepWhen = { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [] };
 type Short = Partial<Omit<StepRule, 'key' | 'title' | 'text' | 'when' | 'minutes'>> & {
   readonly when?: Partial<StepWhen>;
   /** Fixed, per m², per m of edge. */
@@ -63,6 +63,27 @@ const steps: readonly StepRule[] = [
   step('read-glass', 'Read the glass', 'Thermometer on a patch of dull tape, one hand away. Sun or warm glass: shade it from outside or wait.', {
     purpose: 'On warm glass the water dries and the film grabs; on cold glass it never tacks.', good: 'Between 5 °C and a hand’s warmth, and no sun on it.', tools: ['thermometer'], minutes: [0.5, 0, 0], reading: 'glass', mood: 'look',
   }), // prettier-ignore
+  step('form-start', 'May the gun go on?', 'Tempered stamp seen, no chip, glass over 15 °C: full gun. Laminated or chipped: low heat, whole pane warmed, always moving, or not at all. Plastic: no gun.', {
+    purpose: 'Glass cracks by a hot spot on a cold or damaged pane.', good: 'Glass warm to the hand all over, stamp photographed.', tools: ['infrared thermometer', 'heat gun', 'gloves'], minutes: [1, 2, 0], reading: 'glass', drawing: 'pane', mood: 'dry', when: { glass: ['curved'] },
+    caution: 'Under 15 °C do not start: warm the pane evenly first. 480 to 540 °C at the nozzle burns at once; air the place. No heat beside an airbag or a sensor; shield rubber and trim.',
+  }), // prettier-ignore
+  step('form-hang', 'Film on the outside, liner up', 'Wash the outside. A wet or soaped glass, film on it with its liner up, its width along the pane. On drop glass 25 to 50 mm higher than it will sit, 13 mm past the sides.', {
+    purpose: 'Formed outside, laid inside; higher up so that no heat comes near the lower rubber.', good: 'Film past the sides, enough to grip above and below.', tools: ['slip or bar soap', 'film piece'], minutes: [1, 1, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved'] },
+  }), // prettier-ignore
+  step('form-line', 'Lay the line', 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.', {
+    purpose: 'At this height the fingers above and below need the same shrink.', good: 'Fingers of one size, about as many as drawn. One too big: make two.', tools: ['squeegee', 'tape'], minutes: [0.5, 0.3, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved'] },
+  }), // prettier-ignore
+  step('form-heat', 'Shrink the fingers, in the order drawn', 'Gun on full, 20 to 30 s to warm up. From the root to the edge; film zig-zags: press it, go on. Never stand still.', {
+    purpose: 'Film loses along the roll what hangs over.', good: 'Zig-zag texture, then soft and floating. Chaotic tight lines: too much. Smoke: burnt.', tools: ['heat gun', 'felt card', 'gloves'], minutes: [0.8, 1.2, 0], drawing: 'forming', mood: 'dry', when: { glass: ['curved'] },
+    caution: 'Burns and fumes: gloves, moving air, nobody behind the gun. Never made a finger before? Practise on glass that is yours.',
+  }), // prettier-ignore
+  step('form-sweep', 'Test sweep', 'Spray the film, sweep it once from the line outwards. A finger that pops up has not shrunk enough: once more there.', {
+    purpose: 'What pops up outside will pop up inside.', good: 'No finger rises anywhere.', tools: ['slip', 'squeegee'], minutes: [0.3, 0.5, 0], drawing: 'forming', mood: 'wet', when: { glass: ['curved'] },
+  }), // prettier-ignore
+  step('form-trim', 'Trim outside', 'Fixed glass: onto the dot border. Drop glass: 1 to 2 mm under the upper edge; below it stays long, 6 to 20 mm go behind the seal.', {
+    purpose: 'The film is its own template.', good: 'One even line, no tooth.', tools: ['new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', mood: 'wet', when: { glass: ['curved'] },
+    caution: 'Point only, no pressure: a scored pane cracks. Never across a heating line.',
+  }), // prettier-ignore
   step('wash', 'Wet and scrub', 'Cleaner on the glass, non-scratch pad all over, into the corners. Do not flood the frame: dirt bleeds out of it.', {
     purpose: 'Grease and specks are under the film for ever.', good: 'The pad slides without a sound.', tools: ['cleaner', 'non-scratch pad'], minutes: [0.5, 1.5, 0],
     caution: 'Alcohol burns and its vapour too: air the room, no flame.',
@@ -74,51 +95,66 @@ const steps: readonly StepRule[] = [
   step('dry-edges', 'Squeegee, dry the edges, wet again', 'Squeegee down, dry edges and frame with a lint-free cloth, then wet the glass at once so that falling dust does not stick.', {
     purpose: 'Dirt comes out of the frame, not off the glass.', good: 'Cloth clean after the last edge.', tools: ['squeegee', 'lint-free cloth', 'slip'], minutes: [0.5, 0.5, 0.3],
   }), // prettier-ignore
+  step('form-peel', 'Peel by halves, reverse roll', 'Roll the film up, liner out. Inside: peel the first half, wet its glue side, lay it; then the other.', {
+    purpose: 'The formed film keeps its shape on the roll; two hands are enough.', good: 'Both faces streaming wet, no crease.', tools: ['slip', 'tape tabs'], minutes: [0.8, 0.6, 0], drawing: 'liner', mood: 'wet', when: { glass: ['curved'] },
+    caution: 'Wet liner on the floor is very slippery: roll it up at once.',
+  }), // prettier-ignore
+  step('form-lay', 'Lay it inside', 'Lower on drop glass, below the belt seal. Spread it by hand, look for gaps of light all round.', {
+    purpose: 'The shape fits in one place only.', good: 'No gap of light; edges where they will stay.', tools: ['slip'], minutes: [0.7, 0.4, 0], drawing: 'pane', mood: 'wet', when: { glass: ['curved'] },
+  }), // prettier-ignore
+  step('form-quarters', 'Four quarters from the line', 'Squeegee out from the middle of the line, quarter by quarter, water to the side and down. Then a hard second pass.', {
+    purpose: 'Water has one way out of each quarter.', good: 'No water under a firm stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 2, 0], drawing: 'quarters', mood: 'wet', when: { glass: ['curved'] },
+    caution: 'Along heating lines, not across them, and lightly.',
+  }), // prettier-ignore
   step('template', 'Hang it dry, level, trim the sides', 'Liner on, on damp glass. Level it, trim the sides against the frame, mark both top corners with tape. Take it off again.', {
     purpose: 'The straightest pattern there is.', good: 'Tape marks at both top corners, level lines level.', tools: ['level', 'masking tape', 'new blade'], minutes: [3, 1, 0.5], drawing: 'template', mood: 'dry',
-    when: { method: ['dry-template'] },
+    when: { glass: ['flat'], method: ['dry-template'] },
   }), // prettier-ignore
   step('liner-halves', 'Liner off in two halves', 'Two tape tabs on a corner, pulled apart. Peel half, wet the glue side, lay it back; the other half; roll it up, hang it, unroll.', {
-    purpose: 'For tall panes and dusty rooms: the glue side meets no air.', good: 'Both faces streaming wet.', tools: ['tape tabs', 'slip'], minutes: [1, 0.8, 0], drawing: 'liner', when: { liner: ['halves'] },
+    purpose: 'For tall panes and dusty rooms: the glue side meets no air.', good: 'Both faces streaming wet.', tools: ['tape tabs', 'slip'], minutes: [1, 0.8, 0], drawing: 'liner', when: { glass: ['flat'], liner: ['halves'] },
     caution: 'Wet liner on the floor is very slippery: roll it up at once.',
   }), // prettier-ignore
   step('liner-down', 'Pull the liner down', 'Two tape tabs on a top corner. Wet the glue side as the liner comes off, glass wet too. Never lay film on the ground.', {
-    purpose: 'Quick, and one person can do it.', good: 'Both faces streaming wet.', tools: ['tape tabs', 'slip'], minutes: [0.8, 0.6, 0], drawing: 'liner', when: { liner: ['pulled-down'] },
+    purpose: 'Quick, and one person can do it.', good: 'Both faces streaming wet.', tools: ['tape tabs', 'slip'], minutes: [0.8, 0.6, 0], drawing: 'liner', when: { glass: ['flat'], liner: ['pulled-down'] },
     caution: 'Wet liner on the floor is very slippery: roll it up at once.',
   }), // prettier-ignore
   step('hang', 'Hang it and bring it level', 'Slide it to where it belongs, {overhang} past the frame. One hand stays on the film until it is locked.', {
-    purpose: 'Its own weight pulls it down.', good: 'Even on both sides.', minutes: [0.7, 0.4, 0], drawing: 'pane', when: { method: ['overhang'] },
+    purpose: 'Its own weight pulls it down.', good: 'Even on both sides.', minutes: [0.7, 0.4, 0], drawing: 'pane', when: { glass: ['flat'], method: ['overhang'] },
   }), // prettier-ignore
   step('hang-gap', 'Hang it to the gap', 'The ready edges stay {edgeGap} off the frame: a card in the corner gives the gap. One hand stays on the film until it is locked.', {
-    purpose: 'Water leaves by that gap; over 3 mm it shows as a light line.', good: 'One even line of light, no wedge.', minutes: [1, 0.4, 0], drawing: 'pane', when: { method: ['factory-edge', 'tucked-corner', 'dry-template', 'pre-cut'] },
+    purpose: 'Water leaves by that gap; over 3 mm it shows as a light line.', good: 'One even line of light, no wedge.', minutes: [1, 0.4, 0], drawing: 'pane', when: { glass: ['flat'], method: ['factory-edge', 'tucked-corner', 'dry-template', 'pre-cut'] },
   }), // prettier-ignore
   step('lock', 'Lock the film: {lock}', 'Mist the outside, then the first strokes, light. Stop {edgeStop} short of the frame.', {
-    purpose: 'From here on it does not slide.', good: 'The film stays when the hand goes.', tools: ['squeegee {blade}'], minutes: [0.5, 0.2, 0], drawing: 'lock',
+    purpose: 'From here on it does not slide.', good: 'The film stays when the hand goes.', tools: ['squeegee {blade}'], minutes: [0.5, 0.2, 0], drawing: 'lock', when: { glass: ['flat'] },
   }), // prettier-ignore
   step('light', 'First pass, light', 'From the middle outwards, lane under lane, strokes overlapping. Stop {edgeStop} short of the frame: water there draws dirt in. Keep the outside wet.', {
     purpose: 'Most of the water out, nothing pulled off its place.', good: 'No fold, no fish-mouth, film flat.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 1, 0], drawing: 'light',
-    caution: 'A dry outside is scratched by every tool.',
+    caution: 'A dry outside is scratched by every tool.', when: { glass: ['flat'] },
   }), // prettier-ignore
   step('corners', 'Relieve the corners', 'With a finger first, then a short cut at 45° where film stands against two sides.', {
-    purpose: 'A corner that pulls lifts the film after the trim.', good: 'Film lies in the corner without a fold.', tools: ['blade'], minutes: [0.5, 0, 0], drawing: 'corners', when: { method: ['overhang', 'factory-edge', 'dry-template'] },
+    purpose: 'A corner that pulls lifts the film after the trim.', good: 'Film lies in the corner without a fold.', tools: ['blade'], minutes: [0.5, 0, 0], drawing: 'corners', when: { glass: ['flat'], method: ['overhang', 'factory-edge', 'dry-template'] },
   }), // prettier-ignore
   step('trim-corner', 'Trim from a top corner down', 'New blade edge. Point only, no pressure, knife and card leaning about 70° into the frame. A long side half way, change hands, and on from there.', {
-    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', when: { trim: ['corner'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', when: { glass: ['flat'], trim: ['corner'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
     caution: 'A scored pane cracks later: the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
   }), // prettier-ignore
   step('trim-centre', 'Trim from the middle to the corners', 'New blade edge. Point only, no pressure, from the middle of a side to each corner, knife and card leaning about 70° into the frame.', {
-    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.9], drawing: 'trim', when: { trim: ['centre'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.9], drawing: 'trim', when: { glass: ['flat'], trim: ['centre'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
     caution: 'A scored pane cracks later: the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
   }), // prettier-ignore
   step('hard', 'Hard pass', 'Wet the outside again. From the middle out to the cut edges, all your weight, strokes overlapping.', {
-    purpose: 'What stays now dries for weeks.', good: 'No water runs out of the last stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 1.2, 0], drawing: 'hard', when: { film: ['tint', 'frost'] },
+    purpose: 'What stays now dries for weeks.', good: 'No water runs out of the last stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 1.2, 0], drawing: 'hard', when: { glass: ['flat'], film: ['tint', 'frost'] },
   }), // prettier-ignore
   step('hard-twice', 'Hard pass, twice', 'Wet the outside again. Narrow strokes half over one another, from the middle out, all your weight. Then once more: thick film holds its water.', {
-    purpose: 'Water under thick film needs weeks; none should be left to move.', good: 'No water runs out of the last stroke of the second time.', tools: ['hard squeegee {blade}', 'slip'], minutes: [1, 3, 0], drawing: 'hard', when: { film: ['security'] },
+    purpose: 'Water under thick film needs weeks; none should be left to move.', good: 'No water runs out of the last stroke of the second time.', tools: ['hard squeegee {blade}', 'slip'], minutes: [1, 3, 0], drawing: 'hard', when: { glass: ['flat'], film: ['security'] },
   }), // prettier-ignore
   step('bump', 'Bump every edge', 'Card in paper towel, along every edge, out into the gap. Dry the frame.', {
     purpose: 'Water at the edge is drawn back in: small fingers.', good: 'Towel comes out dry.', tools: ['hard card', 'paper towel'], minutes: [0.3, 0, 0.4], drawing: 'edges',
     wait: { minutes: 10, what: 'water comes back to the edges' },
+  }), // prettier-ignore
+  step('form-edges', 'Edge fingers: heat above and below only', 'What still stands at the upper and lower edge is relaxed with a little heat. Stay 150 mm away from the sides.', {
+    purpose: 'Film cannot shrink across the roll: at the sides heat only does harm.', good: 'Edge shut, no shine of a burn.', tools: ['heat gun', 'hard card'], minutes: [0.5, 0, 0.2], drawing: 'forming', mood: 'dry', when: { glass: ['curved'] },
+    caution: 'Rubber, trim and fingers are a hand away: low heat, short.',
   }), // prettier-ignore
   step('look', 'Look, all round', 'From the room, two metres off, at right angles, in daylight. Then once more along the edges with the card.', {
     purpose: 'What is seen now can still be lifted, flushed and laid again.', good: 'No speck, no fold, edges shut. Haze and small pockets of water are right: they dry.', minutes: [0.7, 0.2, 0.1], drawing: 'pane', mood: 'look',

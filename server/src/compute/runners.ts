@@ -1,11 +1,24 @@
-import type { Film, Layout, LayoutComputeInput, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
-import { judgePane, layPiecesOnRolls, methodFigures, type MethodFigures } from '@yellow-pane/core';
+import type { CloudRequest, Film, Layout, LayoutComputeInput, PaneCloud, PaneVerdict, ShrinkInput, ShrinkPlan, VerdictInput } from '@yellow-pane/contracts';
+import { cloudOfPane, judgePane, layPiecesOnRolls, methodFigures, shrinkPlan, type MethodFigures, type Result } from '@yellow-pane/core';
 
 /** Heavy computations by name: plain data in, plain data out. The same in a worker thread and, for tests, in place. */
 export const runners = {
   layout: (input: LayoutComputeInput): Layout => layPiecesOnRolls(input, input.steps, 60),
   methods: (input: { calls: Parameters<typeof methodFigures>[] }): MethodFigures[] => input.calls.map((c) => methodFigures(...c)),
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films),
+  shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
+    try {
+      return { ok: true, value: shrinkPlan(input) };
+    } catch (error) {
+      // what the measures do not allow is told in words
+      if (error instanceof RangeError) return { ok: false, message: error.message };
+      throw error;
+    }
+  },
+  cloud: (asked: CloudRequest): Result<PaneCloud> => {
+    const bytes = asked.base64 !== null ? new Uint8Array(Buffer.from(asked.base64, 'base64')) : new Uint8Array(Buffer.from(asked.text ?? '', 'latin1'));
+    return cloudOfPane(bytes, asked.fileName, asked.unit, asked.clicks);
+  },
 } as const;
 
 export type RunnerName = keyof typeof runners;

@@ -198,7 +198,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 4,
+      formatVersion: 5,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),

@@ -23,7 +23,7 @@ import { BenchStore } from '../../record/bench.store';
 
 const blank = (n: number): StepRule => ({
   key: `own-${n}`, title: 'A step of ours', text: '', purpose: '', good: '', tools: [], minutes: { fixed: 1, perM2: 0, perM: 0 }, wait: null, reading: 'none', drawing: 'none', mood: 'wet', caution: null,
-  when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [] },
+  when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [] },
 }); // prettier-ignore
 
 const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:' }; // prettier-ignore
