@@ -11,6 +11,8 @@ const COARSE = 2.5;
 const MOST_SLOPE = 0.15;
 /** Close enough: a fingernail of film is 1 mm. */
 const NEAR_MM = 0.01;
+/** Rounding, not slack. */
+const NOTHING_MM = 1e-6;
 
 /** An anchor line that leaves as much to lose below it as above, on the left as on the right. */
 export interface BalancedAnchor {
@@ -20,31 +22,50 @@ export interface BalancedAnchor {
   readonly field: ShrinkField;
 }
 
+/** A line tried at a height and a slope. */
+function tryAt(surface: CurvedSurface, outline: Polygon, u: number, v: number, slope: number, stepMm: number) {
+  const anchor: Anchor = { through: { u, v }, way: { du: 1, dv: slope } };
+  const field = shrinkField(surface, outline, anchor, { stepMm });
+  const [left, right] = halfGaps(field.stations);
+  return { v, slope, anchor, field, gap: field.toGoBelowMm - field.toGoAboveMm, left, right, worst: Math.max(field.toGoBelowMm, field.toGoAboveMm) };
+}
+type Look = ReturnType<typeof tryAt>;
+
 /**
- * The height and the tilt at which an anchor line through `u` leaves the same slack above and below, on both halves of the pane. Going up, the slack below
- * has to overtake that above: where it is the other way round (on a saddle) the line is the worst, not the best, and is passed over.
+ * The height at which a level-starting anchor line through `u` leaves the same slack above and below. Going up, the slack below has to overtake that above:
+ * where it is the other way round (on a saddle) the line is the worst, not the best, and is passed over.
  * @returns null where no height balances: on a flat or rolled pane nothing has to go, on a saddle it would have to stretch
  */
-export function balancedAnchor(surface: CurvedSurface, outline: Polygon, u: number, options: FieldOptions): BalancedAnchor | null {
+export function levelBalance(surface: CurvedSurface, outline: Polygon, u: number, { stepMm }: FieldOptions): BalancedAnchor | null {
   const { minY, maxY } = boundingBox(outline);
-  const at = (v: number, slope: number, stepMm = options.stepMm) => {
-    const anchor: Anchor = { through: { u, v }, way: { du: 1, dv: slope } };
-    const field = shrinkField(surface, outline, anchor, { stepMm });
-    const [left, right] = gaps(field.stations);
-    return { v, slope, anchor, field, gap: field.slackBelowMm - field.slackAboveMm, left, right, worst: Math.max(field.slackBelowMm, field.slackAboveMm) };
-  };
-  type Look = ReturnType<typeof at>;
-  const level = (v: number) => at(v, 0, options.stepMm * COARSE);
+  const level = (v: number) => tryAt(surface, outline, u, v, 0, stepMm * COARSE);
   const looks = LOOKS.map((k) => level(minY + k * (maxY - minY)));
   let start: Look | null = null;
   for (let i = 1; i < looks.length; i++) {
     const [low, high] = [looks[i - 1]!, looks[i]!];
-    if (!(low.gap < 0 && high.gap >= 0)) continue;
+    if (!(low.gap < -NOTHING_MM && high.gap > -NOTHING_MM)) continue;
     const found = closeIn(level, low, high);
     if (!start || found.worst < start.worst) start = found;
   }
   if (!start) return null;
-  let best = at(start.v, 0);
+  // longer steps were good enough to look with; the last of the way is gone in the steps that count
+  let best = tryAt(surface, outline, u, start.v, 0, stepMm);
+  const by = 0.02 * (maxY - minY);
+  const slope = (tryAt(surface, outline, u, best.v + by, 0, stepMm).gap - best.gap) / by;
+  for (let i = 0; i < 3 && Math.abs(best.gap) > NEAR_MM && slope > 0; i++) {
+    const next = tryAt(surface, outline, u, best.v - best.gap / slope, 0, stepMm);
+    if (Math.abs(next.gap) >= Math.abs(best.gap)) break;
+    best = next;
+  }
+  return { anchor: best.anchor, heightMm: best.v - minY, field: best.field };
+}
+
+/** A level line tilted so that the left and the right half of the pane balance each for themselves. */
+export function withTilt(surface: CurvedSurface, outline: Polygon, level: BalancedAnchor, { stepMm }: FieldOptions): BalancedAnchor {
+  const { minY, maxY } = boundingBox(outline);
+  const { u } = level.anchor.through;
+  const at = (v: number, slope: number) => tryAt(surface, outline, u, v, slope, stepMm);
+  let best = at(level.anchor.through.v, 0);
   // two unknowns, two gaps: slopes are taken once over a good stretch, then corrected by what each try shows (Broyden's rule)
   const [dv, ds] = [0.03 * (maxY - minY), 0.04];
   const [higher, tilted] = [at(best.v + dv, 0), at(best.v, ds)];
@@ -72,6 +93,12 @@ export function balancedAnchor(surface: CurvedSurface, outline: Polygon, u: numb
   return { anchor: best.anchor, heightMm: best.v - minY, field: best.field };
 }
 
+/** Height and tilt at which an anchor line through `u` leaves the same slack above and below, on both halves of the pane. @returns null as for a level one */
+export function balancedAnchor(surface: CurvedSurface, outline: Polygon, u: number, options: FieldOptions): BalancedAnchor | null {
+  const level = levelBalance(surface, outline, u, options);
+  return level && withTilt(surface, outline, level, options);
+}
+
 /** Halving and straight lines by turns (the Illinois rule) between a height with too little below and one with too much. */
 function closeIn<T extends { v: number; gap: number }>(at: (v: number) => T, first: T, last: T): T {
   let [low, high] = [first, last];
@@ -85,9 +112,9 @@ function closeIn<T extends { v: number; gap: number }>(at: (v: number) => T, fir
   return Math.abs(low.gap) < Math.abs(high.gap) ? low : high;
 }
 
-/** Slack below less slack above, on the left and on the right of the middle of the line. */
-function gaps(stations: readonly Station[]): readonly [number, number] {
-  const loss = (t: Thread) => (t.edge ? 1 - t.edge.widthRatio : 0);
+/** What has to go below less what has to go above, on the left and on the right of the middle of the line. */
+export function halfGaps(stations: readonly Station[]): readonly [number, number] {
+  const loss = (t: Thread) => (t.edge ? Math.max(0, 1 - t.edge.widthRatio) : 0);
   let [left, right] = [0, 0];
   const middle = (stations[0]!.alongMm + stations.at(-1)!.alongMm) / 2;
   for (let i = 1; i < stations.length; i++) {

@@ -97,3 +97,9 @@ export function partOf(outline: Polygon, y: number, side: 'above' | 'below'): Po
   ];
   return common(regionOf(outline), regionOf(half))[0]?.[0] ?? null;
 }
+
+/** Height of the half-way line: between the lowest and the highest place of what is covered. */
+export const halfHeight = (finished: Polygon): number => {
+  const { minY, maxY } = boundingBox(finished);
+  return (minY + maxY) / 2;
+};

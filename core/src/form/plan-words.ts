@@ -2,6 +2,9 @@ import type { BowPlace, EdgePlan, FormGrade, ShrinkInput, ShrinkPlan, UnitSystem
 import { formatLength } from '../ground/index.js';
 import { gradeNames } from './grade.js';
 
+/** A height known to no better than this share of the pane is not worth saying. */
+const HARDLY_FRAC = 0.2;
+
 /** A length as a person would tape it. */
 export const taped = (mm: number, units: UnitSystem): string => (units === 'mm' ? `${Math.round(mm)} mm` : formatLength(mm, 'in'));
 const tenth = (mm: number): string => `${mm.toFixed(1)} mm`;
@@ -52,7 +55,7 @@ export function planSummary(
         ? `Lay the line ${heights}, not half way: half way, at ${f(halfWay.heightMm)}, ${tenth(halfWorst)} would hang from one edge instead of ${tenth(worst)}.`
         : `Lay the line ${heights}; that is near enough half way.`,
     );
-    if (anchor.sureToMm !== null) out.push(`That height is good to ${f(anchor.sureToMm)} with these measures.`);
+    if (anchor.sureToMm !== null) out.push(anchor.sureToMm > HARDLY_FRAC * 2 * halfWay.heightMm ? 'With these measures the height hardly matters: there is little to go on either side, or too little is known of it.' : `That height is good to ${f(anchor.sureToMm)} with these measures.`); // prettier-ignore
   } else {
     out.push(`The line lies ${heights}, as it was chosen.`);
     if (balanced && worst > balanced.worstMm * 1.05)

@@ -25,6 +25,9 @@ export interface ShrinkField {
   /** Film that has to go along the upper edge, mm: its share to lose, summed along the anchor line. Negative: it would have to stretch. */
   readonly slackAboveMm: number;
   readonly slackBelowMm: number;
+  /** The same without the places where it would have to stretch: what gathers in fingers. */
+  readonly toGoAboveMm: number;
+  readonly toGoBelowMm: number;
 }
 
 export interface FieldOptions {
@@ -97,7 +100,14 @@ export function fieldFromLine(surface: CurvedSurface, outline: Polygon, line: re
     };
   });
   const loss = (t: Thread) => (t.edge ? 1 - t.edge.widthRatio : null);
-  return { stations, slackAboveMm: summed(stations, (s) => loss(s.up)), slackBelowMm: summed(stations, (s) => loss(s.down)) };
+  const toGo = (t: Thread) => (t.edge ? Math.max(0, 1 - t.edge.widthRatio) : null);
+  return {
+    stations,
+    slackAboveMm: summed(stations, (s) => loss(s.up)),
+    slackBelowMm: summed(stations, (s) => loss(s.down)),
+    toGoAboveMm: summed(stations, (s) => toGo(s.up)),
+    toGoBelowMm: summed(stations, (s) => toGo(s.down)),
+  };
 }
 
 /**

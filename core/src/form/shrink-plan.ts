@@ -2,15 +2,16 @@ import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan } f
 import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
 import { contentHash } from '../ground/index.js';
 import { chosenLine, heightOn, straightLine, type LinePoint } from './anchor-line.js';
-import { balancedAnchor, type BalancedAnchor } from './balance.js';
+import { halfGaps, levelBalance, withTilt, type BalancedAnchor } from './balance.js';
 import { sightsOfBows, sightsOfCloud } from './bow-sights.js';
-import { edgeLosses, FINGER, fingersAlong, LIES_DOWN_FRAC, peakLoss, type Finger } from './fingers.js';
-import { finishedOutline, flatOutline, FORMING, partOf } from './flat-film.js';
+import { edgeLosses, FINGER, fingersAlong, peakLoss, type Finger } from './fingers.js';
+import { finishedOutline, flatOutline, FORMING, halfHeight } from './flat-film.js';
+import { advice, cautionsFor, isLaminated, refusal } from './plan-advice.js';
 import { fingerOrder, lubricationCards, methodCards, type ToForm } from './forming-methods.js';
-import { GRADE, gradeOf, stretchGrade, USUAL_SHRINK_FRAC, worseGrade } from './grade.js';
+import { gradeOf, stretchGrade, USUAL_SHRINK_FRAC, worseGrade } from './grade.js';
 import { fitPane, type PaneFit } from './pane-fit.js';
 import { lengthOf, straightedgeOf } from './pane-outline.js';
-import { bowPlaceWords, percent, planSummary, taped } from './plan-words.js';
+import { bowPlaceWords, planSummary, taped } from './plan-words.js';
 import { fieldFromLine, quickSlackMm, type ShrinkField } from './shrink-field.js';
 import { addForms, nextBow, slackForm, weigh, type Weighed } from './slack-range.js';
 
@@ -37,9 +38,21 @@ export function formedPane(input: ShrinkInput): FormedPane {
   const key = contentHash([curved.cloud ? [curved.cloud.fileName, curved.cloud.cells.length, curved.cloud.cells[0], curved.cloud.noiseMm] : curved.bows.map((b) => [b.id, b.way, b.atMm, b.span, b.depthMm]), outline, curved.seat, curved.dotBorderMm, edgeGapMm, stepMm]); // prettier-ignore
   if (kept?.key === key) return kept.pane;
   const fitted = fittedPane(input);
-  const pane: FormedPane = { ...fitted, balanced: balancedAnchor(fitted.fit.surface, fitted.finished, fitted.middleMm, { stepMm }) };
+  const pane: FormedPane = { ...fitted, balanced: balancedLine(fitted, stepMm) };
   kept = { key, pane };
   return pane;
+}
+
+/** The balanced line, tilted only where left and right differ by more than the measures leave open: noise in two bows makes no line slope. */
+function balancedLine({ fit, finished, middleMm }: Omit<FormedPane, 'balanced'>, stepMm: number): BalancedAnchor | null {
+  const level = levelBalance(fit.surface, finished, middleMm, { stepMm });
+  if (!level) return null;
+  const line = straightLine(fit.surface, finished, level.anchor, stepMm);
+  const { minX, maxX } = boundingBox(finished);
+  const half = (across: readonly [number, number]) => addForms(slackForm(fit, finished, line, 'below', across), slackForm(fit, finished, line, 'above', across), -1); // prettier-ignore
+  const { sigma } = weigh(fit, addForms(half([minX, middleMm]), half([middleMm, maxX]), -1));
+  const [left, right] = halfGaps(level.field.stations);
+  return Math.abs(left - right) > SIGMAS * sigma ? withTilt(fit.surface, finished, level, { stepMm }) : level;
 }
 
 /** The pane fitted to its bows or its cloud; no line on it yet. */
@@ -55,12 +68,6 @@ function fittedPane(input: ShrinkInput): Omit<FormedPane, 'balanced'> {
   if (!finished) throw new RangeError('Nothing of this pane is left inside its dot border and edge gap: look at the border and the sizes.');
   return { fit, outline, finished, middleMm: (box.minX + box.maxX) / 2 };
 }
-
-/** Height of the half-way line: between the lowest and the highest place of what is covered. */
-const halfHeight = (finished: Polygon): number => {
-  const { minY, maxY } = boundingBox(finished);
-  return (minY + maxY) / 2;
-};
 
 /** A line that lies where it was asked for, and what hangs from it. */
 export interface TriedLine {
@@ -103,7 +110,7 @@ export function meshOf(fit: PaneFit, field: ShrinkField): MeshStation[] {
 function edgePlan(pane: FormedPane, tried: TriedLine, side: 'above' | 'below', weighed: Weighed, capacityFrac: number): EdgePlan {
   const { field, line } = tried;
   const places = edgeLosses(field.stations, side);
-  const slackMm = side === 'above' ? field.slackAboveMm : field.slackBelowMm;
+  const slackMm = side === 'above' ? field.toGoAboveMm : field.toGoBelowMm;
   const peak = peakLoss(places, FINGER.baseMm);
   // where on the pane that stretch lies
   const middle = line.reduce((a, p) => (Math.abs(p.alongMm - peak.alongMm) < Math.abs(a.alongMm - peak.alongMm) ? p : a));
@@ -111,8 +118,8 @@ function edgePlan(pane: FormedPane, tried: TriedLine, side: 'above' | 'below', w
   const off = (w: Weighed, k: number) => w.bias + k * SIGMAS * w.sigma;
   return {
     slackMm,
-    lowMm: slackMm + off(weighed, -1),
-    highMm: slackMm + off(weighed, 1),
+    lowMm: Math.max(0, slackMm + off(weighed, -1)),
+    highMm: Math.max(0, slackMm + off(weighed, 1)),
     peakFrac: peak.frac,
     peakLowFrac: Math.max(0, peak.frac + off(window, -1) / FINGER.baseMm),
     peakHighFrac: Math.max(0, peak.frac + off(window, 1) / FINGER.baseMm),
@@ -128,7 +135,7 @@ function sureHeight(pane: FormedPane, input: ShrinkInput, gap: Weighed): number 
   const { anchor, field } = pane.balanced;
   const step = 12;
   const moved = fieldFromLine(pane.fit.surface, pane.finished, straightLine(pane.fit.surface, pane.finished, { ...anchor, through: { u: anchor.through.u, v: anchor.through.v + step } }, input.stepMm), { stepMm: input.stepMm }); // prettier-ignore
-  const slope = (moved.slackBelowMm - moved.slackAboveMm - (field.slackBelowMm - field.slackAboveMm)) / step;
+  const slope = (moved.toGoBelowMm - moved.toGoAboveMm - (field.toGoBelowMm - field.toGoAboveMm)) / step;
   return slope > 0 ? (SIGMAS * gap.sigma) / slope : null;
 }
 
@@ -202,10 +209,10 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     line: tried.line.map(toPoint),
     tiltMmPerM: ((heights.rightMm - heights.leftMm) / (maxX - minX)) * 1000,
   };
-  const halfWay = { heightMm: halfHeight(finished), aboveMm: halfField.slackAboveMm, belowMm: halfField.slackBelowMm, fingers: fingersOf(halfField) };
+  const halfWay = { heightMm: halfHeight(finished), aboveMm: halfField.toGoAboveMm, belowMm: halfField.toGoBelowMm, fingers: fingersOf(halfField) };
   const balanced = balancedLine && {
     ...heightsOf(balancedLine, outline),
-    worstMm: Math.max(pane.balanced!.field.slackAboveMm, pane.balanced!.field.slackBelowMm),
+    worstMm: Math.max(pane.balanced!.field.toGoAboveMm, pane.balanced!.field.toGoBelowMm),
   };
   const quickMm = hx && hy ? quickSlackMm(hx.lengthMm, hx.depthMm, hy.depthMm) : null;
   const next = curved.cloud ? null : nextBow(fit, finished, addForms(forms.above, forms.below, 1), curved.bows);
@@ -256,8 +263,6 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     radiusM: { across: hx && radiusFromBowM(hx.lengthMm, hx.depthMm), upright: hy && radiusFromBowM(hy.lengthMm, hy.depthMm) },
   };
 }
-
-const isLaminated = (input: ShrinkInput): boolean => input.isLaminated || input.curved.stamp === 'laminated' || input.curved.isChipped;
 
 /** Film that may lie either way round: what shrinks both ways, or gives way to a pull. @source common practice: tint shrinks along the roll only */
 export const mayTurn = (film: Pick<ShrinkInput['film'], 'shrink' | 'stretches'>): boolean =>
@@ -313,7 +318,7 @@ function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput)
   const base = { pastSidesMm: FORMING.pastSidesMm, gripMm: FORMING.gripMm };
   if (input.curved.seat === 'fixed') {
     const text = `Formed where it will lie: ${f(FORMING.pastSidesMm)} past the sides, ${f(FORMING.gripMm)} to grip above and below. Shield the rubber from the gun; trim onto the dots before the film is turned over.`;
-    return { raiseMm: 0, ...base, aboveMm: tried.field.slackAboveMm, belowMm: tried.field.slackBelowMm, text };
+    return { raiseMm: 0, ...base, aboveMm: tried.field.toGoAboveMm, belowMm: tried.field.toGoBelowMm, text };
   }
   // the same film, laid higher up: its own outline and line moved together
   const up = FORMING.raiseMm;
@@ -321,96 +326,6 @@ function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput)
   const middle = tried.line.reduce((a, p) => (Math.abs(p.u - pane.middleMm) < Math.abs(a.u - pane.middleMm) ? p : a));
   const line = straightLine(pane.fit.surface, moved, { through: { u: middle.u, v: middle.v + up }, way: middle }, input.stepMm);
   const field = fieldFromLine(pane.fit.surface, moved, line, { stepMm: input.stepMm });
-  const text = `Formed ${f(up)} higher than it will sit, to keep heat off the lower rubber, and ${f(FORMING.pastSidesMm)} past the sides; laid inside so that it runs ${f(FORMING.belowSealMm)} below the belt seal, its top ${f(FORMING.underTopMm)} under the edge of the glass. Up there it has to lose ${field.slackBelowMm.toFixed(1)} mm below and ${field.slackAboveMm.toFixed(1)} mm above.`;
-  return { raiseMm: up, ...base, aboveMm: field.slackAboveMm, belowMm: field.slackBelowMm, text };
-}
-
-/** Why no film is formed on this pane. */
-function refusal(input: ShrinkInput): string | null {
-  if (input.isLookout) return 'Lookout glass (wheelhouse, windscreen, front side): no tint on it unless the authority allows it in writing.';
-  if (input.curved.stamp === 'plastic') return 'A plastic window: no heat gun on it. It gives off gas, bends and blisters the film.';
-  return null;
-}
-
-interface Found {
-  readonly above: EdgePlan;
-  readonly below: EdgePlan;
-  readonly grade: FormGrade;
-  readonly capacity: number;
-  readonly anchorKind: ShrinkPlan['anchor']['kind'];
-  readonly balancedWorst: number | null;
-  readonly flat: ShrinkPlan['flat'];
-}
-
-/** What would help, when this film on this line is hard or too much. */
-function advice(input: ShrinkInput, pane: FormedPane, found: Found): string[] {
-  const { curved, units, film } = input;
-  const out: string[] = [];
-  const worst = Math.max(found.above.slackMm, found.below.slackMm);
-  if (found.balancedWorst !== null && found.anchorKind !== 'balanced' && worst > 1.1 * found.balancedWorst)
-    out.push(`Another line: the balanced one asks for ${found.balancedWorst.toFixed(1)} mm an edge instead of ${worst.toFixed(1)} mm.`);
-  if (!film.shrink) out.push(`The sheet of ${film.name} does not say what it shrinks; ${percent(USUAL_SHRINK_FRAC)} is taken, as for a usual tint.`);
-  const peak = Math.max(found.above.peakFrac, found.below.peakFrac);
-  const least = Math.min(found.above.leastFrac, found.below.leastFrac);
-  if (least < -LIES_DOWN_FRAC)
-    out.push(`A saddle: at one edge film would have to stretch by ${percent(-least)}. It shrinks, it does not stretch: ${film.stretches ? 'this film gives way to a pull, warm.' : 'a film that gives way to a pull, a seam there, or relief cuts under a border.'}`); // prettier-ignore
-  if (found.grade === 'care' || found.grade === 'beyond') {
-    const better = [...input.others].filter((o) => o.id !== film.id && o.alongPct / 100 > found.capacity && gradeOf(peak, o.alongPct / 100) !== 'beyond').sort((a, b) => a.alongPct - b.alongPct)[0]; // prettier-ignore
-    if (better && peak > LIES_DOWN_FRAC) out.push(`Another film: ${better.name} shrinks ${better.alongPct} %, ${film.name} ${percent(found.capacity)}.`);
-  }
-  if (found.grade === 'beyond' || found.flat.fitsRoll === false) {
-    const seam = seamWords(pane, input, found.capacity);
-    if (seam) out.push(seam);
-  }
-  if (found.flat.fitsRoll === false)
-    out.push(
-      `The piece is ${taped(found.flat.piece.heightMm, units)} high and the widest roll ${taped(input.widestRollMm!, units)}: its width has to lie along the roll, so it cannot be turned.`,
-    );
-  if (found.grade === 'beyond') out.push('Or hand it to somebody who forms such panes every week, and say so to the customer now.');
-  if (!curved.cloud && curved.bows.length < 6)
-    out.push(`Only ${curved.bows.length} bows: three level and three upright are the least that say where a pane bends.`);
-  return out;
-}
-
-/** Two pieces that meet along a heating line: what each would ask for. */
-function seamWords(pane: FormedPane, input: ShrinkInput, capacity: number): string | null {
-  const lines = input.curved.defroster;
-  if (lines?.way !== 'across') return null;
-  const mid = halfHeight(pane.finished);
-  const heights = Array.from({ length: lines.count }, (_, i) => lines.firstMm + i * lines.spacingMm).sort((a, b) => Math.abs(a - mid) - Math.abs(b - mid));
-  const y = heights[0]!;
-  const peaks = (['above', 'below'] as const).map((side) => {
-    const part = partOf(pane.finished, y, side);
-    if (!part) return Infinity;
-    const found = balancedAnchor(pane.fit.surface, part, pane.middleMm, { stepMm: input.stepMm });
-    if (!found) return Infinity;
-    return Math.max(...(['above', 'below'] as const).map((s) => peakLoss(edgeLosses(found.field.stations, s), FINGER.baseMm).frac));
-  });
-  const peak = Math.max(...peaks);
-  if (!Number.isFinite(peak)) return null;
-  const grade = gradeOf(peak, capacity);
-  return `Two pieces that meet along the heating line ${taped(y, input.units)} above the lower corners: at most ${percent(peak)} to lose, ${grade === 'beyond' ? 'still too much' : peak <= GRADE.easy * capacity ? 'easy' : 'with care'}.`;
-}
-
-/** What can hurt here, said before the gun is on. */
-function cautionsFor(input: ShrinkInput): string[] {
-  const { curved } = input;
-  const out: string[] = [];
-  if (curved.stamp === 'unknown') out.push('Find the stamp first: the full gun is for tempered glass only. Nobody has said yet what this is.');
-  if (isLaminated(input))
-    out.push(
-      `${curved.isChipped ? 'Chipped' : 'Laminated'} glass cracks under a full gun: low heat, always moving, the whole pane warmed first, never over a chip. Or refuse.`,
-    );
-  out.push('Under 15 °C do not start: cold glass cracks by heat. Warm the pane evenly all over first, by hand or hair-dryer heat, then the gun.');
-  out.push('480 to 540 °C at the nozzle: burns through a glove in a second, smokes film that is held too long. Air the place; nobody stands behind the gun.');
-  out.push(curved.seat === 'drop' ? 'Rubber and trim melt before glass is warm: form higher up, shield the belt seal.' : 'Rubber and trim melt before glass is warm: shield them with a hard card or a wet cloth.'); // prettier-ignore
-  const zones = [...new Set(curved.zones.map((z) => z.kind))];
-  if (zones.includes('airbag') || zones.includes('sensor'))
-    out.push('Airbag or sensor beside this glass: no heat and no water there; the maker of the vehicle says how near one may go.');
-  if (zones.includes('brake-light') || zones.includes('antenna'))
-    out.push('Nothing may cover a brake light; an aerial on the glass and metallised film do not go together.');
-  if (curved.defroster) out.push('Heating lines: no blade across them, light pressure along them, peel old film along them.');
-  out.push('How dark a vehicle’s glass may be is local law: it is yours to know, nobody here promises it.');
-  out.push('Never done it? Practise on glass that is yours before a customer’s.');
-  return out;
+  const text = `Formed ${f(up)} higher than it will sit, to keep heat off the lower rubber, and ${f(FORMING.pastSidesMm)} past the sides; laid inside so that it runs ${f(FORMING.belowSealMm)} below the belt seal, its top ${f(FORMING.underTopMm)} under the edge of the glass. Up there it has to lose ${field.toGoBelowMm.toFixed(1)} mm below and ${field.toGoAboveMm.toFixed(1)} mm above.`;
+  return { raiseMm: up, ...base, aboveMm: field.toGoAboveMm, belowMm: field.toGoBelowMm, text };
 }

@@ -139,6 +139,13 @@ export interface NextBow {
   readonly narrowsFrac: number;
 }
 
+/** Whether two straightedges lie as good as on one another. */
+const isMuchTheSame = (a: BowPlace, b: BowPlace, nearMm: number): boolean =>
+  a.way === b.way &&
+  Math.abs(a.atMm - b.atMm) < nearMm &&
+  (a.span === null) === (b.span === null) &&
+  Math.abs((a.span?.fromMm ?? 0) - (b.span?.fromMm ?? 0)) < 60;
+
 /**
  * The one more bow that would narrow the range of the slack most: for each place where a straightedge could be laid, the variance that is left when it is read.
  * @returns null when none would narrow it by a tenth
@@ -160,7 +167,7 @@ export function nextBow(fit: PaneFit, outline: Polygon, form: SlackForm, taken: 
       const lengthMm = Math.round(Math.min(300, 0.45 * whole) / 10) * 10;
       return lengthMm < 80 ? [] : [0, Math.floor(whole - lengthMm)].map((fromMm) => ({ way: 'upright', atMm, span: { fromMm, lengthMm } }));
     }),
-  ].filter((p) => !taken.some((t) => t.way === p.way && Math.abs(t.atMm - p.atMm) < 12 && (t.span?.fromMm ?? -1) === (p.span?.fromMm ?? -1)));
+  ].filter((p) => !taken.some((t) => isMuchTheSame(t, p, 0.07 * (p.way === 'across' ? h : w))));
   let best: NextBow | null = null;
   for (const place of places) {
     const terms = bowTerms(outline, place);

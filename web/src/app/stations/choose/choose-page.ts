@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import {
   want,
@@ -38,6 +39,7 @@ import {
   type Scope,
 } from './choose.updaters';
 import { GlassEditor } from './parts/glass-editor';
+import { ShrinkPanel } from './parts/shrink-panel';
 import { WholeJob } from './parts/whole-job';
 
 type Tab = 'heat' | 'pane' | 'sight' | 'compare';
@@ -76,7 +78,7 @@ const frostWords = (s: Sight, when: string): string =>
 /** Choose: which film on this glass, will the glass stand it, what does the customer gain, what does it cost. */
 @Component({
   selector: 'yp-choose-page',
-  imports: [GlassEditor, WholeJob, GlassSection, LineChart, FilmSwatch, Why],
+  imports: [NgTemplateOutlet, GlassEditor, ShrinkPanel, WholeJob, GlassSection, LineChart, FilmSwatch, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './choose-page.html',
 })
@@ -97,6 +99,9 @@ export class ChoosePage {
   private costed = '';
 
   protected readonly surface = this.record.surface;
+  /** Of curved glass: can it be formed, or what light and heat do. */
+  protected readonly part = signal<'forming' | 'light'>('forming');
+  protected readonly isForming = computed(() => this.surface()?.curved != null && this.part() === 'forming');
   private readonly size = computed(() => {
     const [doc, s] = [this.record.doc(), this.surface()];
     const box = doc && s ? enclosingRectangle(surveySurface(s, doc).survey) : null;

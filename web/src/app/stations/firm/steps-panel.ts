@@ -26,7 +26,7 @@ const blank = (n: number): StepRule => ({
   when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [] },
 }); // prettier-ignore
 
-const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:' }; // prettier-ignore
+const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:', glass: 'glass:' }; // prettier-ignore
 
 /** What a step may be kept to, and the ways there are. */
 const whenChoices: { readonly what: keyof StepRule['when']; readonly name: string; readonly options: readonly string[] }[] = [
@@ -42,6 +42,9 @@ const whenChoices: { readonly what: keyof StepRule['when']; readonly name: strin
 ];
 const drawingNames: Record<StepRule['drawing'], string> = {
   none: 'none', pane: 'the pane', liner: 'the liner', lock: 'the lock', light: 'light pass', corners: 'corners', trim: 'trimming', hard: 'hard pass', edges: 'edges', template: 'template', anchor: 'anchor bead',
+  forming: 'fingers in order',
+  'anchor-line': 'line of curved glass',
+  quarters: 'four quarters',
 }; // prettier-ignore
 
 /** The steps of laying as this firm works: reworded, reordered, added; every change is a new version, and running jobs keep theirs. */

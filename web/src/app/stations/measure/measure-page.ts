@@ -23,6 +23,7 @@ import { Instruments } from '../../instruments/instruments';
 import { Device } from '../../record/device';
 import { RecordStore } from '../../record/record.store';
 import { keysToShow, readingPatch, shapeKeysToShow } from './measure.updaters';
+import { CurveLeaf } from './parts/curve-leaf';
 import { ShapeBar } from './parts/shape-bar';
 import { OpeningDrawing } from './parts/opening-drawing';
 import { SurfaceDetails } from './parts/surface-details';
@@ -30,16 +31,28 @@ import { SurfaceDetails } from './parts/surface-details';
 /** Measure: the tapes of the selected pane, and what they say to each other. */
 @Component({
   selector: 'yp-measure-page',
-  imports: [InstrumentPanel, OpeningDrawing, ShapeBar, SurfaceDetails, Why],
+  imports: [CurveLeaf, InstrumentPanel, OpeningDrawing, ShapeBar, SurfaceDetails, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (view(); as v) {
+    @if (isCurve()) {
+      @defer (on immediate) {
+        <yp-curve-leaf (toOutline)="leaf.set('outline')" />
+      } @placeholder {
+        <p class="p-8 text-soft" aria-busy="true">The curve comes …</p>
+      }
+    } @else if (view(); as v) {
       <div class="flex h-full flex-col overflow-y-auto md:flex-row md:overflow-hidden">
         <section class="flex min-h-[460px] min-w-0 flex-1 flex-col" aria-labelledby="pane-title">
           <div class="flex flex-wrap items-center justify-between gap-2 px-4 pt-3">
             <h2 id="pane-title" class="text-xl">{{ v.surface.name }}</h2>
             <div class="flex flex-wrap gap-2 text-sm">
               <button type="button" class="btn" (click)="record.toggleSide()" [attr.aria-pressed]="record.otherSide()">Seen from the {{ seenFrom() }}</button>
+              @if (v.surface.curved) {
+                <div class="flex gap-1.5" role="group" aria-label="Curved glass">
+                  <button type="button" class="btn" aria-pressed="false" (click)="leaf.set('curve')">Curve</button>
+                  <button type="button" class="btn btn-hand" aria-pressed="true">Outline</button>
+                </div>
+              }
               @if (v.surface.shape) {
                 <!-- every tape of a shape is shown -->
               } @else if (v.isAll) {
@@ -163,6 +176,10 @@ export class MeasurePage {
   /** Panes for which all eight tapes were asked for here. */
   private readonly askedAll = signal<ReadonlySet<string>>(new Set());
   private readonly drawing = viewChild(OpeningDrawing);
+
+  /** Of curved glass: its bows, or its outline. */
+  protected readonly leaf = signal<'curve' | 'outline'>('curve');
+  protected readonly isCurve = computed(() => this.record.surface()?.curved != null && this.leaf() === 'curve');
 
   constructor() {
     const stop = inject(Instruments).onReading((r) => {

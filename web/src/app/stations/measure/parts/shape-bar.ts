@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { cornerLetter, cornerPlace, cutOut, newShape, type CornerLetter, type CutOut, type PaneShape, type Surface } from '@yellow-pane/contracts';
+import {
+  cornerLetter,
+  cornerPlace,
+  cutOut,
+  newCurvedPane,
+  newShape,
+  type CornerLetter,
+  type CutOut,
+  type PaneShape,
+  type Surface,
+} from '@yellow-pane/contracts';
 import { outlineFromDrawing } from '@yellow-pane/core/measure';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
@@ -64,6 +74,9 @@ const lengths = [
           }
         </span>
       }
+      <label class="flex min-h-8 items-center gap-1.5"
+        ><input type="checkbox" [checked]="s.curved !== null" (change)="setCurved(s.curved === null)" /> curved glass</label
+      >
       <label class="min-h-8 cursor-pointer py-1 underline decoration-field"
         >Outline from a drawing (DXF)<input #file type="file" accept=".dxf,application/dxf" class="sr-only" (change)="readFile(file)"
       /></label>
@@ -189,6 +202,9 @@ export class ShapeBar {
   private set(label: string, fields: Partial<Surface>): void {
     const s = this.surface();
     void this.record.set(`${label} of ${s.name}`, 'surface', s.id, fields);
+  }
+  protected setCurved(is: boolean): void {
+    this.set(is ? 'Curved glass' : 'Flat glass', { curved: is ? newCurvedPane() : null });
   }
   protected setKind(kind: Choice): void {
     const { shape } = this.surface();
