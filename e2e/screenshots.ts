@@ -1,4 +1,9 @@
 // npm run screenshots: one current picture of each main view from the demo data, into docs/screenshots.
+// The forming sheet is turned into a picture by pdftoppm (Debian: poppler-utils).
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { Bench } from './driver/bench.js';
 import { OtherHost, whyNoOtherHost } from './driver/other-host.js';
@@ -20,6 +25,32 @@ const beside = async (screens: readonly Buffer[], name: string, size = { width: 
   await page.setContent(`<body style="margin:0;background:#D8D2C2;white-space:nowrap;font-size:0">${images}</body>`);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   await page.close();
+};
+/** The upper part of the first page of a PDF, in the proportions of a screen. */
+const firstPage = (pdf: Buffer): Buffer => {
+  const dir = mkdtempSync(join(tmpdir(), 'yellow-pane-sheet-'));
+  writeFileSync(join(dir, 'sheet.pdf'), pdf);
+  execFileSync('pdftoppm', [
+    '-r',
+    '155',
+    '-f',
+    '1',
+    '-l',
+    '1',
+    '-x',
+    '0',
+    '-y',
+    '0',
+    '-W',
+    '1280',
+    '-H',
+    '800',
+    '-png',
+    '-singlefile',
+    join(dir, 'sheet.pdf'),
+    join(dir, 'sheet'),
+  ]);
+  return readFileSync(join(dir, 'sheet.png'));
 };
 /** Two screens of the bench. */
 const half = { width: 960, height: 600 };
@@ -61,17 +92,17 @@ try {
   await shot(page, 'cut');
   await bench.openTab('What it costs');
   await page.waitForTimeout(600);
-  await shot(page, 'cut-cost');
+  const cost = await page.screenshot();
   await bench.openTab('Methods');
   await bench.pick('G2');
   await bench.openTab('Seams');
   await page.locator('[data-seams] button').first().waitFor();
-  await shot(page, 'seams');
+  const seams = await page.screenshot();
   await bench.pick('M3');
   await bench.openTab('Design');
   await page.locator('[data-design-figures]').waitFor();
   await bench.planSettled();
-  await shot(page, 'design');
+  await beside([seams, await page.screenshot()], 'cut-special', half);
   await bench.pick('Desk');
   await page.getByRole('link', { name: 'To the plotter' }).click();
   await page.getByRole('button', { name: 'Cut it' }).click();
@@ -80,7 +111,7 @@ try {
   await bench.goTo('Measure');
   await bench.pick('Lantern');
   await page.waitForTimeout(800);
-  await shot(page, 'measure-shape');
+  await beside([await page.screenshot(), cost], 'shape-and-cost', half);
   await page.goto(`${server.url}/stock`);
   await page.getByRole('button', { name: 'S-091' }).click();
   await shot(page, 'stock');
@@ -120,10 +151,25 @@ try {
   await page.goto(`${server.url}/films`);
   await page.getByLabel('Compare Tern Shade 35').check();
   await page.getByLabel('Compare Slack Water 40').check();
-  await shot(page, 'films');
+  const films = await page.screenshot();
   await page.goto(`${server.url}/firm`);
   await page.getByLabel('Hour rate', { exact: true }).waitFor();
-  await shot(page, 'firm');
+  await beside([films, await page.screenshot()], 'films-firm', half);
+  await bench.openJob('Launch and shuttle');
+  await bench.pick('Rear window');
+  await page.locator('[data-curve-summary]').waitFor();
+  await page.waitForTimeout(600);
+  await shot(page, 'curve');
+  await bench.goTo('Choose');
+  await page.locator('[data-summary]').waitFor();
+  await page.waitForTimeout(2500);
+  await shot(page, 'shrink');
+  await page.getByRole('tab', { name: 'Ways of forming' }).click();
+  await page.waitForTimeout(500);
+  const ways = await page.screenshot();
+  const launch = (await server.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === 'Launch and shuttle')!.id;
+  const sheet = await page.request.get(`${server.url}/api/jobs/${launch}/forming-sheet.pdf`);
+  await beside([ways, firstPage(await sheet.body())], 'forming', { width: 960, height: 600 });
   const phone = await browser.newPage({ viewport: { width: 390, height: 844 } });
   const onPhone = new Bench(phone, server.url);
   await onPhone.openJob('Lantern Street bakery').catch(() => undefined);

@@ -13,7 +13,7 @@ import {
   type Rates,
   type Roll,
 } from '@yellow-pane/contracts';
-import { demoFilms } from './films.js';
+import { demoFilms, vehicleFilm } from './films.js';
 import { demoAt, demoId } from './ids.js';
 
 /** A made-up firm of two and a half people. */
@@ -25,6 +25,7 @@ export const demoFirm: Firm = {
   hourRate: '48.00',
   allowances: defaultAllowances,
   leftovers: defaultLeftoverRule,
+  forming: null,
 };
 
 export const demoPersons: Person[] = [
@@ -70,6 +71,7 @@ export const demoRolls: Roll[] = [
   }),
   roll(25, { filmId: demoFilms.reed.id, label: 'R-012', lot: 'L2605-A', widthMm: 1524, lengthM: 9.5, leadInMm: 60, pricePerM: '30.00' }),
   roll(26, { filmId: demoFilms.clear.id, label: 'C-055', lot: 'L2609-A', widthMm: 1524, lengthM: 13.6, leadInMm: 120, pricePerM: '37.40' }),
+  roll(27, { filmId: vehicleFilm.id, label: 'E-016', lot: 'L2607-E', widthMm: 1524, lengthM: 9.2, leadInMm: 90, pricePerM: '7.80' }),
   leftover(30, demoFilms.shade, 'S-102/1', 'L2606-D', 905, 1340, 'near', 8.9),
   leftover(31, demoFilms.shade, 'S-102/2', 'L2606-D', 722, 1480, 'far', 8.9),
   leftover(32, demoFilms.shade, 'S-097/1', 'L2602-B', 640, 960, 'none', 8.9),

@@ -168,5 +168,5 @@ export function launchAndShuttle(): JobFile {
     { glazing: vehicleGlass.lookout, exposure: vehicleGlass.outside, note: 'Asked for by the skipper; refused: lookout glass.' },
   );
   const file = w.file();
-  return { ...file, films: [vehicleFilm], rolls: [] };
+  return { ...file, films: [vehicleFilm], rolls: file.rolls.filter((r) => r.filmId === vehicleFilm.id) };
 }

@@ -46,6 +46,7 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     hourRate: '45.00',
     allowances: defaultAllowances,
     leftovers: defaultLeftoverRule,
+    forming: null,
   };
   const person: Person = { id: uuidv7(), firmId: firm.id, name: 'Me', role: 'installer' };
   await app.changes.apply({

@@ -4,6 +4,7 @@ import { allowances, cutMethod } from '../cut/allowances.js';
 import { chooseSettings } from '../choose/glazing.js';
 import { cutSettings } from '../cut/settings.js';
 import { prepareSettings } from '../prepare/settings.js';
+import { formingSchool } from '../form/curved.js';
 import { laySettings } from '../lay/steps.js';
 import { defaultLeftoverRule, leftoverRule } from '../stock/ledger.js';
 
@@ -17,6 +18,8 @@ export const firm = z.object({
   hourRate: decimalPrice,
   allowances,
   leftovers: leftoverRule.default(defaultLeftoverRule),
+  /** How film is formed on curved glass unless a job or a pane says otherwise; null: as it is recommended. */
+  forming: formingSchool.nullable().default(null),
 });
 export type Firm = z.infer<typeof firm>;
 

@@ -1,4 +1,4 @@
-import type { CurvedPane, Film, Job, MeasureKey, Piece, Reading, Roll, ShrinkInput, Surface, Turn } from '@yellow-pane/contracts';
+import type { CurvedPane, Film, Firm, Job, MeasureKey, Piece, Reading, Roll, ShrinkInput, Surface, Turn } from '@yellow-pane/contracts';
 import { flatSize, mayTurn, mirroredCurved, outlineOfCurved, taped } from '../form/index.js';
 import { formatLength } from '../ground/index.js';
 import type { Survey, TapeReading } from '../measure/index.js';
@@ -86,6 +86,7 @@ export interface ShrinkSource {
   readonly rolls: readonly Roll[];
   readonly edgeGapMm: number;
   readonly job: Pick<Job, 'units'> & { readonly lay?: Job['lay'] };
+  readonly firm: { readonly forming?: Firm['forming'] };
 }
 
 /** Films that give way to a pull. @source common practice: urethane and cast films stretch, polyester does not */
@@ -117,7 +118,7 @@ export function shrinkInputOf(s: ShrinkSource): { readonly input: ShrinkInput } 
       edgeGapMm: s.edgeGapMm,
       widestRollMm: widestOf(film, s.rolls),
       units: s.job.units,
-      firmSchool: s.job.lay?.forming ?? null,
+      firmSchool: s.job.lay?.forming ?? s.firm.forming ?? null,
       stepMm: 20,
     },
   };

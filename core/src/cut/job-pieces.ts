@@ -8,7 +8,7 @@ import { chordReadings, curvedOf, curvedPiece, inheritedReadings, shrinkInputOf,
 
 /** The records of a job that decide its pieces. */
 export interface JobRecords {
-  readonly firm: Pick<Firm, 'allowances' | 'hourRate'>;
+  readonly firm: Pick<Firm, 'allowances' | 'hourRate'> & { readonly forming?: Firm['forming'] };
   readonly job: Pick<Job, 'id' | 'units' | 'method' | 'allowances'>;
   readonly surfaces: readonly Surface[];
   readonly readings: readonly Reading[];
@@ -81,7 +81,7 @@ export function shrinkSourceOf(surface: Surface, records: JobRecords & { readonl
   if (!curved) return null;
   const { survey } = surveySurface(surface, records);
   const { films, rolls, job } = records;
-  return { surface, curved, survey, film, films, rolls, edgeGapMm: resolveAllowances(records, surface).edgeGapMm, job };
+  return { surface, curved, survey, film, films, rolls, edgeGapMm: resolveAllowances(records, surface).edgeGapMm, job, firm: records.firm };
 }
 
 /** The input of the shrink plan of a surface with its film; what is missing for it; null for flat glass. */

@@ -1,6 +1,6 @@
 import type { Bow, BowPlace, PaneCloud } from '@yellow-pane/contracts';
 import type { Polygon } from '../geometry/index.js';
-import type { Sight } from './pane-fit.js';
+import type { Sight } from './sight.js';
 import { straightedgeOf } from './pane-outline.js';
 
 /** Standard deviation of a bow read with a straightedge and a rule, mm. @source common practice: good to 1 mm, taken as two sigma */

@@ -1,16 +1,8 @@
 import { factorPacked } from '../geometry/index.js';
 import { addOuter, bendSigmaOf, BENDS, edgeBends, rowOf, smoothPriors, sum, times, typicalBow, type Rows } from './pane-prior.js';
+import type { Sight } from './sight.js';
 import { splineSurface, type SplineBox } from './spline.js';
 import type { CurvedSurface } from './surface.js';
-
-/** One thing measured of a smooth pane, as a straight sum of its height at some places: a bow, or a point. */
-export interface Sight {
-  readonly id: string;
-  /** Heights that take part, and how much. */
-  readonly terms: readonly { readonly x: number; readonly y: number; readonly factor: number }[];
-  readonly valueMm: number;
-  readonly sigmaMm: number;
-}
 
 /** How a sight agrees with all the others. */
 export interface SightCheck {

@@ -1,4 +1,4 @@
-import type { Sight } from './pane-fit.js';
+import type { Sight } from './sight.js';
 import { factorPacked } from '../geometry/index.js';
 import { addDerivative, curvatureChange, splineAt, splineCount, type SplineBox } from './spline.js';
 

@@ -4,7 +4,7 @@ import { edgeLosses, FINGER, LIES_DOWN_FRAC, peakLoss } from './fingers.js';
 import { halfHeight, partOf } from './flat-film.js';
 import { GRADE, gradeOf, USUAL_SHRINK_FRAC } from './grade.js';
 import { percent, taped } from './plan-words.js';
-import type { FormedPane } from './shrink-plan.js';
+import type { FormedPane } from './formed-pane.js';
 
 /** No full gun on it. */
 export const isLaminated = (input: ShrinkInput): boolean => input.isLaminated || input.curved.stamp === 'laminated' || input.curved.isChipped;

@@ -37,7 +37,7 @@ export function formingSvg(plan: ShrinkPlan, units: 'mm' | 'in'): string {
     .map((f) => {
       const [fx, fy, rx, ry] = [x(f.foot.x), y(f.foot.y), x(f.root.x), y(f.root.y)];
       const w = (f.baseMm * k) / 2;
-      const out = f.side === 'above' ? -9 : 15;
+      const out = f.side === 'above' ? 11 : -4;
       return `<polygon points="${at(fx - w)},${at(fy)} ${at(fx + w)},${at(fy)} ${at(rx)},${at(ry)}" fill="#F3D9CB" stroke="#C2501C" stroke-width="0.8"/><text x="${at(fx)}" y="${at(fy + out)}" font-size="9" font-weight="bold" text-anchor="middle" fill="#1C2226">${order.get(`${f.side}${f.number}`)}</text>`;
     })
     .join('');

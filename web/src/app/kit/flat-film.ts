@@ -81,8 +81,10 @@ export class FlatFilm {
   protected readonly view = computed(() => {
     const { w, h } = this.size();
     const ring = this.outline();
-    const xs = ring.length ? ring.map((p) => p.x) : [-500, 500];
-    const ys = ring.length ? ring.map((p) => p.y) : [-300, 300];
+    // while a line is dragged there is no outline yet: the threads reach as far
+    const ends = this.mesh().flatMap((s) => [s.up.at(-1)?.[3] ?? 0, -(s.down.at(-1)?.[3] ?? 0)]);
+    const xs = ring.length ? ring.map((p) => p.x) : this.mesh().length ? this.mesh().map((s) => s.alongMm) : [-500, 500];
+    const ys = ring.length ? ring.map((p) => p.y) : ends.length ? ends : [-300, 300];
     const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
     const k = Math.max(0.01, Math.min((w - PAD.left - PAD.right) / (maxX - minX), (h - PAD.top - PAD.bottom) / (maxY - minY)));
     const [cx, cy] = [(minX + maxX) / 2, (minY + maxY) / 2];

@@ -82,9 +82,9 @@ export class Pane3d {
   private camera: PerspectiveCamera | null = null;
   private ray: Raycaster | null = null;
   private glass: Mesh<BufferGeometry> | null = null;
-  private turn = { x: -0.32, y: 0.55 };
+  private turn = { x: -0.3, y: 0.42 };
   private zoom = 1;
-  private centre = { x: 0, y: 0, z: 0, size: 1000 };
+  private centre = { x: 0, y: 0, z: 0, w: 1000, h: 500, size: 1000 };
   private held: { kind: 'turn' | 'line'; x: number; y: number; v: number } | null = null;
   private isGone = false;
   private lineOnScreen: { x: number; y: number }[] = [];
@@ -180,7 +180,17 @@ export class Pane3d {
     geometry.setAttribute('position', new T.Float32BufferAttribute(position, 3));
     geometry.setAttribute('color', new T.Float32BufferAttribute(color, 3));
     geometry.setIndex(index);
-    return { geometry, box: { x: (lowX + highX) / 2, y: (lowY + highY) / 2, z: (lowZ + highZ) / 2, size: Math.max(highX - lowX, highY - lowY) } };
+    return {
+      geometry,
+      box: {
+        x: (lowX + highX) / 2,
+        y: (lowY + highY) / 2,
+        z: (lowZ + highZ) / 2,
+        w: highX - lowX,
+        h: highY - lowY,
+        size: Math.max(highX - lowX, highY - lowY),
+      },
+    };
   }
 
   private threadsOf(T: Three, mesh: readonly MeshStation[]): BufferGeometry {
@@ -242,7 +252,7 @@ export class Pane3d {
     const map = new T.CanvasTexture(c);
     map.colorSpace = T.SRGBColorSpace;
     const sprite = new T.Sprite(new T.SpriteMaterial({ map, depthTest: false }));
-    sprite.scale.setScalar(0.042 * this.centre.size);
+    sprite.scale.setScalar(0.13 * this.centre.h);
     return sprite;
   }
 
@@ -255,8 +265,10 @@ export class Pane3d {
     r.setPixelRatio(Math.min(2, devicePixelRatio));
     r.setSize(w, h, false);
     camera.aspect = w / h;
-    const { x, y, z, size } = this.centre;
-    const far = ((0.5 * size) / Math.tan((camera.fov * Math.PI) / 360) / Math.min(1, camera.aspect)) * (1.05 / this.zoom);
+    const { x, y, z, w: wide, h: high } = this.centre;
+    // both ways in the frame, with room for the numbers round it
+    const half = Math.tan((camera.fov * Math.PI) / 360);
+    const far = (Math.max((0.66 * high) / half, (0.56 * wide) / half / camera.aspect) * 1.08) / this.zoom;
     const [tx, ty] = [this.turn.x, this.turn.y];
     camera.position.set(x + far * Math.sin(ty) * Math.cos(tx), y - far * Math.sin(tx), z + far * Math.cos(ty) * Math.cos(tx));
     camera.lookAt(x, y, z);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import {
   allowances,
   decimalPrice,
+  formingSchool,
   leftoverRule,
   rates,
   type Allowances,
@@ -11,6 +12,7 @@ import {
   type UnitSystem,
   type WorkClass,
 } from '@yellow-pane/contracts';
+import { schoolNames } from '@yellow-pane/core/form';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
@@ -96,6 +98,15 @@ const rateNames = [
                 ><input #box class="field figure" [value]="a.value" (change)="setAllowance(a.field, box)"
               /></label>
             }
+            <label class="mb-3 grid grid-cols-[1fr_11rem] items-center gap-3"
+              ><span>Forming on curved glass<span class="block text-sm text-soft">unless a job or a pane says otherwise</span></span
+              ><select #forming class="field" (change)="set('Forming of the firm', 'forming', forming.value || null)">
+                <option value="">as recommended</option>
+                @for (s of formingWays; track s.id) {
+                  <option [value]="s.id" [selected]="s.id === firmForming()">{{ s.name }}</option>
+                }
+              </select></label
+            >
             <h2 class="cap mt-5 mb-2">Leftovers worth keeping</h2>
             <div class="grid grid-cols-3 gap-3">
               @for (l of leftoverFields(); track l.field) {
@@ -156,6 +167,9 @@ export class FirmPage {
       { field: 'worthFrac', name: 'Worth, % of new', value: String(Math.round(l.worthFrac * 100)) },
     ] as const;
   });
+
+  protected readonly formingWays = formingSchool.options.map((id) => ({ id, name: schoolNames[id] }));
+  protected readonly firmForming = computed(() => this.bench.doc()?.firm.forming ?? null);
 
   protected readonly rates = computed(() => this.bench.doc()?.rates.at(-1) ?? null);
   protected readonly rateFields = computed(() => {

@@ -1,5 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import type { ShrinkInput, ShrinkPlan, StepDrawing } from '@yellow-pane/contracts';
+import { shrinkRequestOf } from '@yellow-pane/core';
+import { contentHash } from '@yellow-pane/core/ground';
+import { ShrinkSearch } from '../../compute/shrink-search';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { HoldButton } from '../../kit/hold-button';
 import { readNumber } from '../../kit/read-number';
@@ -10,6 +14,7 @@ import { RecordStore } from '../../record/record.store';
 import { HourNow } from './hour-now';
 import { LayStore } from './lay.store';
 import { clockAt, leftText, stateWords, timerText } from './lay-words';
+import { FormingDrawing } from './parts/forming-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
 import { PhotoButton } from './parts/photo-button';
@@ -21,6 +26,9 @@ const COLDEST_C = 5;
 /** Glass this warm dries the water under the film. @source house rule, from "still warm from the sun" */
 const WARMEST_C = 32;
 
+/** Steps that are drawn by the shrink plan. */
+const formingDrawings: ReadonlySet<StepDrawing> = new Set<StepDrawing>(['forming', 'anchor-line', 'quarters']);
+
 /** Height of an outline over its width. */
 function heightOf(outline: Polygon): number {
   const box = boundingBox(outline);
@@ -30,7 +38,7 @@ function heightOf(outline: Polygon): number {
 /** Lay: for wet hands, on a ladder. One tap a pane, or step by step. */
 @Component({
   selector: 'yp-lay-page',
-  imports: [RouterLink, HoldButton, LayDrawing, LayNumbers, PhotoButton, ProblemSheet, ReadySheet],
+  imports: [RouterLink, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PhotoButton, ProblemSheet, ReadySheet],
   providers: [LayStore, HourNow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lay-page.html',
@@ -77,12 +85,33 @@ export class LayPage {
       roll: roll ? `roll ${roll.label}${roll.lot ? `, lot ${roll.lot}` : ''}` : 'no cut plan names its roll',
       face: here.surface.filmFace === 'room' ? 'room side' : 'street side',
       seenFrom: (here.surface.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
-      drawing: step?.drawing ?? (here.progress.state === 'done' ? 'edges' : 'pane'),
+      drawing: step?.drawing ?? (here.progress.state === 'done' ? 'edges' : here.surface.curved ? 'forming' : 'pane'),
       blockers: this.cautionOf(step),
       /** A tall pane stands beside its words. */
       isTall: heightOf(pane.outline) > 1.05,
     };
   });
+  private readonly search = inject(ShrinkSearch);
+  private readonly made = signal<{ key: string; plan: ShrinkPlan | null } | null>(null);
+  private readonly shrinkInput = computed(() => {
+    const [doc, here] = [this.record.doc(), this.lay.here()];
+    const film = doc?.films.find((f) => f.id === here?.surface.filmId);
+    const asked = doc && here?.surface.curved && film ? shrinkRequestOf(here.surface, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
+    return asked && 'input' in asked ? asked.input : null;
+  });
+  /** The shrink plan of the curved pane in hand, for the steps that are drawn by it. */
+  protected readonly formPlan = computed(() => {
+    const [v, input] = [this.view(), this.shrinkInput()];
+    if (!v || !input || !formingDrawings.has(v.drawing)) return null;
+    return this.made()?.key === contentHash(input) ? this.made()!.plan : null;
+  });
+  private async planForm(input: ShrinkInput): Promise<void> {
+    const key = contentHash(input);
+    if (this.made()?.key === key) return;
+    const made = await this.search.plan(input);
+    this.made.set({ key, plan: made.ok ? made.value : null });
+  }
+
   protected readonly plan = computed(() => {
     const answer = this.lay.strokes();
     return answer?.ok ? answer.plan : null;
@@ -141,6 +170,10 @@ export class LayPage {
   });
 
   constructor() {
+    effect(() => {
+      const input = this.shrinkInput();
+      if (input) untracked(() => void this.planForm(input));
+    });
     const stop = inject(Instruments).onReading((r) => {
       if (r.kind === 'thermometer' && this.view()?.step?.reading === 'glass') void this.read(r.surfaceC);
     });

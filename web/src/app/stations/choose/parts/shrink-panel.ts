@@ -212,17 +212,29 @@ export class ShrinkPanel {
     const now = { leftMm: p.anchor.leftMm, middleMm: p.anchor.middleMm, rightMm: p.anchor.rightMm, [side]: read.value.lengthMm };
     if (side === 'middleMm') {
       const by = read.value.lengthMm - p.anchor.middleMm;
-      this.put(
-        a.kind === 'forced'
-          ? { kind: 'forced', leftMm: now.leftMm + by, middleMm: now.middleMm, rightMm: now.rightMm + by }
-          : { kind: 'through', leftMm: p.anchor.leftMm + by, rightMm: p.anchor.rightMm + by },
-      );
+      if (a.kind === 'forced') this.put({ kind: 'forced', leftMm: now.leftMm + by, middleMm: now.middleMm, rightMm: now.rightMm + by });
+      else void this.putThroughMiddle(read.value.lengthMm, p.anchor);
     } else
       this.put(
         a.kind === 'forced'
           ? { kind: 'forced', leftMm: now.leftMm, middleMm: now.middleMm, rightMm: now.rightMm }
           : { kind: 'through', leftMm: now.leftMm, rightMm: now.rightMm },
       );
+  }
+  /** A straight line sags between its ends, more or less as it is moved: its ends are set so that its middle lies where it was asked for. */
+  private async putThroughMiddle(middleMm: number, from: ShrinkPlan['anchor']): Promise<void> {
+    const input = this.input();
+    if (!input) return;
+    let [leftMm, rightMm] = [from.leftMm + middleMm - from.middleMm, from.rightMm + middleMm - from.middleMm];
+    for (let i = 0; i < 2; i++) {
+      const tried = await this.search.drag({ ...input, curved: { ...input.curved, anchor: { kind: 'through', leftMm, rightMm } } });
+      if (!tried?.ok) break;
+      const xs = input.outline.map((q) => q.x);
+      const mid = (Math.min(...xs) + Math.max(...xs)) / 2;
+      const near = tried.value.line.reduce((best, q) => (Math.abs(q.x - mid) < Math.abs(best.x - mid) ? q : best));
+      [leftMm, rightMm] = [leftMm + middleMm - near.y, rightMm + middleMm - near.y];
+    }
+    this.put({ kind: 'through', leftMm, rightMm });
   }
   protected useSchool(school: FormingSchool): void {
     const s = this.surface();

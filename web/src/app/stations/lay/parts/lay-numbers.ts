@@ -1,6 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { edgeSchool, linerSchool, lockSchool, siliconeSchool, stopsSchool, trimSchool, type LaySettings, type LayEntry } from '@yellow-pane/contracts';
+import {
+  edgeSchool,
+  formingSchool,
+  linerSchool,
+  lockSchool,
+  siliconeSchool,
+  stopsSchool,
+  trimSchool,
+  type LaySettings,
+  type LayEntry,
+} from '@yellow-pane/contracts';
 import { formatLength } from '@yellow-pane/core/ground';
+import { schoolNames } from '@yellow-pane/core/form';
 import { lockNames } from '@yellow-pane/core/lay';
 import { readNumber } from '../../../kit/read-number';
 import { Why } from '../../../kit/why';
@@ -16,6 +27,7 @@ const schools = [
   { field: 'silicone', name: 'Silicone', options: siliconeSchool.options.map((v) => ({ value: v, name: v === 'stays' ? 'stays' : 'cut out, run again' })), costs: 'Cut out: film holds at the edge; a second visit.' }, // prettier-ignore
   { field: 'stops', name: 'Stops', options: stopsSchool.options.map((v) => ({ value: v, name: v === 'stay' ? 'stay' : 'taken off' })), costs: 'Off: no line of light, film under the bead; slower, and the pane is loose.' }, // prettier-ignore
   { field: 'edge', name: 'Security edge', options: edgeSchool.options.map((v) => ({ value: v, name: v === 'anchored' ? 'anchored' : 'free, with a gap' })), costs: 'Anchored: holds at the edge, where free film fails first; a bead to cure.' }, // prettier-ignore
+  { field: 'forming', name: 'Forming', options: [{ value: '', name: 'as recommended' }, ...formingSchool.options.map((v) => ({ value: v, name: schoolNames[v] }))], costs: 'Curved glass only. What each costs on a pane stands in Choose.' }, // prettier-ignore
   { field: 'way', name: 'Taps', options: [{ value: 'one-tap', name: 'one for each pane' }, { value: 'step-by-step', name: 'step by step' }], costs: '' }, // prettier-ignore
 ] as const;
 
@@ -63,7 +75,7 @@ const schools = [
         <label [attr.for]="'lay-' + f.field">{{ f.name }}</label>
         <select class="field" #pick [id]="'lay-' + f.field" [attr.title]="f.costs || null" (change)="set(f.name, f.field, pick.value)">
           @for (o of f.options; track o.value) {
-            <option [value]="o.value" [selected]="lay.settings()[f.field] === o.value">{{ o.name }}</option>
+            <option [value]="o.value" [selected]="(lay.settings()[f.field] ?? '') === o.value">{{ o.name }}</option>
           }
         </select>
       }
@@ -140,7 +152,7 @@ export class LayNumbers {
   }
   protected set(name: string, field: keyof LaySettings, value: unknown): void {
     const job = this.record.doc()?.job;
-    if (job) void this.record.set(`${name} of the laying`, 'job', job.id, { lay: { ...this.lay.settings(), [field]: value } });
+    if (job) void this.record.set(`${name} of the laying`, 'job', job.id, { lay: { ...this.lay.settings(), [field]: value === '' ? null : value } });
   }
   protected number(field: 'bladeMm' | 'overlapMm', box: HTMLInputElement, low: number, high: number, mayBeEmpty: boolean): void {
     const n = readNumber(box, { low, high, mayBeEmpty, message: `Between ${low} and ${high} mm.` });

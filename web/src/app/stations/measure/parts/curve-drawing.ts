@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, i
 import type { CurvedPane } from '@yellow-pane/contracts';
 import { bowPlaceWords, lengthOf, straightedgeOf } from '@yellow-pane/core/form';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
+import { shrinkColor } from '../../../kit/shrink-colors';
 import { LengthField, type TypedReading } from '../../../kit/length-field';
 import type { BowSlot } from '../curve.updaters';
 
@@ -47,6 +48,9 @@ const APART = { column: 40, row: 80 };
         <rect [attr.x]="z.x" [attr.y]="z.y" [attr.width]="z.w" [attr.height]="z.h" fill="#E6EEF2" stroke="#3E6E8E" stroke-dasharray="4 3" />
         <text [attr.x]="z.x + z.w / 2" [attr.y]="z.y + z.h / 2 + 4" font-size="11" text-anchor="middle" fill="#1C2226">{{ z.name }}</text>
       }
+      @for (p of points(); track $index) {
+        <circle [attr.cx]="p.x" [attr.cy]="p.y" r="2.2" [attr.fill]="p.fill" />
+      }
       @for (d of drawn(); track d.slot.key) {
         @let active = d.slot.key === activeKey();
         <path [attr.d]="d.lead" fill="none" stroke="#BDB6A2" />
@@ -84,7 +88,7 @@ const APART = { column: 40, row: 80 };
         [signed]="true"
         [doubtful]="isOut(d.slot) || d.slot.isAsked"
         [inherited]="inherited()"
-        [placeholder]="d.slot.isAsked ? 'one more' : 'gap'"
+        [placeholder]="d.slot.isAsked ? 'gap?' : 'gap'"
         [hint]="words(d.slot) + ', ' + lengthText(d.slot)"
         (focused)="activeKey.set(d.slot.key)"
         (committed)="typed.emit({ slot: d.slot, reading: $event })"
@@ -133,15 +137,15 @@ export class CurveDrawing {
     });
     return { k, px, minX, maxX, minY, maxY, top: px({ x: 0, y: maxY }).y, low: px({ x: 0, y: minY }).y, left: px({ x: minX, y: 0 }).x };
   });
-  private points = (ring: readonly Point[]): string => ring.map((p) => this.view().px(p)).map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '); // prettier-ignore
-  protected readonly ring = computed(() => this.points(this.outline()));
+  private ringOf = (ring: readonly Point[]): string => ring.map((p) => this.view().px(p)).map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '); // prettier-ignore
+  protected readonly ring = computed(() => this.ringOf(this.outline()));
   protected readonly dots = computed(() => {
     const d = this.curved().dotBorderMm;
     const { minX, maxX, minY, maxY } = this.view();
     if (!d) return null;
     const [kx, ky] = [1 - (2 * d) / (maxX - minX), 1 - (2 * d) / (maxY - minY)];
     const c = { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
-    return kx > 0 && ky > 0 ? this.points(this.outline().map((p) => ({ x: c.x + kx * (p.x - c.x), y: c.y + ky * (p.y - c.y) }))) : null;
+    return kx > 0 && ky > 0 ? this.ringOf(this.outline().map((p) => ({ x: c.x + kx * (p.x - c.x), y: c.y + ky * (p.y - c.y) }))) : null;
   });
   protected readonly wires = computed(() => {
     const d = this.curved().defroster;
@@ -233,7 +237,19 @@ export class CurveDrawing {
     return slot.way === 'down' ? { x: to.x - half, y: edge.low + 26 } : { x: from.x + half, y: edge.low + 26 };
   }
 
-  protected readonly legend = computed(() => 'Gap under the middle of the straightedge; bows drawn to one scale. Minus: the glass stands up against it.');
+  /** The thinned points of a cloud, darker the deeper they lie under the highest. */
+  protected readonly points = computed(() => {
+    const cells = this.curved().cloud?.cells ?? [];
+    const { px } = this.view();
+    const zs = cells.map((c) => c[2]);
+    const [low, high] = [Math.min(...zs), Math.max(...zs)];
+    return cells.map(([x, y, z]) => ({ ...px({ x, y }), fill: shrinkColor(0.08 + (0.9 * (high - z)) / (high - low || 1)) }));
+  });
+  protected readonly legend = computed(() =>
+    this.curved().cloud
+      ? 'Points as they are kept: the darker, the farther back they lie.'
+      : 'Gap under the middle of the straightedge; bows drawn to one scale. Minus: the glass stands up against it.',
+  );
   protected readonly description = computed(() => `${this.name()}: curved pane with ${this.curved().bows.length} bows`);
   protected words = (s: BowSlot): string => bowPlaceWords(s, this.units());
   protected lengthText(s: BowSlot): string {

@@ -1,0 +1,88 @@
+import type { ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
+import { boundingBox, type Polygon } from '../geometry/index.js';
+import { contentHash } from '../ground/index.js';
+import { chosenLine, straightLine, type LinePoint } from './anchor-line.js';
+import { halfGaps, levelBalance, withTilt, type BalancedAnchor } from './balance.js';
+import { sightsOfBows, sightsOfCloud } from './bow-sights.js';
+import { finishedOutline, halfHeight } from './flat-film.js';
+import { fitPane, type PaneFit } from './pane-fit.js';
+import { fieldFromLine, type ShrinkField } from './shrink-field.js';
+import { addForms, slackForm, weigh } from './slack-range.js';
+
+/** Room round the outline in which the pane is taken to run on, mm: what lies behind a seal is glass too. */
+const ROOM_MM = 60;
+/** Two sigma: nineteen of twenty. */
+export const SIGMAS = 2;
+
+/** A pane brought to the point where any anchor line can be tried on it. */
+export interface FormedPane {
+  readonly fit: PaneFit;
+  readonly outline: Polygon;
+  readonly finished: Polygon;
+  readonly balanced: BalancedAnchor | null;
+  readonly middleMm: number;
+}
+
+let kept: { key: string; pane: FormedPane } | null = null;
+
+/** The pane fitted and its balanced line found: the slow part, kept while only the line, the film or the school changes. @throws RangeError without outline or curve */
+export function formedPane(input: ShrinkInput): FormedPane {
+  const { curved, edgeGapMm, stepMm } = input;
+  const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
+  const key = contentHash([curved.cloud ? [curved.cloud.fileName, curved.cloud.cells.length, curved.cloud.cells[0], curved.cloud.noiseMm] : curved.bows.map((b) => [b.id, b.way, b.atMm, b.span, b.depthMm]), outline, curved.seat, curved.dotBorderMm, edgeGapMm, stepMm]); // prettier-ignore
+  if (kept?.key === key) return kept.pane;
+  const fitted = fittedPane(input);
+  const pane: FormedPane = { ...fitted, balanced: balancedLine(fitted, stepMm) };
+  kept = { key, pane };
+  return pane;
+}
+
+/** The balanced line, tilted only where left and right differ by more than the measures leave open: noise in two bows makes no line slope. */
+function balancedLine({ fit, finished, middleMm }: Omit<FormedPane, 'balanced'>, stepMm: number): BalancedAnchor | null {
+  const level = levelBalance(fit.surface, finished, middleMm, { stepMm });
+  if (!level) return null;
+  const line = straightLine(fit.surface, finished, level.anchor, stepMm);
+  const { minX, maxX } = boundingBox(finished);
+  const half = (across: readonly [number, number]) => addForms(slackForm(fit, finished, line, 'below', across), slackForm(fit, finished, line, 'above', across), -1); // prettier-ignore
+  const { sigma } = weigh(fit, addForms(half([minX, middleMm]), half([middleMm, maxX]), -1));
+  const [left, right] = halfGaps(level.field.stations);
+  return Math.abs(left - right) > SIGMAS * sigma ? withTilt(fit.surface, finished, level, { stepMm }) : level;
+}
+
+/** The pane fitted to its bows or its cloud; no line on it yet. */
+export function fittedPane(input: ShrinkInput): Omit<FormedPane, 'balanced'> {
+  const { curved, edgeGapMm } = input;
+  const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
+  const box = boundingBox(outline);
+  const grown = { minX: box.minX - ROOM_MM, minY: box.minY - ROOM_MM, maxX: box.maxX + ROOM_MM, maxY: box.maxY + ROOM_MM };
+  if (!curved.cloud && sightsOfBows(outline, curved.bows).sights.length < 2)
+    throw new RangeError('Too few bows lie on the glass: lay the straightedge once across and once upright at least.');
+  const fit = fitPane(grown, curved.cloud ? sightsOfCloud(curved.cloud) : sightsOfBows(outline, curved.bows).sights);
+  const finished = finishedOutline(outline, curved.seat, curved.dotBorderMm, edgeGapMm);
+  if (!finished) throw new RangeError('Nothing of this pane is left inside its dot border and edge gap: look at the border and the sizes.');
+  return { fit, outline, finished, middleMm: (box.minX + box.maxX) / 2 };
+}
+
+/** A line that lies where it was asked for, and what hangs from it. */
+export interface TriedLine {
+  readonly kind: ShrinkPlan['anchor']['kind'];
+  readonly line: readonly LinePoint[];
+  readonly field: ShrinkField;
+}
+
+/** The line in hand on this pane and its field; quick enough to be done while it is dragged. */
+export function tryLine(pane: FormedPane, input: Pick<ShrinkInput, 'curved' | 'stepMm'>): TriedLine {
+  const { stepMm, curved } = input;
+  const { surface } = pane.fit;
+  const options = { stepMm };
+  if (curved.anchor.kind !== 'balanced') {
+    const line = chosenLine(surface, pane.finished, curved.anchor, stepMm);
+    if (line) return { kind: curved.anchor.kind, line, field: fieldFromLine(surface, pane.finished, line, options) };
+  }
+  if (pane.balanced) {
+    const line = straightLine(surface, pane.finished, pane.balanced.anchor, stepMm);
+    return { kind: 'balanced', line, field: pane.balanced.field };
+  }
+  const line = straightLine(surface, pane.finished, { through: { u: pane.middleMm, v: halfHeight(pane.finished) }, way: { du: 1, dv: 0 } }, stepMm);
+  return { kind: 'middle', line, field: fieldFromLine(surface, pane.finished, line, options) };
+}
