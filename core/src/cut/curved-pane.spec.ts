@@ -1,6 +1,9 @@
-import { newCurvedPane, newSurface, type Film, type Reading } from '@yellow-pane/contracts';
+import { defaultCutSettings, newCurvedPane, newSurface, type Film, type Reading } from '@yellow-pane/contracts';
 import { demoFilms, demoFirm, launchAndShuttle } from '@yellow-pane/demo';
 import { chordOfArc, chordReadings, curvedOf, missingBows, mirroredReading, shrinkInputOf } from './curved-pane.js';
+import { filmPlanInput } from './film-plan.js';
+import { layPiecesOnRolls } from './layout/index.js';
+import { movePiece } from './layout/move.js';
 import { cutOfSurface, shrinkRequestOf, shrinkSourceOf, surveySurface, type JobRecords } from './job-pieces.js';
 
 const file = launchAndShuttle();
@@ -38,6 +41,13 @@ describe('the piece of a curved pane', () => {
     expect(missingBows({ cloud: null, bows: cabin.curved!.bows.filter((b) => b.way === 'across') })).toContain('No upright bow yet');
     expect(missingBows({ cloud: null, bows: cabin.curved!.bows.filter((b) => b.way === 'upright') })).toContain('No level bow yet');
   });
+});
+
+test('turned by hand on the roll, tint for curved glass is refused with the reason', () => {
+  const { layout: input } = filmPlanInput({ ...records, entries: [] }, defaultCutSettings, film.id, undefined);
+  const layout = layPiecesOnRolls(input, 100, 60);
+  const moved = movePiece(layout, pane('Cabin port').id, { rollId: input.rolls[0]!.id, dropIndex: null, isTurned: false }, input, new Map());
+  expect(moved.ok ? '' : moved.message).toContain('does not fit this roll that way round. Ebb Grey 35 shrinks along the roll only');
 });
 
 describe('the window across', () => {

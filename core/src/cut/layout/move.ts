@@ -50,8 +50,12 @@ export function movePiece(
   const bench = benchFor(roll.widthMm, input.settings, roll.edges ?? 'both');
   const ways = waysOf(piece, input.settings).filter((w) => w.across <= bench.width && w.along <= bench.longest && edgesFit([w.need], bench));
   const upright = ways.filter((w) => isUpright(piece, w, input) !== (to.isTurned === undefined ? wasTurned : to.isTurned));
-  if (upright.length === 0)
-    return refuse(to.isTurned ? `${piece.label} cannot lie turned on this roll.` : `${piece.label} does not fit this roll that way round.`);
+  if (upright.length === 0) {
+    // a film that shrinks along the roll only leaves one way round: the piece itself says why
+    const isFixed = piece.turns.every((t) => (t % 180 !== 0) === wasTurned);
+    const why = isFixed ? piece.why.find((w) => w.includes('Turned by 90°')) : undefined;
+    return refuse(`${to.isTurned ? `${piece.label} cannot lie turned on this roll.` : `${piece.label} does not fit this roll that way round.`}${why ? ` ${why}` : ''}`); // prettier-ignore
+  }
   const isSameDrop = to.dropIndex !== null && from.r.rollId === to.rollId && from.i === to.dropIndex;
   if (isSameDrop && to.isTurned === undefined) return refuse(`${piece.label} lies there already.`);
   const rest = without(loosen(from.d, byId, input), pieceId);

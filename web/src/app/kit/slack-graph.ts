@@ -17,7 +17,7 @@ const LIES_DOWN_PCT = 0.1;
         <text [attr.x]="left - 6" [attr.y]="t.y + 4" font-size="12" text-anchor="end" fill="#56626A" class="figure">{{ t.text }}</text>
       }
       <rect [attr.x]="left" [attr.width]="w - 8 - left" [attr.y]="g.downTop" [attr.height]="g.downHeight" fill="#DFEEE4" />
-      <text [attr.x]="w - 12" [attr.y]="g.downTop - 3" font-size="11" text-anchor="end" fill="#2C7550">lies down without heat</text>
+      <text [attr.x]="left + 8" [attr.y]="g.downTop + 12" font-size="11" fill="#2C7550">lies down without heat</text>
       <polyline [attr.points]="g.above" fill="none" stroke="#3E6E8E" stroke-width="2.5" stroke-dasharray="7 4" />
       <polyline [attr.points]="g.below" fill="none" stroke="#C2501C" stroke-width="2.5" />
       <text [attr.x]="left" [attr.y]="h - 5" font-size="12" fill="#56626A">left</text>
