@@ -20,12 +20,13 @@ interface Drawn {
   readonly lead: string;
 }
 
-const FIELD_W = 74;
-const ROOM = { left: 96, right: 26, top: 62, bottom: 66 };
+/** Width of a field, px: on a phone as little as four figures need. */
+const FIELD_W = { wide: 74, narrow: 56 };
+const ROOM = { right: 26, top: 62, bottom: 72 };
 /** The deepest bow is drawn so deep, px; the others beside it. */
 const DEEPEST_PX = 26;
-/** Fields in a column or a row stand so far apart at least, px. */
-const APART = { column: 40, row: 80 };
+/** Fields in a column stand so far apart at least, px. */
+const APART = 40;
 
 /**
  * A curved pane true to scale in the plane of its corners with every straightedge on it: level ones read at the left, upright ones above, diagonals and short ones below.
@@ -73,14 +74,14 @@ const APART = { column: 40, row: 80 };
         <circle [attr.cx]="d.from.x" [attr.cy]="d.from.y" r="3" fill="#1C2226" />
         <circle [attr.cx]="d.to.x" [attr.cy]="d.to.y" r="3" fill="#1C2226" />
       }
-      <text x="16" [attr.y]="size().h - 14" font-size="13" fill="#56626A">{{ legend() }}</text>
     </svg>
+    <p class="absolute inset-x-4 bottom-1 text-sm text-soft">{{ legend() }}</p>
     @for (d of drawn(); track d.slot.key) {
       <yp-length-field
         class="absolute! -translate-x-1/2 -translate-y-1/2"
         [style.left.px]="d.field.x"
         [style.top.px]="d.field.y"
-        [style.width.px]="fieldW"
+        [style.width.px]="fieldW()"
         [attr.data-bow]="d.slot.way + '-' + d.slot.atMm"
         [label]="'Bow ' + words(d.slot)"
         [value]="textOf(d.slot)"
@@ -111,7 +112,7 @@ export class CurveDrawing {
   readonly typed = output<{ slot: BowSlot; reading: TypedReading }>();
   readonly cleared = output<BowSlot>();
   readonly activeKey = signal<string | null>(null);
-  protected readonly fieldW = FIELD_W;
+  protected readonly fieldW = computed(() => (this.size().w < 520 ? FIELD_W.narrow : FIELD_W.wide));
   protected readonly size = signal({ w: 700, h: 520 });
   private readonly fields = viewChildren(LengthField);
 
@@ -126,13 +127,14 @@ export class CurveDrawing {
 
   private readonly view = computed(() => {
     const { w, h } = this.size();
+    const room = this.fieldW() + 22;
     const ring = this.outline();
     const xs = ring.map((p) => p.x);
     const ys = ring.map((p) => p.y);
     const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-    const k = Math.max(0.02, Math.min((w - ROOM.left - ROOM.right) / (maxX - minX), (h - ROOM.top - ROOM.bottom) / (maxY - minY)));
+    const k = Math.max(0.02, Math.min((w - room - ROOM.right) / (maxX - minX), (h - ROOM.top - ROOM.bottom) / (maxY - minY)));
     const px = (p: Point): Point => ({
-      x: ROOM.left + (w - ROOM.left - ROOM.right) / 2 + (p.x - (minX + maxX) / 2) * k,
+      x: room + (w - room - ROOM.right) / 2 + (p.x - (minX + maxX) / 2) * k,
       y: ROOM.top + (h - ROOM.top - ROOM.bottom) / 2 - (p.y - (minY + maxY) / 2) * k,
     });
     return { k, px, minX, maxX, minY, maxY, top: px({ x: 0, y: maxY }).y, low: px({ x: 0, y: minY }).y, left: px({ x: minX, y: 0 }).x };
@@ -173,9 +175,9 @@ export class CurveDrawing {
   private spread(list: Drawn[]): Drawn[] {
     const out = [...list];
     const groups: { is: (d: Drawn) => boolean; of: 'x' | 'y'; apart: number }[] = [
-      { is: (d) => d.slot.way === 'across' && !d.slot.span, of: 'y', apart: APART.column },
-      { is: (d) => d.slot.way === 'upright' && !d.slot.span, of: 'x', apart: APART.row },
-      { is: (d) => d.field.y > this.view().low + 20, of: 'x', apart: APART.row },
+      { is: (d) => d.slot.way === 'across' && !d.slot.span, of: 'y', apart: APART },
+      { is: (d) => d.slot.way === 'upright' && !d.slot.span, of: 'x', apart: this.fieldW() + 5 },
+      { is: (d) => d.field.y > this.view().low + 20, of: 'x', apart: this.fieldW() + 5 },
     ];
     for (const g of groups) {
       const ids = out.map((_, i) => i).filter((i) => g.is(out[i]!)).sort((a, b) => out[a]!.field[g.of] - out[b]!.field[g.of]); // prettier-ignore
@@ -188,6 +190,12 @@ export class CurveDrawing {
           at[i - 1]! -= short / 2;
           at[i]! += short / 2;
         }
+      // and back into the drawing, where the last one would stand over its border
+      const [low, high] = [this.fieldW() / 2 + 2, this.size().w - this.fieldW() / 2 - 2];
+      if (g.of === 'x' && at.length) {
+        const by = Math.min(0, high - at.at(-1)!) + Math.max(0, low - at[0]!);
+        at.forEach((v, i) => (at[i] = v + by));
+      }
       ids.forEach((i, k) => {
         const d = out[i]!;
         const field = { ...d.field, [g.of]: at[k]! };
@@ -226,7 +234,7 @@ export class CurveDrawing {
     shorts: number,
     short: number,
   ): Point {
-    const half = FIELD_W / 2;
+    const half = this.fieldW() / 2;
     if (slot.way === 'across') return slot.span ? { x: mid.x, y: mid.y - 22 } : { x: Math.max(half + 6, edge.left - half - 14), y: from.y };
     if (slot.way === 'upright' && !slot.span) return { x: to.x, y: Math.max(24, edge.top - 26) };
     if (slot.way === 'upright') {
