@@ -71,13 +71,23 @@ export const demoRolls: Roll[] = [
   }),
   roll(25, { filmId: demoFilms.reed.id, label: 'R-012', lot: 'L2605-A', widthMm: 1524, lengthM: 9.5, leadInMm: 60, pricePerM: '30.00' }),
   roll(26, { filmId: demoFilms.clear.id, label: 'C-055', lot: 'L2609-A', widthMm: 1524, lengthM: 13.6, leadInMm: 120, pricePerM: '37.40' }),
-  roll(27, { filmId: vehicleFilm.id, label: 'E-016', lot: 'L2607-E', widthMm: 1524, lengthM: 9.2, leadInMm: 90, pricePerM: '7.80' }),
   leftover(30, demoFilms.shade, 'S-102/1', 'L2606-D', 905, 1340, 'near', 8.9),
   leftover(31, demoFilms.shade, 'S-102/2', 'L2606-D', 722, 1480, 'far', 8.9),
   leftover(32, demoFilms.shade, 'S-097/1', 'L2602-B', 640, 960, 'none', 8.9),
   leftover(33, demoFilms.frost, 'F-199/1', 'L2601-C', 664, 760, 'near', 12.4),
   leftover(34, demoFilms.frost, 'F-199/2', 'L2601-C', 540, 1160, 'none', 12.4),
 ];
+
+/** The roll for the van and the launch. */
+export const vehicleRoll: Roll = roll(27, {
+  filmId: vehicleFilm.id,
+  label: 'E-016',
+  lot: 'L2607-E',
+  widthMm: 1524,
+  lengthM: 9.2,
+  leadInMm: 90,
+  pricePerM: '7.80',
+});
 
 export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' | 'units' | 'dueOn' | 'method'>): Job => ({
   id: demoId(n),

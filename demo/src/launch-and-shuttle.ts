@@ -1,7 +1,7 @@
 import { newCurvedPane, newShape, type Bow, type BowWay, type CurvedPane, type Glazing, type JobFile, type Surface } from '@yellow-pane/contracts';
 import { vehicleFilm } from './films.js';
 import { vehicleGlass } from './glass.js';
-import { demoJob, demoPersons } from './firm.js';
+import { demoJob, demoPersons, vehicleRoll } from './firm.js';
 import { demoAt, demoId } from './ids.js';
 import { JobWriter, type Tapes } from './job-writer.js';
 import { skylightCloud } from './skylight-cloud.js';
@@ -168,5 +168,5 @@ export function launchAndShuttle(): JobFile {
     { glazing: vehicleGlass.lookout, exposure: vehicleGlass.outside, note: 'Asked for by the skipper; refused: lookout glass.' },
   );
   const file = w.file();
-  return { ...file, films: [vehicleFilm], rolls: file.rolls.filter((r) => r.filmId === vehicleFilm.id) };
+  return { ...file, films: [vehicleFilm], rolls: [vehicleRoll] };
 }

@@ -174,6 +174,10 @@ test('the run sheet of curved glass: formed outside first, fingers drawn in thei
   await bench.pick('Rear window');
   await bench.goTo('Lay');
   await page.getByRole('button', { name: 'Step by step' }).click();
+  await page.locator('[data-step="form-start"]').click();
+  await page.getByLabel('Glass, °C').fill('9');
+  await page.getByLabel('Glass, °C').press('Enter');
+  await expect(page.getByText('no gun yet. Cold glass cracks')).toBeVisible();
   await page.locator('[data-step="form-line"]').click();
   await expect(page.getByRole('img', { name: /Rear window: .*Lay the line/ })).toContainText(/\d+ mm/);
   await page.locator('[data-step="form-heat"]').click();

@@ -29,6 +29,9 @@ const WARMEST_C = 32;
 /** Steps that are drawn by the shrink plan. */
 const formingDrawings: ReadonlySet<StepDrawing> = new Set<StepDrawing>(['forming', 'anchor-line', 'quarters']);
 
+/** Glass colder than this gets no gun. @source common practice: 60 °F (15 °C) */
+const COLDEST_FOR_GUN_C = 15;
+
 /** Height of an outline over its width. */
 function heightOf(outline: Polygon): number {
   const box = boundingBox(outline);
@@ -164,6 +167,14 @@ export class LayPage {
     const film = this.record.doc()?.films.find((f) => f.id === this.lay.here()?.surface.filmId);
     const [low, high] = [film?.temps?.applyMinC ?? COLDEST_C, film?.temps?.applyMaxC ?? WARMEST_C];
     if (!r) return null;
+    // before the gun is on it is the glass that counts, not what the film tacks at
+    if (this.view()?.step?.key.startsWith('form-'))
+      return r.valueC < COLDEST_FOR_GUN_C
+        ? {
+            text: `${r.valueC.toFixed(0)} °C: no gun yet. Cold glass cracks: warm the whole pane evenly to ${COLDEST_FOR_GUN_C} °C, read again.`,
+            look: 'border-harm bg-harm-tint',
+          }
+        : { text: `${r.valueC.toFixed(0)} °C: warm enough for the gun, if it is tempered and whole.`, look: 'border-proof bg-proof-tint' };
     if (r.valueC < low) return { text: `${r.valueC.toFixed(0)} °C is too cold: ${low} °C at least, or it never tacks.`, look: 'border-harm bg-harm-tint' };
     if (r.valueC > high) return { text: `${r.valueC.toFixed(0)} °C is too warm: shade it from outside, wait, read again.`, look: 'border-harm bg-harm-tint' };
     return { text: `${r.valueC.toFixed(0)} °C is good.`, look: 'border-proof bg-proof-tint' };
