@@ -131,12 +131,17 @@ export class LocalStore {
     await tx.done;
   }
 
+  /** Counts up with each forgetting: what was on its way to be kept before it is not kept after it. */
+  private forgettings = 0;
   async keepJob(doc: JobDocument): Promise<void> {
+    const before = this.forgettings;
     await later();
+    if (before !== this.forgettings) return;
     await (await this.db()).put('jobs', { doc, savedAt: new Date().toISOString() }, doc.job.id);
   }
   /** Forgets the jobs and people that were kept here. Lines on their way, and their photos, stay. */
   async forgetJobs(): Promise<void> {
+    this.forgettings++;
     const tx = (await this.db()).transaction(['jobs', 'meta'], 'readwrite');
     await tx.objectStore('jobs').clear();
     await tx.objectStore('meta').delete('session');
@@ -146,7 +151,9 @@ export class LocalStore {
     return (await this.db()).get('jobs', jobId);
   }
   async keepSession(session: Session): Promise<void> {
+    const before = this.forgettings;
     await later();
+    if (before !== this.forgettings) return;
     await (await this.db()).put('meta', session, 'session');
   }
   async session(): Promise<Session | undefined> {
