@@ -62,7 +62,7 @@ export const paneCloud = z.object({
   /** Standard deviation of a single point from the smooth surface. */
   noiseMm: z.number().min(0).max(100).meta({ unit: 'mm' }),
   cells: z.array(cloudCell).min(12).max(3000),
-  /** Anticlockwise, the hull of the points that stay. */
+  /** Anticlockwise, round the points that stay; it may bend inwards. */
   outline: z
     .array(z.object({ x: offsetMm, y: offsetMm }))
     .min(3)

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { id, unitSystem } from '../quantities.js';
-import { bowPlace, curvedPane, formingSchool, lubrication } from './curved.js';
+import { bowPlace, curvedPane, formingSchool, lubrication, zoneKind } from './curved.js';
 
 const mm = z.number().meta({ unit: 'mm' });
 const frac = z.number();
@@ -143,6 +143,23 @@ export const shrinkPlan = z.object({
   school: formingSchool,
   /** Fingers in the order they are worked, by the school in hand. */
   order: z.array(z.object({ side: z.enum(['above', 'below']), number: z.int() })),
+  /** Zones that heat has to mind: what is to be done about each, and where it lies with the room round it, on the pane and on the flat film. */
+  keepClear: z.array(
+    z.object({
+      zoneId: z.string(),
+      kind: zoneKind,
+      name: z.string(),
+      heatMm: mm.nullable(),
+      text: z.string(),
+      /** Film led past it to fingers beside, and film that has no way round. */
+      ledMm: mm,
+      stuckMm: mm,
+      /** Places in the order of work of the fingers beside it. */
+      beside: z.array(z.int()),
+      ring: z.array(z.tuple([mm, mm, mm])),
+      flatRing: z.array(point),
+    }),
+  ),
   advice: z.array(z.string()),
   summary: z.array(z.string()),
   cautions: z.array(z.string()),

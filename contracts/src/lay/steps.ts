@@ -13,7 +13,8 @@ export const siliconeSchool = z.enum(['stays', 'cut-out']);
 export const stopsSchool = z.enum(['stay', 'off']);
 export const edgeSchool = z.enum(['edge-gap', 'anchored']);
 
-export const glassForm = z.enum(['flat', 'curved']);
+/** Flat; curved with film on the room side, formed outside and laid inside; curved with film on the outside. */
+export const glassForm = z.enum(['flat', 'curved', 'curved-outside']);
 export type GlassForm = z.infer<typeof glassForm>;
 
 /** How a job is laid. */
@@ -48,7 +49,7 @@ export const stepWhen = z.object({
   silicone: z.array(siliconeSchool).max(2).default([]),
   stops: z.array(stopsSchool).max(2).default([]),
   edge: z.array(edgeSchool).max(2).default([]),
-  glass: z.array(glassForm).max(2).default([]),
+  glass: z.array(glassForm).max(3).default([]),
 });
 export type StepWhen = z.infer<typeof stepWhen>;
 
@@ -73,7 +74,7 @@ export type StepDrawing = z.infer<typeof stepDrawing>;
 
 const minutes = z.number().min(0).max(600).meta({ unit: 'min' });
 /**
- * One step as the firm writes it. In title and text `{edgeGap}`, `{edgeStop}`, `{overhang}`, `{blade}`, `{lock}`, `{film}` stand for the figures of the pane.
+ * One step as the firm writes it. In title and text `{edgeGap}`, `{edgeStop}`, `{overhang}`, `{blade}`, `{lock}`, `{film}`, `{gun}` stand for the figures of the pane.
  */
 export const stepRule = z.object({
   key: z.string().regex(/^[a-z0-9-]{1,40}$/, 'a short name of small letters, figures and dashes'),

@@ -1,4 +1,6 @@
 import type { Allowances, CutMethod, Film, Firm, Job, Piece, Reading, Roll, Surface } from '@yellow-pane/contracts';
+import { outlineOfCurved, uprightBendPerMm } from '../form/index.js';
+import { boundingBox } from '../geometry/index.js';
 import { contentHash } from '../ground/index.js';
 import { surveyOpening, surveyShape, type Survey, type TapeReading } from '../measure/index.js';
 import type { StockBook } from '../stock/index.js';
@@ -82,6 +84,16 @@ export function shrinkSourceOf(surface: Surface, records: JobRecords & { readonl
   const { survey } = surveySurface(surface, records);
   const { films, rolls, job } = records;
   return { surface, curved, survey, film, films, rolls, edgeGapMm: resolveAllowances(records, surface).edgeGapMm, job, firm: records.firm };
+}
+
+/** How sharply a curved pane bends along an upright blade, 1/mm; null: nobody has measured it; undefined: it is flat. */
+export function uprightBendOf(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings'>): number | null | undefined {
+  const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
+  if (!curved) return undefined;
+  const outline = outlineOfCurved(surveySurface(surface, records).survey, curved);
+  if (!outline) return null;
+  const box = boundingBox(outline);
+  return uprightBendPerMm(curved, box.maxY - box.minY);
 }
 
 /** The input of the shrink plan of a surface with its film; what is missing for it; null for flat glass. */

@@ -1,6 +1,6 @@
 import { boundingBox, type Polygon } from '../geometry/index.js';
-import type { Anchor } from './anchor-line.js';
-import { shrinkField, type FieldOptions, type ShrinkField, type Station, type Thread } from './shrink-field.js';
+import { straightLine, type Anchor } from './anchor-line.js';
+import { lossesFrom, shrinkField, type EdgeLosses, type FieldOptions, type ShrinkField } from './shrink-field.js';
 import type { CurvedSurface } from './surface.js';
 
 /** Heights at which a balance is looked for, as shares of the pane's height, before the best are closed in on. @source house rule */
@@ -23,13 +23,38 @@ export interface BalancedAnchor {
 }
 
 /** A line tried at a height and a slope. */
-function tryAt(surface: CurvedSurface, outline: Polygon, u: number, v: number, slope: number, stepMm: number) {
-  const anchor: Anchor = { through: { u, v }, way: { du: 1, dv: slope } };
-  const field = shrinkField(surface, outline, anchor, { stepMm });
-  const [left, right] = halfGaps(field.stations);
-  return { v, slope, anchor, field, gap: field.toGoBelowMm - field.toGoAboveMm, left, right, worst: Math.max(field.toGoBelowMm, field.toGoAboveMm) };
+interface Look {
+  readonly v: number;
+  readonly slope: number;
+  readonly anchor: Anchor;
+  /** What has to go below less what has to go above: on the whole line, on its left and its right half. */
+  readonly gap: number;
+  readonly left: number;
+  readonly right: number;
+  readonly worst: number;
 }
-type Look = ReturnType<typeof tryAt>;
+
+/** Tries lines through `u` in steps of a size. */
+function trying(surface: CurvedSurface, outline: Polygon, u: number, stepMm: number): (v: number, slope: number) => Look {
+  const losses = lossesFrom(surface, outline, stepMm);
+  return (v, slope) => {
+    const anchor: Anchor = { through: { u, v }, way: { du: 1, dv: slope } };
+    const found = losses(straightLine(surface, outline, anchor, stepMm));
+    const [left, right] = halfGaps(found);
+    const [above, below] = [toGo(found.alongMm, found.above), toGo(found.alongMm, found.below)];
+    return { v, slope, anchor, gap: below - above, left, right, worst: Math.max(below, above) };
+  };
+}
+
+/** Trapezoids over stations that both have a value; where it would have to stretch nothing goes. */
+function toGo(alongMm: Float64Array, loss: Float64Array): number {
+  let sum = 0;
+  for (let i = 1; i < loss.length; i++) {
+    const [a, b] = [loss[i - 1]!, loss[i]!];
+    if (a === a && b === b) sum += ((Math.max(0, a) + Math.max(0, b)) / 2) * (alongMm[i]! - alongMm[i - 1]!);
+  }
+  return sum;
+}
 
 /**
  * The height at which a level-starting anchor line through `u` leaves the same slack above and below. Going up, the slack below has to overtake that above:
@@ -38,7 +63,8 @@ type Look = ReturnType<typeof tryAt>;
  */
 export function levelBalance(surface: CurvedSurface, outline: Polygon, u: number, { stepMm }: FieldOptions): BalancedAnchor | null {
   const { minY, maxY } = boundingBox(outline);
-  const level = (v: number) => tryAt(surface, outline, u, v, 0, stepMm * COARSE);
+  const coarse = trying(surface, outline, u, stepMm * COARSE);
+  const level = (v: number) => coarse(v, 0);
   const looks = LOOKS.map((k) => level(minY + k * (maxY - minY)));
   let start: Look | null = null;
   for (let i = 1; i < looks.length; i++) {
@@ -49,22 +75,29 @@ export function levelBalance(surface: CurvedSurface, outline: Polygon, u: number
   }
   if (!start) return null;
   // longer steps were good enough to look with; the last of the way is gone in the steps that count
-  let best = tryAt(surface, outline, u, start.v, 0, stepMm);
+  const fine = trying(surface, outline, u, stepMm);
+  let best = fine(start.v, 0);
   const by = 0.02 * (maxY - minY);
-  const slope = (tryAt(surface, outline, u, best.v + by, 0, stepMm).gap - best.gap) / by;
+  const slope = (fine(best.v + by, 0).gap - best.gap) / by;
   for (let i = 0; i < 3 && Math.abs(best.gap) > NEAR_MM && slope > 0; i++) {
-    const next = tryAt(surface, outline, u, best.v - best.gap / slope, 0, stepMm);
+    const next = fine(best.v - best.gap / slope, 0);
     if (Math.abs(next.gap) >= Math.abs(best.gap)) break;
     best = next;
   }
-  return { anchor: best.anchor, heightMm: best.v - minY, field: best.field };
+  return found(surface, outline, best, stepMm);
 }
+
+const found = (surface: CurvedSurface, outline: Polygon, { anchor, v }: Look, stepMm: number): BalancedAnchor => ({
+  anchor,
+  heightMm: v - boundingBox(outline).minY,
+  field: shrinkField(surface, outline, anchor, { stepMm }),
+});
 
 /** A level line tilted so that the left and the right half of the pane balance each for themselves. */
 export function withTilt(surface: CurvedSurface, outline: Polygon, level: BalancedAnchor, { stepMm }: FieldOptions): BalancedAnchor {
   const { minY, maxY } = boundingBox(outline);
   const { u } = level.anchor.through;
-  const at = (v: number, slope: number) => tryAt(surface, outline, u, v, slope, stepMm);
+  const at = trying(surface, outline, u, stepMm);
   let best = at(level.anchor.through.v, 0);
   // two unknowns, two gaps: slopes are taken once over a good stretch, then corrected by what each try shows (Broyden's rule)
   const [dv, ds] = [0.03 * (maxY - minY), 0.04];
@@ -90,7 +123,7 @@ export function withTilt(surface: CurvedSurface, outline: Polygon, level: Balanc
     if (miss(next) < miss(best)) [best, step] = [next, 1];
     else step /= 2;
   }
-  return { anchor: best.anchor, heightMm: best.v - minY, field: best.field };
+  return found(surface, outline, best, stepMm);
 }
 
 /** Height and tilt at which an anchor line through `u` leaves the same slack above and below, on both halves of the pane. @returns null as for a level one */
@@ -113,15 +146,15 @@ function closeIn<T extends { v: number; gap: number }>(at: (v: number) => T, fir
 }
 
 /** What has to go below less what has to go above, on the left and on the right of the middle of the line. */
-export function halfGaps(stations: readonly Station[]): readonly [number, number] {
-  const loss = (t: Thread) => (t.edge ? Math.max(0, 1 - t.edge.widthRatio) : 0);
+export function halfGaps({ alongMm, above, below }: EdgeLosses): readonly [number, number] {
+  const gap = (i: number): number => Math.max(0, below[i]! || 0) - Math.max(0, above[i]! || 0);
   let [left, right] = [0, 0];
-  const middle = (stations[0]!.alongMm + stations.at(-1)!.alongMm) / 2;
-  for (let i = 1; i < stations.length; i++) {
-    const [a, b] = [stations[i - 1]!, stations[i]!];
-    const part = ((loss(a.down) - loss(a.up) + loss(b.down) - loss(b.up)) / 2) * (b.alongMm - a.alongMm);
+  const middle = (alongMm[0]! + alongMm.at(-1)!) / 2;
+  for (let i = 1; i < alongMm.length; i++) {
+    const [a, b] = [alongMm[i - 1]!, alongMm[i]!];
+    const part = ((gap(i - 1) + gap(i)) / 2) * (b - a);
     // the piece over the middle is shared out
-    const share = Math.min(1, Math.max(0, (middle - a.alongMm) / (b.alongMm - a.alongMm)));
+    const share = Math.min(1, Math.max(0, (middle - a) / (b - a)));
     left += share * part;
     right += (1 - share) * part;
   }

@@ -1,7 +1,8 @@
-import { boundingBox, signedArea } from '../geometry/index.js';
+import type { ShrinkPlan } from '@yellow-pane/contracts';
+import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
 import { seededRandom } from '../ground/index.js';
 import { dishOver, inputOf, readBows, sheet, strewn } from './curved-panes.testing.js';
-import { convexHull, frameByClicks, likelyUnit, placeCloud } from './place-cloud.js';
+import { frameByClicks, likelyUnit, placeCloud } from './place-cloud.js';
 import { readCloud } from './read-cloud.js';
 import { shrinkPlan } from './shrink-plan.js';
 
@@ -118,7 +119,35 @@ test('three clicks on one line are no frame; points on no surface are refused', 
   expect(r.ok ? r.value.noiseMm > 20 || 'taken for a pane' : r.message).not.toBe('taken for a pane');
 });
 
-test('hull: the corners of a square with points on its sides and inside', () => {
-  const square = [[0, 0], [1, 0], [2, 0], [2, 2], [0, 2], [1, 1], [0, 1]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore
-  expect(convexHull(square)).toEqual([{ x: 0, y: 0 }, { x: 2, y: 0 }, { x: 2, y: 2 }, { x: 0, y: 2 }]); // prettier-ignore
+describe('the outline of a cloud', () => {
+  const outlineOf = (height: (x: number, y: number) => number, isGlass: (x: number, y: number) => boolean) => {
+    const r = placeCloud(strewn(1320, 560, height, { isGlass, count: 30_000 }), 'x.ply', 'mm');
+    return r.ok ? r.value.outline : [];
+  };
+  const height = dishOver(1320, 560, 62, 12);
+  const deepest = (outline: Polygon) => Math.min(...outline.filter((p) => Math.abs(p.x - 660) < 60 && p.y < 280).map((p) => p.y));
+  test('a lower edge that is bent inwards by 45 mm is followed, not bridged: its slack hangs from where the glass is', () => {
+    const outline = outlineOf(height, (x, y) => y > 45 * (1 - (x / 660 - 1) ** 2));
+    expect(deepest(outline)).toBeGreaterThan(40);
+    expect(deepest(outline)).toBeLessThan(50);
+    // two thirds of 45 over the whole length are missing
+    const glass = 1320 * (560 - 30);
+    expect(signedArea(outline) / glass).toBeGreaterThan(0.985);
+    expect(signedArea(outline) / glass).toBeLessThan(1.002);
+  });
+  test('and the plan from it is the plan from exact bows over that outline, to 3 % and 5 mm of height; bridged it would be a tenth too much', () => {
+    const rim = (x: number) => 45 * (1 - (x / 660 - 1) ** 2);
+    const glass: Polygon = [...Array.from({ length: 41 }, (_, i) => ({ x: 33 * i, y: rim(33 * i) })), { x: 1320, y: 560 }, { x: 0, y: 560 }];
+    const [byBows, bridged] = [glass, sheet(1320, 560)].map((o) => shrinkPlan(inputOf(o, { bows: readBows(o, height) }))) as [ShrinkPlan, ShrinkPlan];
+    const r = placeCloud(strewn(1320, 560, height, { isGlass: (x, y) => y > rim(x), count: 30_000 }), 'x.ply', 'mm');
+    const byCloud = shrinkPlan(inputOf(r.ok ? r.value.outline : [], { cloud: r.ok ? r.value : null }));
+    expect(Math.abs(byCloud.below.slackMm / byBows.below.slackMm - 1)).toBeLessThan(0.03);
+    expect(Math.abs(byCloud.anchor.middleMm - byBows.anchor.middleMm)).toBeLessThan(5);
+    expect(bridged.below.slackMm / byBows.below.slackMm).toBeGreaterThan(1.1);
+  });
+  test('a gap in the border as wide as a hand, where glare took the points, takes no more than 3 mm off', () => {
+    const outline = outlineOf(height, (x, y) => Math.abs(x - 660) > 45 || y > 90);
+    expect(deepest(outline)).toBeLessThan(3 + 1.5);
+    expect(signedArea(outline) / (1320 * 560)).toBeGreaterThan(0.985);
+  });
 });

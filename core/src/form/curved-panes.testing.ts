@@ -2,6 +2,7 @@ import { newCurvedPane, type Bow, type BowPlace, type CurvedPane, type ShrinkInp
 import type { Polygon } from '../geometry/index.js';
 import { seededRandom, type Random } from '../ground/index.js';
 import { straightedgeOf, usualBows } from './pane-outline.js';
+import { practicePane } from './practice.js';
 
 /** A rectangle with its lower left corner at the origin. */
 export const sheet = (w: number, h: number): Polygon => [
@@ -41,19 +42,12 @@ export const filmOf = (more: Partial<ShrinkInput['film']> = {}): ShrinkInput['fi
   ...more,
 });
 
-/** A plan's input, all else as usual. */
+/** A plan's input, all else as of the pane that is practised on. */
 export const inputOf = (outline: Polygon, curved: Partial<CurvedPane>, more: Partial<ShrinkInput> = {}): ShrinkInput => ({
+  ...practicePane(0),
   curved: newCurvedPane({ stamp: 'tempered', ...curved }),
   outline: outline.map((p) => ({ ...p })),
   film: filmOf(),
-  others: [],
-  isLookout: false,
-  isLaminated: false,
-  edgeGapMm: 1.5,
-  widestRollMm: null,
-  units: 'mm',
-  firmSchool: null,
-  stepMm: 20,
   ...more,
 });
 
@@ -62,7 +56,7 @@ export function strewn(
   w: number,
   h: number,
   height: (x: number, y: number) => number,
-  { count = 20_000, noiseMm = 0.4, strayFrac = 0.03, seed = 5, lean = 0.4 } = {},
+  { count = 20_000, noiseMm = 0.4, strayFrac = 0.03, seed = 5, lean = 0.4, isGlass = (_x: number, _y: number): boolean => true } = {},
 ): Float64Array {
   const random = seededRandom(seed);
   const deviate = normal(random);
@@ -70,7 +64,7 @@ export function strewn(
   const out = new Float64Array(3 * count);
   for (let i = 0; i < count;) {
     const [x, y] = [random() * w, random() * h];
-    if (Math.hypot(x - 0.7 * w, y - 0.55 * h) < 0.1 * h) continue;
+    if (Math.hypot(x - 0.7 * w, y - 0.55 * h) < 0.1 * h || !isGlass(x, y)) continue;
     const z = height(x, y) + noiseMm * deviate() + (random() < strayFrac ? 200 * random() - 100 : 0);
     // x to the right, the file's z upright, the pane's face towards minus y
     out.set([2000 + x, -500 - c * z + s * y, 800 + s * z + c * y], 3 * i++);

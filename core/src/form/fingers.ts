@@ -1,3 +1,4 @@
+import { barredBy, ledPast, type EdgePlace, type KeptBox, type Led } from './keep-clear.js';
 import type { Station } from './shrink-field.js';
 import type { At } from './thread.js';
 
@@ -5,6 +6,8 @@ import type { At } from './thread.js';
 export const LIES_DOWN_FRAC = 0.001;
 /** Widths of the foot of a finger that a person makes and heats at one go, and how far fingers lie apart when film is first laid. @source house rules */
 export const FINGER = { baseMm: 90, leastBaseMm: 45, pitchMm: 220 };
+/** So little in front of a zone, on a stretch as long as from finger to finger, lies down under the squeegee too. */
+export const PRESSED_MM = LIES_DOWN_FRAC * FINGER.pitchMm;
 /** Share of what a film can shrink that is asked of one finger, so that something is left for the next pass. @source house rule */
 export const ASKED_OF_FILM = 0.5;
 
@@ -33,22 +36,17 @@ export interface Finger {
 /** Height of a fold over a base that has so much film too many: e = 8 h² / 3 w. @source arc over chord of a flat parabola; CHECKS: chord and sagitta */
 export const foldHeightMm = (slackMm: number, baseMm: number): number => Math.sqrt((3 * slackMm * baseMm) / 8);
 
-interface Place {
-  readonly alongMm: number;
-  readonly loss: number;
-  readonly station: Station;
-}
-
-/** Share to lose along one edge, left to right; where a thread never comes to the edge there is none. */
-export function edgeLosses(stations: readonly Station[], side: 'above' | 'below'): Place[] {
-  return stations.flatMap((station): Place[] => {
+/** Share to lose along one edge, left to right; where a thread never comes to the edge there is none. In front of zones that heat has to keep away from it is led aside. */
+export function edgeLosses(stations: readonly Station[], side: 'above' | 'below', boxes: readonly KeptBox[] = []): { places: EdgePlace[]; led: Led[] } {
+  const places = stations.flatMap((station): EdgePlace[] => {
     const { edge } = side === 'above' ? station.up : station.down;
-    return edge ? [{ alongMm: station.alongMm, loss: 1 - edge.widthRatio, station }] : [];
+    return edge ? [{ alongMm: station.alongMm, loss: 1 - edge.widthRatio, station, barred: barredBy(station, side, boxes, LIES_DOWN_FRAC) }] : [];
   });
+  return ledPast(places);
 }
 
 /** Slack from the left end of an edge up to each place; what stretches counts as none. */
-function gathered(places: readonly Place[]): number[] {
+function gathered(places: readonly EdgePlace[]): number[] {
   const out = [0];
   for (let i = 1; i < places.length; i++) {
     const [a, b] = [places[i - 1]!, places[i]!];
@@ -56,7 +54,7 @@ function gathered(places: readonly Place[]): number[] {
   }
   return out;
 }
-const placeWhere = (places: readonly Place[], sums: readonly number[], slack: number): number => {
+const placeWhere = (places: readonly EdgePlace[], sums: readonly number[], slack: number): number => {
   const i = Math.max(1, sums.findIndex((s) => s >= slack - 1e-12)); // prettier-ignore
   if (i >= places.length) return places.at(-1)!.alongMm;
   const span = sums[i]! - sums[i - 1]!;
@@ -65,7 +63,7 @@ const placeWhere = (places: readonly Place[], sums: readonly number[], slack: nu
 };
 
 /** The most that any stretch of an edge one finger wide has to lose on the average: no way of making fingers gets round it. */
-export function peakLoss(places: readonly Place[], widthMm: number): { frac: number; alongMm: number } {
+export function peakLoss(places: readonly EdgePlace[], widthMm: number): { frac: number; alongMm: number } {
   if (places.length === 0) return { frac: 0, alongMm: 0 };
   const sums = gathered(places);
   const at = (mm: number): number => {
@@ -103,14 +101,26 @@ function rootOf(station: Station, side: 'above' | 'below'): { at: At; fromEdgeMm
   return { at: last, fromEdgeMm: 0 };
 }
 
+/** The nearest place to a wish where half a foot is clear of every zone; the wish itself where nothing is in the way or nowhere is clear. */
+function besideZones(places: readonly EdgePlace[], alongMm: number): number {
+  const barred = places.filter((p) => p.barred.length > 0).map((p) => p.alongMm);
+  // a zone may begin anywhere between the last thread that it bars and the next
+  const apart = FINGER.baseMm / 2 + Math.abs(places[1]!.alongMm - places[0]!.alongMm);
+  const isClear = (mm: number): boolean => barred.every((b) => Math.abs(b - mm) >= apart);
+  if (isClear(alongMm)) return alongMm;
+  const clear = places.map((p) => p.alongMm).filter(isClear);
+  return clear.length === 0 ? alongMm : clear.reduce((a, b) => (Math.abs(b - alongMm) < Math.abs(a - alongMm) ? b : a));
+}
+
 /**
  * Fingers along one edge, left to right, all with the same slack. Film gathers in as many as lie a hand apart; where it could not shrink one over its foot, extra ones are
  * made, and where those would be too many, each is split while it is heated, as long as there is room for their feet.
- * @param capacityFrac what the film can shrink along the roll, 0 … 1
+ * @param capacityFrac what the film can shrink along the roll, 0 … 1 @param boxes zones that no finger stands in front of
  * @returns none where all of it lies down without heat
  */
-export function fingersAlong(stations: readonly Station[], side: 'above' | 'below', capacityFrac: number): Finger[] {
-  const places = edgeLosses(stations, side);
+export function fingersAlong(stations: readonly Station[], side: 'above' | 'below', capacityFrac: number, boxes: readonly KeptBox[] = []): Finger[] {
+  // what has no way round a zone makes no finger
+  const places = edgeLosses(stations, side, boxes).places.map((p) => (p.barred.length > 0 ? { ...p, loss: Math.min(0, p.loss) } : p));
   const peak = peakLoss(places, FINGER.baseMm);
   if (places.length < 2 || peak.frac <= LIES_DOWN_FRAC) return [];
   const sums = gathered(places);
@@ -126,7 +136,7 @@ export function fingersAlong(stations: readonly Station[], side: 'above' | 'belo
   const count = Math.min(Math.ceil(needed / parts) * parts, Math.max(natural, Math.floor(room / parts) * parts));
   return Array.from({ length: count }, (_, i): Finger => {
     const [from, to] = [placeWhere(places, sums, (i / count) * total), placeWhere(places, sums, ((i + 1) / count) * total)];
-    const alongMm = placeWhere(places, sums, ((i + 0.5) / count) * total);
+    const alongMm = besideZones(places, placeWhere(places, sums, ((i + 0.5) / count) * total));
     const near = places.reduce((a, p) => (Math.abs(p.alongMm - alongMm) < Math.abs(a.alongMm - alongMm) ? p : a));
     const baseMm = Math.min(FINGER.baseMm, Math.max(1, to - from));
     const slackMm = total / count;

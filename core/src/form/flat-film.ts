@@ -19,32 +19,36 @@ export function finishedOutline(outline: Polygon, seat: 'fixed' | 'drop', dotBor
   return inset.map((p) => (p.y < split ? { x: p.x, y: p.y - FORMING.underTopMm - FORMING.belowSealMm } : p));
 }
 
-/** A thread from its lower to its upper end, by height on the pane: where it is, and how far from the anchor. */
+/** A thread from its lower to its upper end: heights on the pane, places across it, and how far from the anchor. */
 interface Upright {
   readonly alongMm: number;
-  readonly points: readonly { readonly u: number; readonly v: number; readonly s: number }[];
+  readonly v: Float64Array;
+  readonly u: Float64Array;
+  readonly s: Float64Array;
 }
-const upright = (s: Station): Upright => ({
-  alongMm: s.alongMm,
-  points: [
-    ...[...s.down.points]
-      .reverse()
-      .slice(0, -1)
-      .map((p) => ({ u: p.u, v: p.v, s: -p.sMm })),
-    ...s.up.points.map((p) => ({ u: p.u, v: p.v, s: p.sMm })),
-  ],
-});
+function upright({ alongMm, down, up }: Station): Upright {
+  const [below, above] = [down.points, up.points];
+  const n = below.length - 1 + above.length;
+  const [v, u, s] = [new Float64Array(n), new Float64Array(n), new Float64Array(n)];
+  for (let i = 0; i < n; i++) {
+    const isBelow = i < below.length - 1;
+    const p = isBelow ? below[below.length - 1 - i]! : above[i - below.length + 1]!;
+    v[i] = p.v;
+    u[i] = p.u;
+    s[i] = isBelow ? -p.sMm : p.sMm;
+  }
+  return { alongMm, v, u, s };
+}
 
-/** A thread at a height: between its points, beyond its ends straight on. */
-function threadAt({ points }: Upright, v: number): { u: number; s: number } | null {
-  if (points.length < 2) return null;
-  let i = points.findIndex((p) => p.v >= v);
-  if (i < 0) i = points.length - 1;
-  if (i === 0) i = 1;
-  const [a, b] = [points[i - 1]!, points[i]!];
-  if (b.v === a.v) return null;
-  const t = (v - a.v) / (b.v - a.v);
-  return { u: a.u + t * (b.u - a.u), s: a.s + t * (b.s - a.s) };
+/** The upper of the two points of a thread between which a height lies; at its ends the last two. */
+function pieceAt(v: Float64Array, height: number): number {
+  let [low, high] = [1, v.length - 1];
+  while (low < high) {
+    const half = (low + high) >> 1;
+    if (v[half]! >= height) high = half;
+    else low = half + 1;
+  }
+  return low;
 }
 
 /**
@@ -52,20 +56,27 @@ function threadAt({ points }: Upright, v: number): { u: number; s: number } | nu
  * @returns x along the roll, y across it, anchor line at y = 0; null where no thread comes near
  */
 export function onFlatFilm(stations: readonly Station[]): (p: Vec) => Vec | null {
-  const threads = stations.map(upright);
+  const threads = stations.map(upright).filter((t) => t.v.length >= 2);
+  /** Where a thread is at a height, between its points or straight on, and how far from the anchor. */
+  const at = ({ v, u, s }: Upright, height: number): { u: number; s: number } => {
+    const i = pieceAt(v, height);
+    const t = v[i]! === v[i - 1]! ? 0 : (height - v[i - 1]!) / (v[i]! - v[i - 1]!);
+    return { u: u[i - 1]! + t * (u[i]! - u[i - 1]!), s: s[i - 1]! + t * (s[i]! - s[i - 1]!) };
+  };
   return (p) => {
-    const met = threads.flatMap((t) => {
-      const at = threadAt(t, p.y);
-      return at ? [{ ...at, alongMm: t.alongMm }] : [];
-    });
-    if (met.length < 2) return null;
-    let i = met.findIndex((m) => m.u >= p.x);
-    if (i < 0) i = met.length - 1;
-    if (i === 0) i = 1;
-    const [a, b] = [met[i - 1]!, met[i]!];
+    if (threads.length < 2) return null;
+    // threads stand side by side from left to right: the first that is not left of the point
+    let [low, high] = [1, threads.length - 1];
+    while (low < high) {
+      const half = (low + high) >> 1;
+      if (at(threads[half]!, p.y).u >= p.x) high = half;
+      else low = half + 1;
+    }
+    const [left, right] = [threads[low - 1]!, threads[low]!];
+    const [a, b] = [at(left, p.y), at(right, p.y)];
     if (b.u === a.u) return null;
     const t = (p.x - a.u) / (b.u - a.u);
-    return { x: a.alongMm + t * (b.alongMm - a.alongMm), y: a.s + t * (b.s - a.s) };
+    return { x: left.alongMm + t * (right.alongMm - left.alongMm), y: a.s + t * (b.s - a.s) };
   };
 }
 

@@ -6,11 +6,10 @@ import { halfGaps, levelBalance, withTilt, type BalancedAnchor } from './balance
 import { sightsOfBows, sightsOfCloud } from './bow-sights.js';
 import { finishedOutline, halfHeight } from './flat-film.js';
 import { fitPane, type PaneFit } from './pane-fit.js';
-import { fieldFromLine, type ShrinkField } from './shrink-field.js';
-import { addForms, slackForm, weigh } from './slack-range.js';
+import { ROOM_MM } from './pane-prior.js';
+import { fieldFromLine, lossesFrom, type ShrinkField } from './shrink-field.js';
+import { addForms, leastSigma, slackForm, weigh } from './slack-range.js';
 
-/** Room round the outline in which the pane is taken to run on, mm: what lies behind a seal is glass too. */
-const ROOM_MM = 60;
 /** Two sigma: nineteen of twenty. */
 export const SIGMAS = 2;
 
@@ -44,9 +43,11 @@ function balancedLine({ fit, finished, middleMm }: Omit<FormedPane, 'balanced'>,
   const line = straightLine(fit.surface, finished, level.anchor, stepMm);
   const { minX, maxX } = boundingBox(finished);
   const half = (across: readonly [number, number]) => addForms(slackForm(fit, finished, line, 'below', across), slackForm(fit, finished, line, 'above', across), -1); // prettier-ignore
-  const { sigma } = weigh(fit, addForms(half([minX, middleMm]), half([middleMm, maxX]), -1));
-  const [left, right] = halfGaps(level.field.stations);
-  return Math.abs(left - right) > SIGMAS * sigma ? withTilt(fit.surface, finished, level, { stepMm }) : level;
+  const form = addForms(half([minX, middleMm]), half([middleMm, maxX]), -1);
+  const [left, right] = halfGaps(lossesFrom(fit.surface, finished, stepMm)(line));
+  const apart = Math.abs(left - right);
+  const isSure = apart > SIGMAS * leastSigma(fit, form) && apart > SIGMAS * weigh(fit, form).sigma;
+  return isSure ? withTilt(fit.surface, finished, level, { stepMm }) : level;
 }
 
 /** The pane fitted to its bows or its cloud; no line on it yet. */

@@ -1,11 +1,23 @@
-import type { FormGrade, FormingSchool, LubricationCard, MethodCard } from '@yellow-pane/contracts';
+import type { CurvedPane, FormGrade, FormingSchool, LubricationCard, MethodCard } from '@yellow-pane/contracts';
 import type { Finger } from './fingers.js';
+
+/** No full gun on it: laminated by its stamp or its make-up, or chipped. */
+export const takesNoFullGun = ({ curved, isLaminated }: { readonly curved: Pick<CurvedPane, 'stamp' | 'isChipped'>; readonly isLaminated: boolean }): boolean =>
+  isLaminated || curved.stamp === 'laminated' || curved.isChipped;
+
+/** Why no film is formed on a pane at all. @source common practice; what lookout glass may carry is the law's to say */
+export function formRefusal({ curved, isLookout }: { readonly curved: Pick<CurvedPane, 'stamp'>; readonly isLookout: boolean }): string | null {
+  if (isLookout) return 'Lookout glass (wheelhouse, windscreen, front side): no tint on it unless the authority allows it in writing.';
+  if (curved.stamp === 'plastic') return 'A plastic window: no heat gun on it. It gives off gas, bends and blisters the film.';
+  return null;
+}
 
 /** What decides how a pane is formed. */
 export interface ToForm {
   readonly above: readonly Finger[];
   readonly below: readonly Finger[];
   readonly grade: FormGrade;
+  /** Laminated or chipped: it takes no full gun. */
   readonly isLaminated: boolean;
   readonly thicknessUm: number;
   readonly isOutside: boolean;
@@ -27,8 +39,11 @@ const THICK_UM = 120;
 /** Seconds: to warm the gun up, for a finger, and to sweep a metre of edge evenly. @source common practice: 20–30 s warm-up, 30 s to 2 min for a side window; the shares are house rules */
 const SECONDS = { warmUp: 25, perFinger: 7, perMetre: 12, warmPanePerM2: 90 };
 
+/** From farther off the same gun heats less at a time. @source house rule for "low heat" (common practice) */
+const LOW_GUN_MM: [number, number] = [150, 250];
+
 interface School {
-  readonly gunMm: [number, number];
+  readonly gunMm: (t: ToForm) => [number, number];
   readonly gunDeg: number | null;
   readonly risk: string;
   readonly badWhen: string;
@@ -38,26 +53,26 @@ interface School {
   readonly notHere: (t: ToForm) => string | null;
 }
 
-const hotGun = (t: ToForm): string | null =>
-  t.isLaminated ? 'The glass is laminated: no full gun on it.' : t.thicknessUm > THICK_UM ? 'Thick film springs back from a card: let the air fold it.' : null;
+const tooThick = (t: ToForm): string | null => (t.thicknessUm > THICK_UM ? 'Thick film springs back from a card: let the air fold it.' : null);
+const hotGun = (t: ToForm): string | null => (t.isLaminated ? 'Laminated or chipped glass: no full gun on it.' : tooThick(t));
 const longest = (t: ToForm): number => Math.round(Math.max(0, ...[...t.above, ...t.below].map((f) => f.lengthMm)));
 const halves = (t: ToForm): string => (t.below[0]?.partOf ?? t.above[0]?.partOf ?? 1) > 1 ? `split every big finger in ${t.below[0]?.partOf ?? t.above[0]!.partOf}; ` : ''; // prettier-ignore
 
 /** The five ways of forming, as the trade has them. @source common practice (TRADE: finger by finger, double lift, single lift, tug and heat, gel and fold) */
 const schools: Record<FormingSchool, School> = {
   'finger-by-finger': {
-    gunMm: [80, 120],
+    gunMm: (t) => (t.isLaminated ? LOW_GUN_MM : [80, 120]),
     gunDeg: null,
     risk: 'A finger that is pressed before it has shrunk is a crease for good.',
     badWhen: 'Many small fingers: the edge between them is heated twice.',
     heats: (t) => t.above.length + t.below.length,
-    seconds: (_, n) => n * SECONDS.perFinger,
+    seconds: (t, n) => (t.isLaminated ? 2 * n * SECONDS.perFinger + t.areaM2 * SECONDS.warmPanePerM2 : n * SECONDS.perFinger),
     text: (t, n) =>
-      `${n} fingers one by one, each from its root towards the edge over up to ${longest(t)} mm: film zig-zags, press it with a felt card, go on; ${halves(t)}again until none pops up.`,
-    notHere: hotGun,
+      `${t.isLaminated ? 'Low heat only, the whole pane warmed first, the gun always moving, never over a chip; each finger in several short goes. ' : ''}${n} fingers one by one, each from its root towards the edge over up to ${longest(t)} mm: film zig-zags, press it with a felt card, go on; ${halves(t)}again until none pops up.`,
+    notHere: tooThick,
   },
   'double-lift': {
-    gunMm: [80, 150],
+    gunMm: () => [80, 150],
     gunDeg: null,
     risk: 'Dust under the lifted film; film laid back a little beside its place.',
     badWhen: 'Wind or dust at the car; few fingers, where it only costs time.',
@@ -68,7 +83,7 @@ const schools: Record<FormingSchool, School> = {
     notHere: hotGun,
   },
   'single-lift': {
-    gunMm: [180, 200],
+    gunMm: () => [180, 200],
     gunDeg: null,
     risk: 'Knuckles near the gun; too long in one place and the corner shrinks past its shape.',
     badWhen: 'Slack all along the edge instead of in the corners.',
@@ -79,7 +94,7 @@ const schools: Record<FormingSchool, School> = {
     notHere: hotGun,
   },
   'tug-and-heat': {
-    gunMm: [140, 160],
+    gunMm: () => [140, 160],
     gunDeg: 45,
     risk: 'A tug too strong stretches film that should shrink.',
     badWhen: 'Fingers longer than a hand: the heat does not reach the root.',
@@ -89,7 +104,7 @@ const schools: Record<FormingSchool, School> = {
     notHere: (t) => hotGun(t) ?? (longest(t) > 200 ? `The longest finger is ${longest(t)} mm: too long for a tug.` : null),
   },
   'gel-and-fold': {
-    gunMm: [100, 200],
+    gunMm: () => [100, 200],
     gunDeg: null,
     risk: 'Thick film burns late and then at once; cold laminated glass cracks.',
     badWhen: 'Thin tint: it gels and burns within a second.',
@@ -106,6 +121,7 @@ function recommended(t: ToForm): { school: FormingSchool; why: string } {
   const n = t.above.length + t.below.length;
   if (t.thicknessUm > THICK_UM) return { school: 'gel-and-fold', why: 'Thick film: the air folds it, a card does not.' };
   if (n === 0) return { school: 'finger-by-finger', why: 'Nothing to form: lay it as flat glass, a finger may still show at a corner.' };
+  if (t.isLaminated) return { school: 'finger-by-finger', why: 'Laminated or chipped glass: low heat on one finger at a time, or refuse it.' };
   if (t.grade === 'care' || n > 10) return { school: 'double-lift', why: `${n} fingers: the second, even heat levels what was pressed in one by one.` };
   if (n <= 3 && longest(t) <= 200) return { school: 'tug-and-heat', why: 'Few short fingers: a light tug and small circles are enough.' };
   return { school: 'finger-by-finger', why: `${n} fingers that can be taken one by one.` };
@@ -123,7 +139,7 @@ export function methodCards(t: ToForm): MethodCard[] {
       text: s.text(t, n),
       heats: n === 0 ? 0 : s.heats(t),
       minutes: n === 0 ? 0 : (SECONDS.warmUp + s.seconds(t, n)) / 60,
-      gunMm: s.gunMm,
+      gunMm: s.gunMm(t),
       gunDeg: s.gunDeg,
       risk: s.risk,
       badWhen: s.badWhen,

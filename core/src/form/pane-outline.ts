@@ -85,7 +85,7 @@ function between(line: Polygon, fromMm: number, toMm: number): Vec[] {
 
 /**
  * Outline of a curved pane from its tapes: straight between the corners, its edges crowned by their own bows, its corners rounded. From a point cloud:
- * the hull of its points. Null without a size.
+ * as its points lie. Null without a size.
  * @param survey of tapes that were pulled tight
  */
 export function outlineOfCurved(survey: Survey, curved: Pick<CurvedPane, 'cloud' | 'cornerRadiiMm'>): PaneOutline | null {

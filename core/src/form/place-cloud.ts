@@ -2,6 +2,7 @@ import type { PaneCloud } from '@yellow-pane/contracts';
 import { symmetricAxes, type Polygon, type Vec } from '../geometry/index.js';
 import { fail, ok, type Result } from '../ground/index.js';
 import { sightsOfCloud } from './bow-sights.js';
+import { convexHull, leastBoxTurn, rolledOutline, simplified } from './cloud-outline.js';
 import { fitPane } from './pane-fit.js';
 import { readCloud, type Points } from './read-cloud.js';
 import { splineHeight } from './spline.js';
@@ -12,6 +13,8 @@ export type CloudUnit = 'mm' | 'm' | 'in';
 const mmPer: Record<CloudUnit, number> = { mm: 1, m: 1000, in: 25.4 };
 /** Cells along the longer side. A cell keeps the middle of its points; a smooth pane loses nothing by it. */
 const CELLS = 44;
+/** The disc that rolls round a cloud, over the longer side: tighter bends inwards are bridged, wider gaps in the border let it in. @source house rule */
+const DISC_RADIUS = 1 / 3;
 /** A point so many spreads off the surface is a stray. */
 const STRAY_AT = 4.5;
 /** However many points a cell has, no scanner is truer than this, mm. @source house rule */
@@ -166,23 +169,10 @@ function solved(a: Float64Array[]): number[] {
 
 type Cells = Map<number, number[]>;
 
-/** Convex hull, anticlockwise. @source Andrew's monotone chain */
-export function convexHull(points: readonly Vec[]): Polygon {
-  const sorted = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
-  const half = (list: readonly Vec[]): Vec[] => {
-    const out: Vec[] = [];
-    for (const p of list) {
-      while (out.length > 1 && (out.at(-1)!.x - out.at(-2)!.x) * (p.y - out.at(-2)!.y) <= (out.at(-1)!.y - out.at(-2)!.y) * (p.x - out.at(-2)!.x)) out.pop();
-      out.push(p);
-    }
-    return out.slice(0, -1);
-  };
-  return [...half(sorted), ...half([...sorted].reverse())];
-}
-
 /**
  * A point cloud brought to the pane's own plane and thinned: strays are left out first by a dish, then by the smooth pane itself; what is left is averaged cell by
- * cell; the outline is the hull of the cells that are well filled, so holes do not matter.
+ * cell; the outline is what a disc a third as wide as the pane is long touches as it rolls round the cells that are well filled: it follows edges that are bent
+ * inwards and passes by holes.
  * @param pointedAt the frame that a person pointed out; null = guessed
  * @returns the cloud as it is kept with the pane, its lower left corner near the origin
  */
@@ -263,18 +253,18 @@ export function placeCloud(points: Points, fileName: string, fileUnit: CloudUnit
   // the border runs through cells that are hardly filled: they count where they lie beside a good one
   const isGood = new Set(good.map((c) => key(c[0]!)));
   const beside = [...last].filter(([k, list]) => list.length > 1 && [0, 1, -1].some((dx) => [0, wide, -wide].some((dy) => isGood.has(k + dx + dy))));
-  let hull = convexHull(beside.flatMap(([, list]) => list).map((i) => ({ x: x[i]!, y: y[i]! })));
+  let outline = outlineOfCells(new Map(beside.map(([k, list]) => [k, list.map((i) => ({ x: x[i]!, y: y[i]! }))])), wide, size);
   if (!pointedAt) {
-    const turn = leastBoxTurn(hull);
+    const turn = leastBoxTurn(outline);
     const [c, s] = [Math.cos(turn), Math.sin(turn)];
-    const turned = <T extends Vec>(p: T): Vec => ({ x: c * p.x + s * p.y, y: c * p.y - s * p.x });
-    hull = hull.map(turned);
+    const turned = (p: Vec): Vec => ({ x: c * p.x + s * p.y, y: c * p.y - s * p.x });
+    outline = outline.map(turned);
     cells = cells.map(([px, py, pz, sigma]) => {
       const p = turned({ x: px, y: py });
       return [p.x, p.y, pz, sigma];
     });
   }
-  const [left, low] = [Math.min(...hull.map((p) => p.x)), Math.min(...hull.map((p) => p.y))];
+  const [left, low] = [Math.min(...outline.map((p) => p.x)), Math.min(...outline.map((p) => p.y))];
   const r = (v: number) => Math.round(v * 1000) / 1000;
   return ok({
     fileName,
@@ -282,42 +272,22 @@ export function placeCloud(points: Points, fileName: string, fileUnit: CloudUnit
     strayCount: n - kept,
     noiseMm: r(noise),
     cells: cells.map(([cx, cy, cz, s]) => [r(cx - left), r(cy - low), r(cz), r(Math.max(s, 0.001))]),
-    outline: simplified(hull, 0.3).map((p) => ({ x: r(p.x - left), y: r(p.y - low) })),
+    outline: simplified(outline, 0.3).map((p) => ({ x: r(p.x - left), y: r(p.y - low) })),
   });
 }
 
-/** Turn of the axes (rad, under an eighth of a circle) at which the box round an outline is smallest: one of its sides lies along the box. */
-function leastBoxTurn(hull: Polygon): number {
-  let best = { area: Infinity, turn: 0 };
-  hull.forEach((a, i) => {
-    const b = hull[(i + 1) % hull.length]!;
-    let turn = Math.atan2(b.y - a.y, b.x - a.x);
-    turn -= (Math.PI / 2) * Math.round(turn / (Math.PI / 2));
-    const [c, s] = [Math.cos(turn), Math.sin(turn)];
-    const xs = hull.map((p) => c * p.x + s * p.y);
-    const ys = hull.map((p) => c * p.y - s * p.x);
-    const area = (Math.max(...xs) - Math.min(...xs)) * (Math.max(...ys) - Math.min(...ys));
-    if (area < best.area) best = { area, turn };
-  });
-  return best.turn;
-}
-
-/** Hull corners that stand out by less than this are left out; at most 300 stay. */
-function simplified(hull: Polygon, mm: number): Polygon {
-  let out = hull;
-  for (let limit = mm; ;) {
-    const now = out;
-    const keep = now.filter((p, i) => {
-      if (i % 2 === 0) return true;
-      const [a, b] = [now[(i + now.length - 1) % now.length]!, now[(i + 1) % now.length]!];
-      const length = Math.hypot(b.x - a.x, b.y - a.y);
-      return length < 1e-9 || Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length > limit;
-    });
-    if (keep.length < 4) return now;
-    if (keep.length === now.length && keep.length <= 300) return keep;
-    if (keep.length === now.length) limit *= 1.5;
-    out = keep;
+/**
+ * The outline round well-filled cells. Only cells at the border matter, and of each only the points that stand out: a disc so much wider than a cell touches no other.
+ * @param wide keys of one row of cells differ from those of the next by this much
+ */
+function outlineOfCells(cells: ReadonlyMap<number, readonly Vec[]>, wide: number, sizeMm: number): Polygon {
+  const ways = [1, -1, wide, -wide, wide + 1, wide - 1, 1 - wide, -1 - wide];
+  const border = [...cells].filter(([k]) => ways.some((d) => !cells.has(k + d))).flatMap(([, list]) => convexHull(list));
+  for (const times of [1, 2, 6]) {
+    const outline = rolledOutline(border, times * DISC_RADIUS * sizeMm);
+    if (outline) return outline;
   }
+  return convexHull(border);
 }
 
 /**

@@ -1,20 +1,12 @@
 import type { EdgePlan, FormGrade, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
 import { balancedAnchor } from './balance.js';
-import { edgeLosses, FINGER, LIES_DOWN_FRAC, peakLoss } from './fingers.js';
+import { edgeLosses, FINGER, LIES_DOWN_FRAC, peakLoss, PRESSED_MM } from './fingers.js';
 import { halfHeight, partOf } from './flat-film.js';
+import { barringBoxes } from './keep-clear.js';
 import { GRADE, gradeOf, USUAL_SHRINK_FRAC } from './grade.js';
 import { percent, taped } from './plan-words.js';
+import { takesNoFullGun } from './forming-methods.js';
 import type { FormedPane } from './formed-pane.js';
-
-/** No full gun on it. */
-export const isLaminated = (input: ShrinkInput): boolean => input.isLaminated || input.curved.stamp === 'laminated' || input.curved.isChipped;
-
-/** Why no film is formed on this pane. */
-export function refusal(input: ShrinkInput): string | null {
-  if (input.isLookout) return 'Lookout glass (wheelhouse, windscreen, front side): no tint on it unless the authority allows it in writing.';
-  if (input.curved.stamp === 'plastic') return 'A plastic window: no heat gun on it. It gives off gas, bends and blisters the film.';
-  return null;
-}
 
 interface Found {
   readonly above: EdgePlan;
@@ -24,6 +16,7 @@ interface Found {
   readonly anchorKind: ShrinkPlan['anchor']['kind'];
   readonly balancedWorst: number | null;
   readonly flat: ShrinkPlan['flat'];
+  readonly keepClear: ShrinkPlan['keepClear'];
 }
 
 /** What would help, when this film on this line is hard or too much. */
@@ -50,6 +43,9 @@ export function advice(input: ShrinkInput, pane: FormedPane, found: Found): stri
     out.push(
       `The piece is ${taped(found.flat.piece.heightMm, units)} high and the widest roll ${taped(input.widestRollMm!, units)}: its width has to lie along the roll, so it cannot be turned.`,
     );
+  const stuck = found.keepClear.filter((k) => k.stuckMm > PRESSED_MM);
+  for (const k of stuck)
+    out.push(`${k.name}: ${k.stuckMm.toFixed(1)} mm of film has no way round it. Another line, a seam there, or film that ends before it.`);
   if (found.grade === 'beyond') out.push('Or hand it to somebody who forms such panes every week, and say so to the customer now.');
   if (!curved.cloud && curved.bows.length < 6)
     out.push(`Only ${curved.bows.length} bows: three level and three upright are the least that say where a pane bends.`);
@@ -68,7 +64,9 @@ function seamWords(pane: FormedPane, input: ShrinkInput, capacity: number): stri
     if (!part) return Infinity;
     const found = balancedAnchor(pane.fit.surface, part, pane.middleMm, { stepMm: input.stepMm });
     if (!found) return Infinity;
-    return Math.max(...(['above', 'below'] as const).map((s) => peakLoss(edgeLosses(found.field.stations, s), FINGER.baseMm).frac));
+    return Math.max(
+      ...(['above', 'below'] as const).map((s) => peakLoss(edgeLosses(found.field.stations, s, barringBoxes(input.curved)).places, FINGER.baseMm).frac),
+    );
   });
   const peak = Math.max(...peaks);
   if (!Number.isFinite(peak)) return null;
@@ -76,23 +74,19 @@ function seamWords(pane: FormedPane, input: ShrinkInput, capacity: number): stri
   return `Two pieces that meet along the heating line ${taped(y, input.units)} above the lower corners: at most ${percent(peak)} to lose, ${grade === 'beyond' ? 'still too much' : peak <= GRADE.easy * capacity ? 'easy' : 'with care'}.`;
 }
 
-/** What can hurt here, said before the gun is on. */
-export function cautionsFor(input: ShrinkInput): string[] {
+/** What can hurt here, said before the gun is on. @param keepClear what is said of each zone */
+export function cautionsFor(input: ShrinkInput, keepClear: readonly string[]): string[] {
   const { curved } = input;
   const out: string[] = [];
   if (curved.stamp === 'unknown') out.push('Find the stamp first: the full gun is for tempered glass only. Nobody has said yet what this is.');
-  if (isLaminated(input))
+  if (takesNoFullGun(input))
     out.push(
       `${curved.isChipped ? 'Chipped' : 'Laminated'} glass cracks under a full gun: low heat, always moving, the whole pane warmed first, never over a chip. Or refuse.`,
     );
   out.push('Under 15 °C do not start: cold glass cracks by heat. Warm the pane evenly all over first, by hand or hair-dryer heat, then the gun.');
   out.push('480 to 540 °C at the nozzle: burns through a glove in a second, smokes film that is held too long. Air the place; nobody stands behind the gun.');
   out.push(curved.seat === 'drop' ? 'Rubber and trim melt before glass is warm: form higher up, shield the belt seal.' : 'Rubber and trim melt before glass is warm: shield them with a hard card or a wet cloth.'); // prettier-ignore
-  const zones = [...new Set(curved.zones.map((z) => z.kind))];
-  if (zones.includes('airbag') || zones.includes('sensor'))
-    out.push('Airbag or sensor beside this glass: no heat and no water there; the maker of the vehicle says how near one may go.');
-  if (zones.includes('brake-light') || zones.includes('antenna'))
-    out.push('Nothing may cover a brake light; an aerial on the glass and metallised film do not go together.');
+  out.push(...keepClear);
   if (curved.defroster) out.push('Heating lines: no blade across them, light pressure along them, peel old film along them.');
   out.push('How dark a vehicle’s glass may be is local law: it is yours to know, nobody here promises it.');
   out.push('Never done it? Practise on glass that is yours before a customer’s.');

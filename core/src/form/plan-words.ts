@@ -11,6 +11,9 @@ const tenth = (mm: number): string => `${mm.toFixed(1)} mm`;
 export const percent = (frac: number): string => `${(100 * frac).toFixed(frac < 0.001 && frac > -0.001 ? 2 : 1)} %`;
 const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 
+/** "the airbag, the sensor and the wiper". */
+const listed = (words: readonly string[]): string => (words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`);
+
 /** Where a straightedge lies, in words. */
 export function bowPlaceWords(p: BowPlace, units: UnitSystem): string {
   const f = (mm: number) => taped(mm, units);
@@ -18,8 +21,8 @@ export function bowPlaceWords(p: BowPlace, units: UnitSystem): string {
   if (p.way === 'up') return 'along the diagonal from the lower left to the upper right';
   const where = p.way === 'across' ? `across, ${f(p.atMm)} above the lower corners` : `upright, ${f(p.atMm)} from the left corner`;
   if (!p.span) return where;
-  const start = p.way === 'across' ? 'from the left' : 'from below';
-  return `${where}, a straightedge of ${f(p.span.lengthMm)} from ${f(p.span.fromMm)} ${start}`;
+  const [on, off] = p.way === 'across' ? ['begun at the left edge', 'from the left edge'] : ['stood on the lower edge', 'above the lower edge'];
+  return `${where}, a straightedge of ${f(p.span.lengthMm)} ${p.span.fromMm < 0.5 ? on : `begun ${f(p.span.fromMm)} ${off}`}`;
 }
 
 /** "easy to form, or needs care if the bows are off". */
@@ -32,7 +35,7 @@ const slackWords = (e: EdgePlan, name: string): string => `${tenth(e.slackMm)} o
 
 /** The plan in a few sentences, the first ones first. */
 export function planSummary(
-  plan: Pick<ShrinkPlan, 'above' | 'below' | 'anchor' | 'halfWay' | 'balanced' | 'grade' | 'gradeRange' | 'quickMm'>,
+  plan: Pick<ShrinkPlan, 'above' | 'below' | 'anchor' | 'halfWay' | 'balanced' | 'grade' | 'gradeRange' | 'quickMm' | 'keepClear'>,
   input: Pick<ShrinkInput, 'units' | 'film'>,
 ): string[] {
   const f = (mm: number) => taped(mm, input.units);
@@ -62,6 +65,8 @@ export function planSummary(
       out.push(`Balanced, at ${f(balanced.middleMm)}, ${tenth(balanced.worstMm)} would hang from each edge instead of ${tenth(worst)} from one.`);
   }
   out.push(slackWords(below, 'lower'), slackWords(above, 'upper'));
+  const passed = [...new Set(plan.keepClear.filter((k) => k.ledMm > 0.05).map((k) => `the ${k.name.toLowerCase()}`))];
+  if (passed.length) out.push(`Fingers stand clear of ${listed(passed)}: film led past has to lose more beside it than the map shows.`);
   const big = fingers.find((x) => x.partOf > 1);
   if (big) out.push(`Film gathers in big fingers: split each in ${big.partOf}. A foot of ${f(big.baseMm)} then stands ${f(big.foldMm)} high and loses ${percent(big.needFrac)}.`);
   else if (fingers[0]) out.push(`A finger has a foot of ${f(fingers[0].baseMm)}, stands ${f(Math.max(...fingers.map((x) => x.foldMm)))} high and loses ${percent(Math.max(...fingers.map((x) => x.needFrac)))}.`); // prettier-ignore

@@ -1,7 +1,7 @@
 import { boundingBox, type Polygon } from '../geometry/index.js';
 import { checkRange } from '../ground/index.js';
 import { straightLine, type Anchor, type LinePoint } from './anchor-line.js';
-import { acrossWay, layThread, type At, type ThreadPoint, type Way } from './thread.js';
+import { acrossWay, newRun, RUN, threadRunner, type At, type Run, type ThreadPoint } from './thread.js';
 import type { CurvedSurface } from './surface.js';
 
 /** A thread from the anchor line up or down, and where it crosses the edge of the pane for the last time. */
@@ -35,14 +35,56 @@ export interface FieldOptions {
   readonly stepMm: number;
 }
 
+/** An outline for whoever asks a hundred thousand times: x and y of its corners by turns. */
+function packed(outline: Polygon): Float64Array {
+  const out = new Float64Array(2 * outline.length);
+  outline.forEach((p, i) => {
+    out[2 * i] = p.x;
+    out[2 * i + 1] = p.y;
+  });
+  return out;
+}
+
 /** Whether a point lies in a polygon; crossings of a level ray counted. */
-function isWithin(polygon: Polygon, { u, v }: At): boolean {
+function isWithin(polygon: Float64Array, u: number, v: number): boolean {
   let inside = false;
-  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
-    const [a, b] = [polygon[i]!, polygon[j]!];
-    if (a.y > v !== b.y > v && u < ((b.x - a.x) * (v - a.y)) / (b.y - a.y) + a.x) inside = !inside;
+  for (let i = 0, j = polygon.length - 2; i < polygon.length; j = i, i += 2) {
+    const ay = polygon[i + 1]!;
+    const by = polygon[j + 1]!;
+    if (ay > v === by > v) continue;
+    const ax = polygon[i]!;
+    if (u < ((polygon[j]! - ax) * (v - ay)) / (by - ay) + ax) inside = !inside;
   }
   return inside;
+}
+
+/** Share of the way from a point inside to one outside at which a polygon is left for the first time. */
+function leaves(polygon: Float64Array, u: number, v: number, toU: number, toV: number): number {
+  const du = toU - u;
+  const dv = toV - v;
+  let first = 1;
+  for (let i = 0, j = polygon.length - 2; i < polygon.length; j = i, i += 2) {
+    const ax = polygon[i]!;
+    const ay = polygon[i + 1]!;
+    const ex = polygon[j]! - ax;
+    const ey = polygon[j + 1]! - ay;
+    const det = du * ey - dv * ex;
+    if (det === 0) continue;
+    const t = ((ax - u) * ey - (ay - v) * ex) / det;
+    const along = ((ax - u) * dv - (ay - v) * du) / det;
+    if (t >= 0 && t < first && along >= -1e-9 && along <= 1 + 1e-9) first = t;
+  }
+  return first;
+}
+
+/** The last point of a run that lies on the pane, and the share of the way to the next at which its edge is met; null where it never comes onto it. */
+function edgeOf({ points, count }: Run, polygon: Float64Array): { last: number; share: number } | null {
+  let last = count - 1;
+  while (last >= 0 && !isWithin(polygon, points[RUN * last + 1]!, points[RUN * last + 2]!)) last--;
+  if (last < 0) return null;
+  if (last === count - 1) return { last, share: 0 };
+  const o = RUN * last;
+  return { last, share: leaves(polygon, points[o + 1]!, points[o + 2]!, points[o + RUN + 1]!, points[o + RUN + 2]!) };
 }
 
 /** Trapezoids over stations that both have a value. */
@@ -64,40 +106,28 @@ export function shrinkField(surface: CurvedSurface, outline: Polygon, anchor: An
   return fieldFromLine(surface, outline, straightLine(surface, outline, anchor, stepMm), { stepMm });
 }
 
+/** A point of a run, or one between it and the next: between the two the share to lose is as good as straight. */
+function pointOf({ points }: Run, i: number, share = 0): ThreadPoint {
+  const at = (k: number): number => points[RUN * i + k]! + (share === 0 ? 0 : share * (points[RUN * (i + 1) + k]! - points[RUN * i + k]!));
+  return { sMm: at(0), u: at(1), v: at(2), du: at(3), dv: at(4), widthRatio: at(5) };
+}
+
 /** The same for any anchor line, straight or forced. */
 export function fieldFromLine(surface: CurvedSurface, outline: Polygon, line: readonly LinePoint[], { stepMm }: FieldOptions): ShrinkField {
-  const box = boundingBox(outline);
-  const isInBox = ({ u, v }: At) => u >= box.minX && u <= box.maxX && v >= box.minY && v <= box.maxY;
-  const mostMm = 20 * (box.maxX - box.minX + box.maxY - box.minY);
-  const thread = (from: At, way: Way, widthSlope: number): Thread => {
-    const points = layThread(surface, from, way, { stepMm, mostMm, isIn: isInBox, widthSlope, runsPast: true });
-    let last = points.length - 1;
-    while (last >= 0 && !isWithin(outline, points[last]!)) last--;
-    if (last < 0) return { points, edge: null };
-    const [inside, outside] = [points[last]!, points[last + 1]];
-    if (!outside) return { points, edge: inside };
-    // between the two points the share to lose is as good as straight: halve until the edge is met
-    let [low, high] = [0, 1];
-    const mix = (k: number): ThreadPoint => {
-      const of = (f: keyof ThreadPoint) => inside[f] + k * (outside[f] - inside[f]);
-      return { sMm: of('sMm'), u: of('u'), v: of('v'), du: of('du'), dv: of('dv'), widthRatio: of('widthRatio') };
-    };
-    for (let i = 0; i < 12; i++) {
-      const half = (low + high) / 2;
-      if (isWithin(outline, mix(half))) low = half;
-      else high = half;
-    }
-    return { points, edge: mix(low) };
+  const polygon = packed(outline);
+  const follow = threadRunner(surface, boundingBox(outline), stepMm);
+  const run = newRun();
+  const thread = (): Thread => {
+    const edge = edgeOf(run, polygon);
+    return { points: Array.from({ length: run.count }, (_, i) => pointOf(run, i)), edge: edge && pointOf(run, edge.last, edge.share) };
   };
   const stations = line.map((p): Station => {
-    const up = acrossWay(surface.at(p.u, p.v), p);
+    const across = acrossWay(surface.at(p.u, p.v), p);
     // a line that turns upwards brings the threads above it together
-    return {
-      alongMm: p.alongMm,
-      at: { u: p.u, v: p.v },
-      up: thread(p, up, -p.turnPerMm),
-      down: thread(p, { du: -up.du, dv: -up.dv }, p.turnPerMm),
-    };
+    follow(run, p.u, p.v, across, -p.turnPerMm);
+    const up = thread();
+    follow(run, p.u, p.v, { du: -across.du, dv: -across.dv }, p.turnPerMm);
+    return { alongMm: p.alongMm, at: { u: p.u, v: p.v }, up, down: thread() };
   });
   const loss = (t: Thread) => (t.edge ? 1 - t.edge.widthRatio : null);
   const toGo = (t: Thread) => (t.edge ? Math.max(0, 1 - t.edge.widthRatio) : null);
@@ -107,6 +137,39 @@ export function fieldFromLine(surface: CurvedSurface, outline: Polygon, line: re
     slackBelowMm: summed(stations, (s) => loss(s.down)),
     toGoAboveMm: summed(stations, (s) => toGo(s.up)),
     toGoBelowMm: summed(stations, (s) => toGo(s.down)),
+  };
+}
+
+/** What has to go along the edges, station by station; NaN where no thread comes onto the pane. */
+export interface EdgeLosses {
+  readonly alongMm: Float64Array;
+  readonly above: Float64Array;
+  readonly below: Float64Array;
+}
+
+/** The edges of a field alone: for whoever tries many lines. */
+export function lossesFrom(surface: CurvedSurface, outline: Polygon, stepMm: number): (line: readonly LinePoint[]) => EdgeLosses {
+  const polygon = packed(outline);
+  const follow = threadRunner(surface, boundingBox(outline), stepMm);
+  const run = newRun();
+  const loss = (): number => {
+    const edge = edgeOf(run, polygon);
+    if (!edge) return NaN;
+    const o = RUN * edge.last + 5;
+    const here = run.points[o]!;
+    return 1 - (edge.share === 0 ? here : here + edge.share * (run.points[o + RUN]! - here));
+  };
+  return (line) => {
+    const [alongMm, above, below] = [new Float64Array(line.length), new Float64Array(line.length), new Float64Array(line.length)];
+    line.forEach((p, i) => {
+      const across = acrossWay(surface.at(p.u, p.v), p);
+      alongMm[i] = p.alongMm;
+      follow(run, p.u, p.v, across, -p.turnPerMm);
+      above[i] = loss();
+      follow(run, p.u, p.v, { du: -across.du, dv: -across.dv }, p.turnPerMm);
+      below[i] = loss();
+    });
+    return { alongMm, above, below };
   };
 }
 

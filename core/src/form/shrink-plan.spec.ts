@@ -11,6 +11,7 @@ import { gradeOf, stretchGrade } from './grade.js';
 import { mirroredCurved, outlineOfCurved, straightedgeOf, usualBows } from './pane-outline.js';
 import { mayTurn, radiusFromBowM, shrinkPlan } from './shrink-plan.js';
 import { fieldFromLine, shrinkField } from './shrink-field.js';
+import { practicePane } from './practice.js';
 import { dishByBows, heightSurface } from './surface.js';
 
 const level = { du: 1, dv: 0 };
@@ -114,7 +115,7 @@ describe('balance with tilt', () => {
     expect(Math.abs(found.anchor.way.dv)).toBeGreaterThan(0.02);
     const half = (from: number, to: number) => {
       const sum = (side: 'above' | 'below') => {
-        const places = edgeLosses(found.field.stations, side).filter((p) => p.alongMm >= from && p.alongMm <= to);
+        const places = edgeLosses(found.field.stations, side).places.filter((p) => p.alongMm >= from && p.alongMm <= to);
         return places.slice(1).reduce((s, p, i) => s + ((p.loss + places[i]!.loss) / 2) * (p.alongMm - places[i]!.alongMm), 0);
       };
       return sum('below') - sum('above');
@@ -165,7 +166,7 @@ describe('fingers', () => {
     expect(2 * r * Math.asin(45 / r) - 90).toBeCloseTo(1.2, 1);
   });
   test('no place one finger wide loses more than the peak, and the peak is more than the mean', () => {
-    const places = edgeLosses(field.stations, 'below');
+    const { places } = edgeLosses(field.stations, 'below');
     const peak = peakLoss(places, FINGER.baseMm);
     expect(peak.frac).toBeGreaterThan(field.slackBelowMm / 1400);
     expect(peak.frac).toBeLessThanOrEqual(Math.max(...places.map((p) => p.loss)) + 1e-9);
@@ -302,10 +303,23 @@ describe('the plan', () => {
     expect(rearPlan({ isLookout: true }).refused).toContain('Lookout glass');
     expect(rearPlan({}, { stamp: 'plastic' }).refused).toContain('no heat gun');
     const laminated = rearPlan({}, { stamp: 'laminated' });
-    expect(laminated.methods.find((m) => m.school === 'finger-by-finger')!.notHere).toContain('laminated');
+    expect(laminated.methods.find((m) => m.school === 'double-lift')!.notHere).toContain('Laminated');
+    expect(laminated.methods.find((m) => m.school === laminated.school)).toMatchObject({ isRecommended: true, notHere: null });
+    // the same pane, tempered, is easy with this film
+    expect([rearPlan({}, { stamp: 'tempered' }).grade, laminated.grade, rearPlan({}, { stamp: 'tempered', isChipped: true }).grade]).toEqual([
+      'easy',
+      'care',
+      'care',
+    ]);
     expect(laminated.cautions.join(' ')).toContain('low heat, always moving');
     const { cautions } = rearPlan({}, { stamp: 'unknown', zones: [{ id: filmOf().id, kind: 'airbag', leftMm: 0, lowMm: 0, widthMm: 50, heightMm: 50 }] });
     for (const word of ['stamp', '15 °C', 'burns', 'Airbag', 'local law', 'Practise']) expect(cautions.join(' ')).toContain(word);
+  });
+  test('the firm’s way is taken where it can be done; what was chosen for the pane itself stands anyhow', () => {
+    expect(rearPlan({ firmSchool: 'single-lift' }, { stamp: 'tempered' }).school).toBe('single-lift');
+    expect(rearPlan({ firmSchool: 'single-lift' }, { stamp: 'laminated' }).school).toBe('finger-by-finger');
+    expect(rearPlan({ firmSchool: 'gel-and-fold' }, { stamp: 'tempered' }).school).not.toBe('gel-and-fold');
+    expect(rearPlan({ firmSchool: 'single-lift' }, { stamp: 'laminated', school: 'double-lift' }).school).toBe('double-lift');
   });
   test('the order is a permutation of the fingers, from the middle outwards by the first way, round the pane when film is folded', () => {
     const plan = rearPlan();
@@ -350,4 +364,16 @@ test('thick exterior film is folded by the air; thin tint is not', () => {
 
 test('usual bows are taken in walking order: three level from above, three upright from the left, both diagonals', () => {
   expect(usualBows(rear).map((b) => b.way)).toEqual(['across', 'across', 'across', 'upright', 'upright', 'upright', 'down', 'up']);
+});
+
+test('a made-up pane to practise on is planned like any other, and no two rounds are the same pane', () => {
+  const [first, second] = [practicePane(0), practicePane(1)];
+  const plan = shrinkPlan(first);
+  expect(Math.abs(plan.anchor.middleMm - 250)).toBeLessThan(10);
+  expect(plan.below.slackMm).toBeGreaterThan(1);
+  // with what real ones have: a border that film ends on, a lamp that fingers stand clear of
+  expect(Math.max(...plan.finished.map((p) => p.x))).toBeLessThan(900);
+  expect(plan.keepClear.map((z) => z.name)).toEqual(['Brake light']);
+  expect(plan.suspects).toEqual([]);
+  expect(second.outline).not.toEqual(first.outline);
 });

@@ -2,16 +2,18 @@ import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan } f
 import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
 import { contentHash } from '../ground/index.js';
 import { heightOn, straightLine, type LinePoint } from './anchor-line.js';
-import { edgeLosses, FINGER, fingersAlong, peakLoss, type Finger } from './fingers.js';
+import { edgeLosses, FINGER, fingersAlong, peakLoss, PRESSED_MM, type Finger } from './fingers.js';
 import { flatOutline, FORMING, halfHeight } from './flat-film.js';
-import { advice, cautionsFor, isLaminated, refusal } from './plan-advice.js';
-import { fingerOrder, lubricationCards, methodCards, type ToForm } from './forming-methods.js';
+import { barringBoxes, type KeptBox } from './keep-clear.js';
+import { advice, cautionsFor } from './plan-advice.js';
+import { fingerOrder, formRefusal, takesNoFullGun, lubricationCards, methodCards, type ToForm } from './forming-methods.js';
 import { gradeOf, stretchGrade, USUAL_SHRINK_FRAC, worseGrade } from './grade.js';
 import { fittedPane, formedPane, SIGMAS, tryLine, type FormedPane, type TriedLine } from './formed-pane.js';
 import type { PaneFit } from './pane-fit.js';
 import { lengthOf, straightedgeOf } from './pane-outline.js';
 import { bowPlaceWords, planSummary, taped } from './plan-words.js';
 import { fieldFromLine, quickSlackMm, type ShrinkField } from './shrink-field.js';
+import { keepClearOf } from './zone-words.js';
 import { addForms, nextBow, slackForm, weigh, type Weighed } from './slack-range.js';
 
 const round = (v: number, digits = 1): number => Math.round(v * 10 ** digits) / 10 ** digits;
@@ -28,9 +30,16 @@ export function meshOf(fit: PaneFit, field: ShrinkField): MeshStation[] {
   return field.stations.map((s) => ({ alongMm: round(s.alongMm), up: side(s.up), down: side(s.down) }));
 }
 
-function edgePlan(pane: FormedPane, tried: TriedLine, side: 'above' | 'below', weighed: Weighed, capacityFrac: number): EdgePlan {
+function edgePlan(
+  pane: FormedPane,
+  tried: TriedLine,
+  side: 'above' | 'below',
+  weighed: Weighed,
+  fingers: readonly Finger[],
+  boxes: readonly KeptBox[],
+): EdgePlan {
   const { field, line } = tried;
-  const places = edgeLosses(field.stations, side);
+  const { places } = edgeLosses(field.stations, side, boxes);
   const slackMm = side === 'above' ? field.toGoAboveMm : field.toGoBelowMm;
   const peak = peakLoss(places, FINGER.baseMm);
   // where on the pane that stretch lies
@@ -46,9 +55,12 @@ function edgePlan(pane: FormedPane, tried: TriedLine, side: 'above' | 'below', w
     peakHighFrac: Math.max(0, peak.frac + off(window, 1) / FINGER.baseMm),
     peakAlongMm: peak.alongMm,
     leastFrac: places.length ? Math.min(...places.map((p) => p.loss)) : 0,
-    fingers: fingersAlong(field.stations, side, capacityFrac).map(planned),
+    fingers: fingers.map(planned),
   };
 }
+
+/** How well a spline tells where a bend begins, as share of a cell. @source tried on a hundred panes bent from a tenth to a third of their height (pane-fit.spec.ts) */
+const BEND_TOLD = 1 / 4;
 
 /** How far a balanced height may be off, mm: what the gap between above and below may be off, over how fast it closes. */
 function sureHeight(pane: FormedPane, input: ShrinkInput, gap: Weighed): number | null {
@@ -57,7 +69,11 @@ function sureHeight(pane: FormedPane, input: ShrinkInput, gap: Weighed): number 
   const step = 12;
   const moved = fieldFromLine(pane.fit.surface, pane.finished, straightLine(pane.fit.surface, pane.finished, { ...anchor, through: { u: anchor.through.u, v: anchor.through.v + step } }, input.stepMm), { stepMm: input.stepMm }); // prettier-ignore
   const slope = (moved.toGoBelowMm - moved.toGoAboveMm - (field.toGoBelowMm - field.toGoAboveMm)) / step;
-  return slope > 0 ? (SIGMAS * gap.sigma) / slope : null;
+  const { minY, maxY } = boundingBox(pane.finished);
+  // where a bend begins is told to a part of a cell of the spline; and the line lies on the pane, whatever the measures leave open
+  const { box, bendFrac } = pane.fit;
+  const cellMm = (box.maxY - box.minY) / box.ny;
+  return slope > 0 ? Math.min(Math.hypot((SIGMAS * gap.sigma) / slope, bendFrac * BEND_TOLD * cellMm), (maxY - minY) / 2) : null;
 }
 
 const heightsOf = (line: readonly LinePoint[], outline: Polygon) => {
@@ -100,29 +116,37 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
   const capacity = capacityOf(input);
   const forms = { above: slackForm(fit, finished, tried.line, 'above'), below: slackForm(fit, finished, tried.line, 'below') };
   const weighed = { above: weigh(fit, forms.above), below: weigh(fit, forms.below) };
-  const above = edgePlan(pane, tried, 'above', weighed.above, capacity);
-  const below = edgePlan(pane, tried, 'below', weighed.below, capacity);
-  const { grade, range } = grades(above, below, capacity, film.stretches);
+  const boxes = barringBoxes(curved);
+  const fingersOn = (f: ShrinkField, side: 'above' | 'below') => fingersAlong(f.stations, side, capacity, boxes);
+  const fingers = { above: fingersOn(tried.field, 'above'), below: fingersOn(tried.field, 'below') };
+  const above = edgePlan(pane, tried, 'above', weighed.above, fingers.above, boxes);
+  const below = edgePlan(pane, tried, 'below', weighed.below, fingers.below, boxes);
   const heights = heightsOf(tried.line, outline);
   const halfLine = straightLine(fit.surface, finished, { through: { u: pane.middleMm, v: halfHeight(finished) }, way: { du: 1, dv: 0 } }, input.stepMm);
   const halfField = fieldFromLine(fit.surface, finished, halfLine, { stepMm: input.stepMm });
-  const fingersOf = (f: ShrinkField) => fingersAlong(f.stations, 'above', capacity).length + fingersAlong(f.stations, 'below', capacity).length;
+  const fingersOf = (f: ShrinkField) => fingersOn(f, 'above').length + fingersOn(f, 'below').length;
   const balancedLine = pane.balanced && straightLine(fit.surface, finished, pane.balanced.anchor, input.stepMm);
   const [hx, hy] = curved.cloud ? [null, null] : [middleBow(outline, curved.bows, 'across'), middleBow(outline, curved.bows, 'upright')];
   const { minX, maxX } = boundingBox(finished);
+  const usual = grades(above, below, capacity, film.stretches);
+  const hasNoWay = (['above', 'below'] as const).some((side) => edgeLosses(tried.field.stations, side, boxes).led.some((l) => l.stuckMm > PRESSED_MM));
+  // glass that takes no full gun is never easy, unless no heat is asked for at all
+  const mended = (g: FormGrade): FormGrade => (hasNoWay ? 'beyond' : takesNoFullGun(input) && g !== 'lies-down' ? worseGrade(g, 'care') : g);
+  const grade = mended(usual.grade);
+  const range: ShrinkPlan['gradeRange'] = [mended(usual.range[0]), mended(usual.range[1])];
   const toForm: ToForm = {
-    above: fingersAlong(tried.field.stations, 'above', capacity),
-    below: fingersAlong(tried.field.stations, 'below', capacity),
+    ...fingers,
     grade,
-    isLaminated: isLaminated(input),
+    isLaminated: takesNoFullGun(input),
     thicknessUm: film.thicknessUm,
     isOutside: film.isOutside,
     areaM2: signedArea(finished) / 1e6,
     bandM: (2 * (maxX - minX)) / 1000,
   };
   const methods = methodCards(toForm);
-  const asked = curved.school ?? input.firmSchool;
-  const school = asked ?? methods.find((m) => m.isRecommended)!.school;
+  // the way of the firm or the job is not forced on a pane where it cannot be done; what somebody chose for this very pane stands
+  const usualWay = methods.find((m) => m.school === input.firmSchool && m.notHere === null)?.school;
+  const school = curved.school ?? usualWay ?? methods.find((m) => m.isRecommended)!.school;
   const anchor: ShrinkPlan['anchor'] = {
     kind: tried.kind,
     ...heights,
@@ -136,10 +160,12 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     worstMm: Math.max(pane.balanced!.field.toGoAboveMm, pane.balanced!.field.toGoBelowMm),
   };
   const quickMm = hx && hy ? quickSlackMm(hx.lengthMm, hx.depthMm, hy.depthMm) : null;
-  const next = curved.cloud ? null : nextBow(fit, finished, addForms(forms.above, forms.below, 1), curved.bows);
+  const next = curved.cloud ? null : nextBow(fit, finished, [weighed.above, weighed.below], curved.bows);
   const flat = flatPiece(tried.field, finished, input);
+  const order = fingerOrder(school, fingers.above, fingers.below);
+  const keepClear = keepClearOf(input, pane, tried, fingers, order);
   return {
-    refused: refusal(input),
+    refused: formRefusal(input),
     grade,
     gradeRange: range,
     capacityFrac: capacity,
@@ -157,10 +183,14 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     methods,
     lubrications: lubricationCards(toForm),
     school,
-    order: fingerOrder(school, toForm.above, toForm.below),
-    advice: advice(input, pane, { above, below, grade, capacity, anchorKind: tried.kind, balancedWorst: balanced?.worstMm ?? null, flat }),
-    summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange: range, quickMm }, input),
-    cautions: cautionsFor(input),
+    order,
+    keepClear,
+    advice: advice(input, pane, { keepClear, above, below, grade, capacity, anchorKind: tried.kind, balancedWorst: balanced?.worstMm ?? null, flat }),
+    summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange: range, quickMm, keepClear }, input),
+    cautions: cautionsFor(
+      input,
+      keepClear.map((k) => k.text),
+    ),
     suspects: fit.checks
       .filter((c) => c.isOut || c.slipFrac > 0.3)
       .map((c) => {

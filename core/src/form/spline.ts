@@ -1,3 +1,4 @@
+import { packedRows } from '../geometry/index.js';
 import { heightSurface, type CurvedSurface, type Height } from './surface.js';
 
 /** A box in the plane of a pane, divided into equal cells: over it lies a smooth height made of cubic B-splines. */
@@ -57,24 +58,41 @@ const powers = [
   [-1 / 6, 3 / 6, -3 / 6, 1 / 6],
 ] as const;
 
-/** Height and derivatives of a spline with these coefficients: each cell is made a polynomial once, then it is read off fast. */
-export function splineHeight(b: SplineBox, c: ArrayLike<number>): (x: number, y: number) => Height {
-  const [hx, hy, stride] = [(b.maxX - b.minX) / b.nx, (b.maxY - b.minY) / b.ny, b.nx + 3];
+/** Each cell of a spline as a polynomial, made once: sixteen numbers a cell, powers across within powers up. */
+function cellPowers(b: SplineBox, c: ArrayLike<number>): Float64Array {
+  const stride = b.nx + 3;
   const table = new Float64Array(16 * b.nx * b.ny);
+  const half = new Float64Array(16);
   for (let j = 0; j < b.ny; j++)
-    for (let i = 0; i < b.nx; i++)
-      for (let p = 0; p < 4; p++)
-        for (let q = 0; q < 4; q++) {
+    for (let i = 0; i < b.nx; i++) {
+      // first across, then up: half as many products
+      for (let l = 0; l < 4; l++)
+        for (let p = 0; p < 4; p++) {
           let s = 0;
-          for (let k = 0; k < 4; k++) for (let l = 0; l < 4; l++) s += powers[p]![k]! * powers[q]![l]! * c[(j + l) * stride + i + k]!;
+          for (let k = 0; k < 4; k++) s += powers[p]![k]! * c[(j + l) * stride + i + k]!;
+          half[4 * l + p] = s;
+        }
+      for (let q = 0; q < 4; q++)
+        for (let p = 0; p < 4; p++) {
+          let s = 0;
+          for (let l = 0; l < 4; l++) s += powers[q]![l]! * half[4 * l + p]!;
           table[16 * (j * b.nx + i) + 4 * q + p] = s;
         }
-  // read off a hundred thousand times for a plan: plain variables, no arrays
-  return (x, y) => {
-    const sx = (x - b.minX) / hx;
-    const sy = (y - b.minY) / hy;
-    const i = Math.min(b.nx - 1, Math.max(0, Math.floor(sx)));
-    const j = Math.min(b.ny - 1, Math.max(0, Math.floor(sy)));
+    }
+  return table;
+}
+
+/** Reads z, z_x, z_y, z_xx, z_xy, z_yy of a spline into six numbers; plain variables, no arrays made. */
+function splineReader(b: SplineBox, c: ArrayLike<number>): (x: number, y: number, into: Float64Array) => void {
+  const table = cellPowers(b, c);
+  const [hx, hy] = [(b.maxX - b.minX) / b.nx, (b.maxY - b.minY) / b.ny];
+  const [kx, ky] = [1 / hx, 1 / hy];
+  const { minX, minY, nx, ny } = b;
+  return (x, y, into) => {
+    const sx = (x - minX) * kx;
+    const sy = (y - minY) * ky;
+    const i = Math.min(nx - 1, Math.max(0, Math.floor(sx)));
+    const j = Math.min(ny - 1, Math.max(0, Math.floor(sy)));
     const t = sx - i;
     const u = sy - j;
     let z = 0;
@@ -83,7 +101,7 @@ export function splineHeight(b: SplineBox, c: ArrayLike<number>): (x: number, y:
     let zy = 0;
     let zxy = 0;
     let zyy = 0;
-    for (let o = 16 * (j * b.nx + i) + 12, q = 0; q < 4; q++, o -= 4) {
+    for (let o = 16 * (j * nx + i) + 12, q = 0; q < 4; q++, o -= 4) {
       const a1 = table[o + 1]!;
       const a2 = table[o + 2]!;
       const a3 = table[o + 3]!;
@@ -94,11 +112,27 @@ export function splineHeight(b: SplineBox, c: ArrayLike<number>): (x: number, y:
       zx = zx * u + a1 + t * (2 * a2 + 3 * t * a3);
       zxx = zxx * u + 2 * a2 + 6 * t * a3;
     }
-    return { z, zx: zx / hx, zy: zy / hy, zxx: zxx / (hx * hx), zxy: zxy / (hx * hy), zyy: zyy / (hy * hy) };
+    into[0] = zx * kx;
+    into[1] = zy * ky;
+    into[2] = zxx * kx * kx;
+    into[3] = zxy * kx * ky;
+    into[4] = zyy * ky * ky;
+    into[5] = z;
   };
 }
 
-export const splineSurface = (b: SplineBox, c: ArrayLike<number>): CurvedSurface => heightSurface(splineHeight(b, c));
+/** A spline with these coefficients as a surface. */
+export function splineSurface(b: SplineBox, c: ArrayLike<number>): CurvedSurface {
+  const read = splineReader(b, c);
+  const six = new Float64Array(6);
+  return heightSurface((x, y) => {
+    read(x, y, six);
+    return { zx: six[0]!, zy: six[1]!, zxx: six[2]!, zxy: six[3]!, zyy: six[4]!, z: six[5]! };
+  }, read);
+}
+
+/** Height and derivatives of a spline with these coefficients. */
+export const splineHeight = (b: SplineBox, c: ArrayLike<number>): ((x: number, y: number) => Height) => splineSurface(b, c).height!;
 
 /** Gauss–Legendre points and weights on [0, 1]: exact to the seventh power. @source Abramowitz & Stegun 25.4.29 (from memory) */
 const gauss = [
@@ -110,7 +144,7 @@ const gauss = [
 
 /** ∫ of the products of one derivative of the splines along one side, n cells of h mm. */
 function gram(n: number, h: number, derivative: number): Float64Array[] {
-  const out = Array.from({ length: n + 3 }, () => new Float64Array(n + 3));
+  const out = packedRows(n + 3);
   for (const [t, w] of gauss) {
     const p = pieces(t, h)[derivative as 0]!;
     for (let c = 0; c < n; c++) for (let i = 0; i < 4; i++) for (let j = 0; j < 4; j++) out[c + i]![c + j]! += w * h * p[i]! * p[j]!;
@@ -127,12 +161,15 @@ export function curvatureChange(b: SplineBox): Float64Array[] {
   const up = [0, 1, 2, 3].map((d) => gram(b.ny, (b.maxY - b.minY) / b.ny, d));
   const n = splineCount(b);
   const w = b.nx + 3;
-  return Array.from({ length: n }, (_, r) => {
+  const out = packedRows(n);
+  for (let r = 0; r < n; r++) {
     const [i, j] = [r % w, Math.floor(r / w)];
-    return Float64Array.from({ length: n }, (__, c) => {
-      const [k, l] = [c % w, Math.floor(c / w)];
-      if (Math.abs(i - k) > 3 || Math.abs(j - l) > 3) return 0;
-      return [0, 1, 2, 3].reduce((s, d) => s + [1, 3, 3, 1][d]! * across[3 - d]![i]![k]! * up[d]![j]![l]!, 0);
-    });
-  });
+    for (let l = Math.max(0, j - 3); l <= Math.min(b.ny + 2, j + 3); l++)
+      for (let k = Math.max(0, i - 3); k <= Math.min(b.nx + 2, i + 3); k++) {
+        let s = 0;
+        for (let d = 0; d < 4; d++) s += (d === 0 || d === 3 ? 1 : 3) * across[3 - d]![i]![k]! * up[d]![j]![l]!;
+        out[r]![l * w + k] = s;
+      }
+  }
+  return out;
 }

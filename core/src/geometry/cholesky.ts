@@ -1,5 +1,4 @@
-/** A square matrix as rows of packed numbers. */
-export type PackedRows = readonly Float64Array[];
+import { packedRows, type PackedRows } from './packed-rows.js';
 
 /** A symmetric positive definite matrix taken apart once. */
 export interface Factor {
@@ -16,7 +15,7 @@ export interface Factor {
  */
 export function factorPacked(rows: PackedRows): Factor {
   const n = rows.length;
-  const lower = Array.from({ length: n }, () => new Float64Array(n));
+  const lower = packedRows(n);
   let lnDeterminant = 0;
   for (let j = 0; j < n; j++) {
     const lj = lower[j]!;
@@ -53,25 +52,48 @@ export function factorPacked(rows: PackedRows): Factor {
     lnDeterminant,
     solve,
     inverse: () => {
-      // the inverse of the root row by row, then its square; both are half empty
-      const root = lower.map((li, i) => {
-        const out = new Float64Array(n);
-        out[i] = 1 / li[i]!;
-        return out;
-      });
-      for (let i = 1; i < n; i++) {
-        const [li, out] = [lower[i]!, root[i]!];
-        for (let k = 0; k < i; k++) {
-          const [f, rk] = [-li[k]! / li[i]!, root[k]!];
-          if (f !== 0) for (let j = 0; j <= k; j++) out[j]! += f * rk[j]!;
+      // the inverse of the root column by column, kept as rows of its transpose; then its square; both are half empty
+      const columns = packedRows(n);
+      columns.forEach((column, j) => {
+        column[j] = 1 / lower[j]![j]!;
+        for (let i = j + 1; i < n; i++) {
+          const li = lower[i]!;
+          let s = 0;
+          for (let k = j; k < i; k++) s += li[k]! * column[k]!;
+          column[i] = -s / li[i]!;
         }
-      }
-      const out = Array.from({ length: n }, () => new Float64Array(n));
-      for (let k = 0; k < n; k++) {
-        const rk = root[k]!;
-        for (let i = 0; i <= k; i++) {
-          const [f, oi] = [rk[i]!, out[i]!];
-          for (let j = 0; j <= i; j++) oi[j]! += f * rk[j]!;
+      });
+      const out = packedRows(n);
+      for (let i = 0; i < n; i++) {
+        const own = columns[i]!;
+        let j = 0;
+        for (; j + 3 <= i; j += 4) {
+          const a = columns[j]!;
+          const b = columns[j + 1]!;
+          const c = columns[j + 2]!;
+          const d = columns[j + 3]!;
+          let p = 0;
+          let q = 0;
+          let r = 0;
+          let t = 0;
+          for (let k = i; k < n; k++) {
+            const x = own[k]!;
+            p += x * a[k]!;
+            q += x * b[k]!;
+            r += x * c[k]!;
+            t += x * d[k]!;
+          }
+          const to = out[i]!;
+          to[j] = p;
+          to[j + 1] = q;
+          to[j + 2] = r;
+          to[j + 3] = t;
+        }
+        for (; j <= i; j++) {
+          const a = columns[j]!;
+          let p = 0;
+          for (let k = i; k < n; k++) p += own[k]! * a[k]!;
+          out[i]![j] = p;
         }
       }
       for (let i = 0; i < n; i++) for (let j = 0; j < i; j++) out[j]![i] = out[i]![j]!;

@@ -2,6 +2,7 @@ export * from './vec.js';
 export * from './polygon.js';
 export * from './linear.js';
 export * from './cholesky.js';
+export * from './packed-rows.js';
 export * from './path.js';
 export * from './clip.js';
 export * from './svg-path.js';

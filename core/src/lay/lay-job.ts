@@ -2,13 +2,14 @@ import type { Drop, Film, Job, LayEntry, LearnedMinutes, Piece, Plan, Roll, Step
 import { contentHash } from '../ground/index.js';
 import { defaultLay } from './default-lay.js';
 import { anticlockwise, boundingBox, flatten, mirrored, pathLength, signedArea, vec, type Polygon } from '../geometry/index.js';
-import { cutOutPath, paneToPiece, resolveAllowances, surveySurface, type JobRecords } from '../cut/index.js';
+import { curvedOf, cutOutPath, paneToPiece, resolveAllowances, surveySurface, uprightBendOf, type JobRecords } from '../cut/index.js';
+import { formRefusal, takesNoFullGun } from '../form/index.js';
 import { bladeFor } from '../prepare/index.js';
 import { workClassOf } from '../films/index.js';
 import { linesInForce, minutesTaken, paneProgress, type PaneProgress } from './progress.js';
 import { learnMinutes, type PaneRates, type TimedPane } from './learn.js';
 import { edgeGapFor, runSheetOf, sheetMinutes, stepSetOf, type LayPane, type Step } from './run-sheet.js';
-import { planSqueegee, type SqueegeeAnswer } from './squeegee-plan.js';
+import { planQuarters, planSqueegee, type QuartersRequest, type SqueegeeAnswer } from './squeegee-plan.js';
 
 /** The records that laying looks at. */
 export interface LayRecords extends JobRecords {
@@ -44,11 +45,21 @@ export function layPaneOf(surface: Surface, records: LayRecords): OutlinedPane |
 }
 
 /** Under a bend or a slope a blade as high as the pane has nowhere to go: there it fills two thirds of it at most. @source house rule */
-function bladeOf(outline: Polygon): number {
+function bladeOf(outline: Polygon, bendPerMm: number | null | undefined): number {
   const box = boundingBox(outline);
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
   const k = signedArea(outline) / (w * h) > 0.93 ? 1 : 2 / 3;
-  return bladeFor({ widthMm: w * k, heightMm: h * k });
+  return bladeFor({ widthMm: w * k, heightMm: h * k, bendPerMm });
+}
+
+/** What gun a curved pane takes, by its stamp and its make-up, and what forbids to form film on it. */
+function heatOn(surface: Surface, records: LayRecords): Pick<LayPane, 'gun' | 'refusal'> {
+  const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
+  if (!curved) return {};
+  const refusal = formRefusal({ curved, isLookout: surface.glazing?.isLookout ?? false });
+  if (curved.stamp === 'plastic') return { gun: 'never', refusal };
+  if (takesNoFullGun({ curved, isLaminated: surface.glazing?.panes.some((p) => p.kind === 'laminated') ?? false })) return { gun: 'low', refusal };
+  return { gun: curved.stamp === 'tempered' ? 'full' : 'unproven', refusal };
 }
 
 function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null {
@@ -61,15 +72,16 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
   const seen = (ring: Polygon): Polygon => (surface.filmFace === surface.seenFrom ? ring : mirrored(ring));
   return {
     work: workClassOf(film),
-    glass: surface.curved ? 'curved' : 'flat',
+    glass: !surface.curved ? 'flat' : film.mounting === 'outside' ? 'curved-outside' : 'curved',
     frame: surface.frame,
     method: 'piece' in cut.answer ? cut.answer.piece.method : cut.used,
     areaM2: signedArea(survey.outline) / 1e6,
     edgeM: (survey.path ? pathLength(survey.path) : 0) / 1000,
     edgeGapMm: edgeGapFor(film, allowances.edgeGapMm),
     overhangMm: allowances.overhangMm,
-    bladeMm: lay.bladeMm ?? bladeOf(survey.outline),
+    bladeMm: lay.bladeMm ?? bladeOf(survey.outline, uprightBendOf(surface, records)),
     filmName: film.name,
+    ...heatOn(surface, records),
     units: records.job.units,
     holes: surface.cutOuts.map((c) => seen(squared(boundingBox(flatten(anticlockwise(cutOutPath(c, survey.outline!, 0)))), c.isRound))),
     // one works on the face that gets the film: seen from the other side than it was taped from, it is mirrored
@@ -86,15 +98,37 @@ export function sheetOfSurface(surface: Surface, records: LayRecords): { readonl
   return { set, steps, minutes: sheetMinutes(steps) };
 }
 
-/** Strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet. */
-export function squeegeeOfSurface(surface: Surface, records: LayRecords): SqueegeeAnswer | null {
+/** What laying has to know of the shrink plan of a curved pane: the film's edge where it will lie, and the line, in the plane that bows were read in. */
+export type FormedFilm = { readonly finished: Polygon; readonly anchor: { readonly line: Polygon } };
+
+/**
+ * Strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet.
+ * @param formed of curved glass, where its plan is known
+ */
+export function squeegeeOfSurface(surface: Surface, records: LayRecords, formed: FormedFilm | null = null): SqueegeeAnswer | null {
   const pane = layPaneOf(surface, records);
   if (!pane) return null;
   const lay = records.job.lay ?? defaultLay;
   const { outline, holes, bladeMm, edgeGapMm } = pane;
+  if (surface.curved)
+    return formed
+      ? quartersOf(surface, formed, { bladeMm, overlapMm: lay.overlapMm, isThick: pane.work === 'security' })
+      : { ok: false, why: 'Its strokes go out from the line of its shrink plan, and there is none yet: see Forming in Choose.' };
   const request = { outline, holes, bladeMm, overlapMm: lay.overlapMm, lock: lay.lock, edgeGapMm, isThick: pane.work === 'security' };
   const hash = contentHash(request);
   const answer = planned.get(hash) ?? planSqueegee(request);
+  if (planned.size > 500) planned.clear();
+  planned.set(hash, answer);
+  return answer;
+}
+
+function quartersOf(surface: Surface, { finished, anchor }: FormedFilm, how: Pick<QuartersRequest, 'bladeMm' | 'overlapMm' | 'isThick'>): SqueegeeAnswer {
+  const isSame = surface.filmFace === surface.seenFrom;
+  const [first, last] = [anchor.line[0]!, anchor.line.at(-1)!];
+  const line: QuartersRequest['line'] = isSame ? [first, last] : [vec(-last.x, last.y), vec(-first.x, first.y)];
+  const request: QuartersRequest = { ...how, outline: isSame ? finished : mirrored(finished), line };
+  const hash = contentHash(request);
+  const answer = planned.get(hash) ?? planQuarters(request);
   if (planned.size > 500) planned.clear();
   planned.set(hash, answer);
   return answer;

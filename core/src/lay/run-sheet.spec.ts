@@ -1,5 +1,5 @@
-import { defaultLaySettings, stepSet, type LaySettings, type StepSet } from '@yellow-pane/contracts';
-import { demoFirm, ternPoint } from '../../../demo/src/index.js';
+import { defaultLaySettings, stepSet, type LaySettings, type StepSet, type Surface } from '@yellow-pane/contracts';
+import { demoFirm, launchAndShuttle, ternPoint } from '../../../demo/src/index.js';
 import { defaultLay } from './default-lay.js';
 import { layPaneOf, sheetOfSurface, squeegeeOfSurface, type LayRecords } from './lay-job.js';
 import { edgeGapFor, runSheetOf, stepSetOf, unknownFigures, type LayPane } from './run-sheet.js';
@@ -45,6 +45,20 @@ describe('the steps as shipped', () => {
     expect(at(order, 'check-piece')).toBeLessThan(at(order, 'wash'));
     expect(at(order, 'read-glass')).toBeLessThan(at(order, 'wash'));
     expect(runSheetOf(set, tint, defaultLay).find((s) => s.key === 'read-glass')!.reading).toBe('glass');
+  });
+  test('curved glass: formed outside first; film of the room side goes inside, film of the outside back to where it was formed (common practice)', () => {
+    const order = (glass: LayPane['glass']) => keys({ glass }).filter((k) => k.startsWith('form-') || ['wash', 'hang', 'lock', 'bump'].includes(k));
+    const formed = ['form-start', 'form-hang', 'form-line', 'form-heat', 'form-sweep'];
+    expect(order('curved')).toEqual([...formed, 'form-trim', 'wash', 'form-peel', 'form-lay', 'form-quarters', 'bump', 'form-edges']);
+    expect(order('curved-outside')).toEqual([...formed, 'form-lift', 'wash', 'form-back', 'form-quarters', 'form-trim-outside', 'bump', 'form-edges']);
+    expect(order('flat')).toEqual(['wash', 'hang', 'lock', 'bump']);
+  });
+  test('the gun is on full for a tempered stamp only; laminated or chipped glass gets low heat, an unread stamp both words (common practice)', () => {
+    const heat = (gun: NonNullable<LayPane['gun']>) => runSheetOf(set, { ...tint, glass: 'curved', gun }, defaultLay).find((s) => s.key === 'form-heat')!.text;
+    expect(heat('full')).toMatch(/^Gun on full, 20 to 30 s to warm up\. From the root/);
+    expect(heat('low')).toMatch(/^No full gun on this glass: low heat, whole pane warmed first/);
+    expect(heat('low')).not.toContain('Gun on full');
+    expect(heat('unproven')).toContain('Not seen: low heat');
   });
   test('schools change the steps: liner, trim, silicone, stops', () => {
     expect(keys({}, { liner: 'pulled-down' })).toContain('liner-down');
@@ -136,5 +150,62 @@ describe('the demo harbour', () => {
         .map((p) => p.x)
         .sort(),
     );
+  });
+});
+
+describe('curved panes of the demo', () => {
+  const van = launchAndShuttle();
+  const of: LayRecords = { firm: demoFirm, job: van.job, surfaces: van.surfaces, readings: van.readings, films: van.films, rolls: van.rolls, stepSets: [], layEntries: [] }; // prettier-ignore
+  const rear = van.surfaces.find((s) => s.name === 'Rear window')!;
+  const gunOf = (curved: Partial<NonNullable<Surface['curved']>>, more: Partial<Surface> = {}) =>
+    layPaneOf({ ...rear, ...more, curved: { ...rear.curved!, ...curved } }, of)!.gun;
+  test('what gun they take, by stamp, chip and make-up', () => {
+    expect(gunOf({ stamp: 'tempered', isChipped: false })).toBe('full');
+    expect(gunOf({ stamp: 'unknown', isChipped: false })).toBe('unproven');
+    expect(gunOf({ stamp: 'laminated' })).toBe('low');
+    expect(gunOf({ stamp: 'tempered', isChipped: true })).toBe('low');
+  });
+  test('lookout glass and plastic: what forbids it stands at the first step and wherever the gun comes, on the run sheet too', () => {
+    const cautions = (s: Surface) =>
+      sheetOfSurface(s, of)!.steps.flatMap((x) => (x.caution?.includes('no tint on it unless') || x.caution?.includes('A plastic window') ? [x.key] : []));
+    const wheelhouse = { ...rear, glazing: { ...van.surfaces.find((s) => s.name === 'Wheelhouse windscreen')!.glazing! } };
+    const hot = ['form-start', 'form-heat', 'form-sweep', 'form-edges'];
+    expect(cautions(wheelhouse)).toEqual(['check-piece', ...hot]);
+    expect(cautions({ ...rear, curved: { ...rear.curved!, stamp: 'plastic' } })).toEqual(['check-piece', ...hot]);
+    expect(cautions(rear)).toEqual([]);
+    const heat = sheetOfSurface({ ...rear, curved: { ...rear.curved!, stamp: 'plastic' } }, of)!.steps.find((s) => s.key === 'form-heat')!;
+    expect(heat.text).toMatch(/^No heat gun on plastic/);
+    // what the step says of its own accord is not lost
+    expect(heat.caution).toContain('Burns and fumes');
+  });
+  test('a blade that lies on the bend, and no strokes before their shrink plan is known', () => {
+    expect(layPaneOf(rear, of)!.bladeMm).toBe(150);
+    expect(squeegeeOfSurface(rear, of)).toMatchObject({ ok: false, why: expect.stringContaining('see Forming in Choose') });
+  });
+  test('strokes go out from the line of the plan; on the face that is worked on left and right change places', () => {
+    const finished = [[0, 0], [1200, 0], [1100, 500], [50, 500]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore
+    const formed = { finished, anchor: { line: [{ x: 0, y: 180 }, { x: 600, y: 200 }, { x: 1200, y: 220 }] } }; // prettier-ignore
+    const strokes = (face: Surface['filmFace']) => {
+      const answer = squeegeeOfSurface({ ...rear, filmFace: face, seenFrom: 'street' }, of, formed)!;
+      if (!answer.ok) throw new Error(answer.why);
+      return answer.plan;
+    };
+    const [inside, outside] = [strokes('room'), strokes('street')];
+    expect(outside.stopLine.every((p) => p.x >= 0)).toBe(true);
+    expect(inside.stopLine.every((p) => p.x <= 0)).toBe(true);
+    // the line rises to the right seen from the street, to the left from the room
+    const slope = (p: typeof inside) => {
+      const [a, b] = p.passes[0]!.strokes[0]!.path;
+      return (b!.y - a!.y) / (b!.x - a!.x);
+    };
+    expect(slope(outside)).toBeCloseTo(40 / 1200, 6);
+    expect(slope(inside)).toBeCloseTo(-40 / 1200, 6);
+    // on either face the first quarter is the upper one at the left of whoever works: out from the middle of the line, and above it afterwards
+    for (const p of [inside, outside]) {
+      const mine = p.passes[0]!.strokes.filter((x) => x.how === 'pull');
+      expect(mine[0]!.path[1]!.x).toBeLessThan(mine[0]!.path[0]!.x);
+      const firstRight = mine.findIndex((x) => x.path[1]!.x > x.path[0]!.x);
+      expect(Math.min(...mine.slice(0, firstRight).map((x) => x.path[0]!.y))).toBeGreaterThan(200);
+    }
   });
 });

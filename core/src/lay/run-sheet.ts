@@ -16,6 +16,10 @@ export interface LayPane {
   readonly overhangMm: number;
   readonly bladeMm: number;
   readonly filmName: string;
+  /** What gun curved glass takes: full with a tempered stamp, low when it is laminated or chipped; unproven while nobody has said. */
+  readonly gun?: 'full' | 'low' | 'unproven' | 'never';
+  /** Why no film is formed on it at all. */
+  readonly refusal?: string | null;
   readonly units: UnitSystem;
 }
 
@@ -32,6 +36,14 @@ export const lockNames: Record<LaySettings['lock'], string> = {
   cross: 'a cross through the middle',
   x: 'an X from the middle to the corners',
   'centre-line': 'one line down the middle',
+};
+
+/** How the gun is held to glass of a kind. @source common practice (TRADE §7): tempered only for the full gun; laminated or chipped low heat, constant movement, whole pane warmed first, or refuse */
+export const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
+  full: 'Gun on full, 20 to 30 s to warm up.',
+  low: 'No full gun on this glass: low heat, whole pane warmed first, never over a chip. Or refuse.',
+  unproven: 'Tempered stamp seen: gun on full, 20 to 30 s to warm up. Not seen: low heat, whole pane warmed first, or not at all.',
+  never: 'No heat gun on plastic, not even a low one.',
 };
 
 /** Whether a list of conditions asks nothing or names this. */
@@ -52,6 +64,7 @@ export const stepApplies = (rule: StepRule, pane: LayPane, schools: LaySettings)
 
 /**
  * The steps of one pane in order, from a version of the firm’s steps: those whose conditions hold, with this pane’s figures in their words.
+ * What forbids the whole of it is said at the first step and wherever there is heat.
  * @returns empty when no step of the version fits: then the firm’s conditions leave this pane out
  */
 export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): Step[] {
@@ -63,6 +76,7 @@ export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): S
     blade: f(pane.bladeMm),
     lock: lockNames[schools.lock],
     film: pane.filmName,
+    gun: gunWords[pane.gun ?? 'unproven'],
   };
   const filled = (text: string) => text.replace(/\{(\w+)\}/g, (whole, name: string) => figures[name] ?? whole);
   return set.steps
@@ -75,14 +89,19 @@ export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): S
       good: filled(rule.good),
       tools: rule.tools.map(filled),
       minutes: minutes.fixed + minutes.perM2 * pane.areaM2 + minutes.perM * pane.edgeM,
-    }));
+    }))
+    .map((s, i) =>
+      pane.refusal && (i === 0 || s.drawing === 'forming' || s.tools.includes('heat gun'))
+        ? { ...s, caution: [pane.refusal, s.caution].filter(Boolean).join(' ') }
+        : s,
+    );
 }
 
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
 export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good'>): string[] =>
   [...`${rule.title} ${rule.text} ${rule.purpose} ${rule.good}`.matchAll(/\{(\w+)\}/g)]
     .map((m) => m[1]!)
-    .filter((name) => !['edgeGap', 'edgeStop', 'overhang', 'blade', 'lock', 'film'].includes(name));
+    .filter((name) => !['edgeGap', 'edgeStop', 'overhang', 'blade', 'lock', 'film', 'gun'].includes(name));
 
 /**
  * Which version a job is worked by: the one its first entry was logged with, so that a running job keeps it; before that the firm’s newest;

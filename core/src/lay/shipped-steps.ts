@@ -64,25 +64,28 @@ const steps: readonly StepRule[] = [
     purpose: 'On warm glass the water dries and the film grabs; on cold glass it never tacks.', good: 'Between 5 °C and a hand’s warmth, and no sun on it.', tools: ['thermometer'], minutes: [0.5, 0, 0], reading: 'glass', mood: 'look',
   }), // prettier-ignore
   step('form-start', 'May the gun go on?', 'Tempered stamp seen, no chip, glass over 15 °C: full gun. Laminated or chipped: low heat, whole pane warmed, always moving, or not at all. Plastic: no gun.', {
-    purpose: 'Glass cracks by a hot spot on a cold or damaged pane.', good: 'Glass warm to the hand all over, stamp photographed.', tools: ['infrared thermometer', 'heat gun', 'gloves'], minutes: [1, 2, 0], reading: 'glass', drawing: 'pane', mood: 'dry', when: { glass: ['curved'] },
+    purpose: 'Glass cracks by a hot spot on a cold or damaged pane.', good: 'Glass warm to the hand all over, stamp photographed.', tools: ['infrared thermometer', 'heat gun', 'gloves'], minutes: [1, 2, 0], reading: 'glass', drawing: 'pane', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Under 15 °C do not start: warm the pane evenly first. 480 to 540 °C at the nozzle burns at once; air the place. No heat beside an airbag or a sensor; shield rubber and trim.',
   }), // prettier-ignore
   step('form-hang', 'Film on the outside, liner up', 'Wash the outside. A wet or soaped glass, film on it with its liner up, its width along the pane. On drop glass 25 to 50 mm higher than it will sit, 13 mm past the sides.', {
-    purpose: 'Formed outside, laid inside; higher up so that no heat comes near the lower rubber.', good: 'Film past the sides, enough to grip above and below.', tools: ['slip or bar soap', 'film piece'], minutes: [1, 1, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved'] },
+    purpose: 'Formed outside, laid inside; higher up so that no heat comes near the lower rubber.', good: 'Film past the sides, enough to grip above and below.', tools: ['slip or bar soap', 'film piece'], minutes: [1, 1, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
   step('form-line', 'Lay the line', 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.', {
-    purpose: 'At this height the fingers above and below need the same shrink.', good: 'Fingers of one size, about as many as drawn. One too big: make two.', tools: ['squeegee', 'tape'], minutes: [0.5, 0.3, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved'] },
+    purpose: 'At this height the fingers above and below need the same shrink.', good: 'Fingers of one size, about as many as drawn. One too big: make two.', tools: ['squeegee', 'tape'], minutes: [0.5, 0.3, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
-  step('form-heat', 'Shrink the fingers, in the order drawn', 'Gun on full, 20 to 30 s to warm up. From the root to the edge; film zig-zags: press it, go on. Never stand still.', {
-    purpose: 'Film loses along the roll what hangs over.', good: 'Zig-zag texture, then soft and floating. Chaotic tight lines: too much. Smoke: burnt.', tools: ['heat gun', 'felt card', 'gloves'], minutes: [0.8, 1.2, 0], drawing: 'forming', mood: 'dry', when: { glass: ['curved'] },
+  step('form-heat', 'Shrink the fingers, in the order drawn', '{gun} From the root to the edge; film zig-zags: press it, go on. Never stand still.', {
+    purpose: 'Film loses along the roll what hangs over.', good: 'Zig-zag texture, then soft and floating. Chaotic tight lines: too much. Smoke: burnt.', tools: ['heat gun', 'felt card', 'gloves'], minutes: [0.8, 1.2, 0], drawing: 'forming', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Burns and fumes: gloves, moving air, nobody behind the gun. Never made a finger before? Practise on glass that is yours.',
   }), // prettier-ignore
   step('form-sweep', 'Test sweep', 'Spray the film, sweep it once from the line outwards. A finger that pops up has not shrunk enough: once more there.', {
-    purpose: 'What pops up outside will pop up inside.', good: 'No finger rises anywhere.', tools: ['slip', 'squeegee'], minutes: [0.3, 0.5, 0], drawing: 'forming', mood: 'wet', when: { glass: ['curved'] },
+    purpose: 'What pops up outside will pop up inside.', good: 'No finger rises anywhere.', tools: ['slip', 'squeegee'], minutes: [0.3, 0.5, 0], drawing: 'forming', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
   step('form-trim', 'Trim outside', 'Fixed glass: onto the dot border. Drop glass: 1 to 2 mm under the upper edge; below it stays long, 6 to 20 mm go behind the seal.', {
     purpose: 'The film is its own template.', good: 'One even line, no tooth.', tools: ['new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', mood: 'wet', when: { glass: ['curved'] },
     caution: 'Point only, no pressure: a scored pane cracks. Never across a heating line.',
+  }), // prettier-ignore
+  step('form-lift', 'Lift it on its liner', 'Lift the formed film off with its liner on, roll it up loosely, liner out, and lay it down clean. Mark the line at both sides with tape first.', {
+    purpose: 'The glass under it is washed once more; the film comes back to the same place.', good: 'Tape marks of the line on the glass, film without a crease.', tools: ['masking tape'], minutes: [0.6, 0.3, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved-outside'] },
   }), // prettier-ignore
   step('wash', 'Wet and scrub', 'Cleaner on the glass, non-scratch pad all over, into the corners. Do not flood the frame: dirt bleeds out of it.', {
     purpose: 'Grease and specks are under the film for ever.', good: 'The pad slides without a sound.', tools: ['cleaner', 'non-scratch pad'], minutes: [0.5, 1.5, 0],
@@ -102,9 +105,17 @@ const steps: readonly StepRule[] = [
   step('form-lay', 'Lay it inside', 'Lower on drop glass, below the belt seal. Spread it by hand, look for gaps of light all round.', {
     purpose: 'The shape fits in one place only.', good: 'No gap of light; edges where they will stay.', tools: ['slip'], minutes: [0.7, 0.4, 0], drawing: 'pane', mood: 'wet', when: { glass: ['curved'] },
   }), // prettier-ignore
+  step('form-back', 'Peel, wet, lay it back on its line', 'Peel the first half, wet its glue side and the glass, lay it on the tape marks; then the other half. It stays outside.', {
+    purpose: 'The shape fits in one place only: where it was formed.', good: 'On both marks, no gap of light all round.', tools: ['slip'], minutes: [0.9, 0.8, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved-outside'] },
+    caution: 'Wet liner on the ground is very slippery: roll it up at once.',
+  }), // prettier-ignore
   step('form-quarters', 'Four quarters from the line', 'Squeegee out from the middle of the line, quarter by quarter, water to the side and down. Then a hard second pass.', {
-    purpose: 'Water has one way out of each quarter.', good: 'No water under a firm stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 2, 0], drawing: 'quarters', mood: 'wet', when: { glass: ['curved'] },
+    purpose: 'Water has one way out of each quarter.', good: 'No water under a firm stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 2, 0], drawing: 'quarters', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Along heating lines, not across them, and lightly.',
+  }), // prettier-ignore
+  step('form-trim-outside', 'Trim, clear of the seal', 'After the hard pass: one even cut 1 to 3 mm clear of rubber and trim, corners rounded. Where its maker asks for it, the edge is sealed when it is dry.', {
+    purpose: 'Outside, water and brushes get under an edge that touches rubber.', good: 'One even line, round corners, no tooth.', tools: ['new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', mood: 'wet', when: { glass: ['curved-outside'] },
+    caution: 'Point only, no pressure: a scored pane cracks. Wipers stay off until the film has dried.',
   }), // prettier-ignore
   step('template', 'Hang it dry, level, trim the sides', 'Liner on, on damp glass. Level it, trim the sides against the frame, mark both top corners with tape. Take it off again.', {
     purpose: 'The straightest pattern there is.', good: 'Tape marks at both top corners, level lines level.', tools: ['level', 'masking tape', 'new blade'], minutes: [3, 1, 0.5], drawing: 'template', mood: 'dry',
@@ -153,7 +164,7 @@ const steps: readonly StepRule[] = [
     wait: { minutes: 10, what: 'water comes back to the edges' },
   }), // prettier-ignore
   step('form-edges', 'Edge fingers: heat above and below only', 'What still stands at the upper and lower edge is relaxed with a little heat. Stay 150 mm away from the sides.', {
-    purpose: 'Film cannot shrink across the roll: at the sides heat only does harm.', good: 'Edge shut, no shine of a burn.', tools: ['heat gun', 'hard card'], minutes: [0.5, 0, 0.2], drawing: 'forming', mood: 'dry', when: { glass: ['curved'] },
+    purpose: 'Film cannot shrink across the roll: at the sides heat only does harm.', good: 'Edge shut, no shine of a burn.', tools: ['heat gun', 'hard card'], minutes: [0.5, 0, 0.2], drawing: 'forming', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Rubber, trim and fingers are a hand away: low heat, short.',
   }), // prettier-ignore
   step('look', 'Look, all round', 'From the room, two metres off, at right angles, in daylight. Then once more along the edges with the card.', {

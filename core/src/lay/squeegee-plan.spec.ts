@@ -2,7 +2,7 @@ import ClipperLib from 'clipper-lib';
 import fc from 'fast-check';
 import { boundingBox, mirrored, offsetOutline, signedArea, vec, type Polygon } from '../geometry/index.js';
 import { bladeSpans, laneFeet } from './lanes.js';
-import { EDGE_STOP_MM, MISSED_MM2, planSqueegee, type SqueegeePlan, type SqueegeeRequest } from './squeegee-plan.js';
+import { EDGE_STOP_MM, MISSED_MM2, planQuarters, planSqueegee, type SqueegeePlan, type SqueegeeRequest } from './squeegee-plan.js';
 import { strokeLengthMm, sweptParts, type Stroke } from './stroke.js';
 
 const box = (w: number, h: number): Polygon => [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];
@@ -203,5 +203,87 @@ describe('full overlap, proven by another polygon library (Clipper 6)', () => {
   test('the stop line of an arch is as wide as the arch less its two stops', () => {
     const b = boundingBox(plan(arch(1182, 400)).stopLine);
     expect(b.maxX - b.minX).toBeCloseTo(1182 - 26, 0);
+  });
+});
+
+describe('film that was formed: four quarters out from its line (common practice)', () => {
+  /** A rear window: crowned above, tapered, its corners in the plane of the pane. */
+  const rear = (w: number, h: number, taper: number, crown: number): Polygon => [
+    vec(0, 0),
+    vec(w, 0),
+    ...Array.from({ length: 31 }, (_, i) => {
+      const t = 1 - i / 30;
+      return vec(taper + t * (w - 2 * taper), h + crown * (1 - (2 * t - 1) ** 2));
+    }),
+  ];
+  const quarters = (outline: Polygon, leftMm: number, rightMm: number, more = {}): SqueegeePlan => {
+    const w = boundingBox(outline).maxX;
+    const answer = planQuarters({ outline, line: [vec(0, leftMm), vec(w, rightMm)], bladeMm: 150, overlapMm: 25, isThick: false, ...more });
+    if (!answer.ok) throw new Error(answer.why);
+    return answer.plan;
+  };
+  /** Which quarter a stroke over the field lies in. */
+  const quarterOf = (s: Stroke, middleX: number, lineY: number): string =>
+    `${(s.path[0]!.y + s.path.at(-1)!.y) / 2 > lineY ? 'above' : 'below'} ${s.path.at(-1)!.x < middleX ? 'left' : 'right'}`;
+
+  test('the first stroke of each quarter lies on the line and starts at its middle; lanes go away from it', () => {
+    const p = quarters(rear(1320, 560, 0, 0), 180, 180);
+    expect(p.passes.map((x) => x.name)).toEqual(['light', 'hard', 'edges']);
+    const pulled = strokesOf(p, 'light').filter((s) => s.how === 'pull');
+    const order = pulled.map((s) => quarterOf(s, 660, 180));
+    expect(order.filter((q, i) => q !== order[i - 1])).toEqual(['above left', 'above right', 'below left', 'below right']);
+    for (const name of new Set(order)) {
+      const mine = pulled.filter((_, i) => order[i] === name);
+      expect(Math.abs(mine[0]!.path[0]!.y - 180)).toBeLessThanOrEqual(mine[0]!.bladeMm / 2);
+      for (const s of mine) expect(Math.abs(s.path[0]!.x - 660)).toBeCloseTo(12.5, 6);
+      const away = mine.map((s) => Math.abs(s.path[0]!.y - 180));
+      expect(away).toEqual([...away].sort((a, b) => a - b));
+    }
+  });
+  test('nothing stays unpressed, wherever the line lies and however it tilts, by an independent library too', () =>
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 700, max: 1500 }),
+        fc.integer({ min: 300, max: 700 }),
+        fc.integer({ min: 0, max: 120 }),
+        fc.integer({ min: 0, max: 60 }),
+        fc.double({ min: 0.15, max: 0.85, noNaN: true }),
+        fc.integer({ min: -40, max: 40 }),
+        (w, h, taper, crown, at, tilt) => {
+          const outline = rear(w, h, taper, crown);
+          const p = quarters(outline, at * h - tilt, at * h + tilt);
+          const pressed = strokesOf(p, 'light').flatMap((s) => sweptParts(s, 0));
+          expect(clip('difference', [p.stopLine], pressed)).toBeLessThan(MISSED_MM2);
+          // a bent edge is followed in straight pieces that lie inside it by a hair, and the bump goes over it
+          expect(clip('outside', [outline], [p.stopLine])).toBeLessThan(1);
+          expect(signedArea(p.stopLine) / signedArea(outline)).toBeGreaterThan(0.996);
+          expect(p.missedMm2.light).toBeLessThan(MISSED_MM2);
+        },
+      ),
+      { numRuns: 25 },
+    ));
+  test('under a crown the lanes stay as long as on the line, and what is left above them takes one stroke along the edge', () => {
+    const p = quarters(rear(1280, 540, 0, 40), 200, 200);
+    const above = strokesOf(p, 'light').filter((s) => s.how === 'pull' && quarterOf(s, 640, 200).startsWith('above'));
+    expect(Math.min(...above.map(strokeLengthMm))).toBeGreaterThan(0.7 * Math.max(...above.map(strokeLengthMm)));
+    const upper = strokesOf(p, 'light').filter((s) => s.how === 'push' && s.path.every((q) => q.y > 400));
+    expect(upper.length).toBeLessThanOrEqual(2);
+  });
+  test('a line close to the lower edge: the strip below it gets a smaller blade; thick film is gone over half over half', () => {
+    const p = quarters(rear(1000, 420, 0, 0), 60, 60);
+    const below = strokesOf(p, 'light').filter((s) => s.how === 'pull' && quarterOf(s, 500, 60).startsWith('below'));
+    expect(below.map((s) => s.bladeMm)).toEqual([50, 50, 50, 50]);
+    expect(strokesOf(quarters(rear(1000, 420, 0, 0), 200, 200, { isThick: true }), 'hard').length).toBeGreaterThan(strokesOf(p, 'light').length);
+  });
+  test('the mirrored pane with its line mirrored takes the mirrored strokes', () => {
+    const outline = rear(1200, 500, 60, 30);
+    const flipped = mirrored(outline).map((q) => vec(q.x + 1200, q.y));
+    const [a, b] = [quarters(outline, 180, 220), quarters(flipped, 220, 180)];
+    expect(b.lengthMm).toBeCloseTo(a.lengthMm, -2);
+    expect(b.strokeCount).toBe(a.strokeCount);
+  });
+  test('a pane narrower than every blade says so', () => {
+    const answer = planQuarters({ outline: box(300, 9), line: [vec(0, 4), vec(300, 4)], bladeMm: 150, overlapMm: 25, isThick: false });
+    expect(answer).toEqual({ ok: false, why: 'This pane is narrower than every blade: lay it by hand with a card.' });
   });
 });

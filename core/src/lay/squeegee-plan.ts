@@ -296,17 +296,26 @@ function closeGaps(field: Field, target: ConvexParts, main: number, overlap: num
   return { strokes: [...strokes.filter((s) => s.tool !== 'finger'), ...strokes.filter((s) => s.tool === 'finger')], rest };
 }
 
-/** Strokes over a whole field and what they leave. */
-function coverField(field: Field, blade: number, overlap: number, first: readonly Stroke[]): { strokes: Stroke[]; missedMm2: number } {
+/** Strokes over a whole field and what they leave. @param first strokes made before them @param lanes how the field is gone over */
+function coverField(
+  field: Field,
+  blade: number,
+  overlap: number,
+  first: readonly Stroke[],
+  lanes: readonly Stroke[],
+): { strokes: Stroke[]; missedMm2: number } {
   const half = overlap / 2;
   const inner = trapezoidsOf(fieldOf(field[0]!, field.slice(1), half, half) ?? field);
-  const box = boundingBox(field[0]!);
-  const middleX = first.at(-1)?.path[0]!.x ?? (box.minX + box.maxX) / 2;
-  const lanes = fieldStrokes(field, blade, overlap, middleX);
   // first with every stroke narrowed by half the overlap, then what is narrower than the overlap: it must be pressed too
   const seams = closeGaps(field, left(inner, [...first, ...lanes], half), blade, overlap, true);
   const strips = closeGaps(field, left(trapezoidsOf(field), [...first, ...lanes, ...seams.strokes], 0), blade, overlap, false);
   return { strokes: [...lanes, ...seams.strokes, ...strips.strokes], missedMm2: Math.max(partsArea(seams.rest), partsArea(strips.rest)) };
+}
+
+/** Lanes from the top, from the middle of the pane or of the strokes that hold it. */
+function lanesFromTop(field: Field, blade: number, overlap: number, first: readonly Stroke[]): Stroke[] {
+  const box = boundingBox(field[0]!);
+  return fieldStrokes(field, blade, overlap, first.at(-1)?.path[0]!.x ?? (box.minX + box.maxX) / 2);
 }
 
 /** The last look round: a card in paper towel along every edge of the film. */
@@ -340,8 +349,9 @@ export function planSqueegee(request: SqueegeeRequest): SqueegeeAnswer {
   for (const bladeMm of fits) {
     const first = lockStrokes(field, bladeMm, request.lock);
     if (first.length === 0) continue;
-    const light = coverField(field, bladeMm, request.overlapMm, first);
-    const hard = coverField(film, bladeMm, request.isThick ? Math.max(request.overlapMm, bladeMm / 2) : request.overlapMm, []);
+    const hardOverlapMm = request.isThick ? Math.max(request.overlapMm, bladeMm / 2) : request.overlapMm;
+    const light = coverField(field, bladeMm, request.overlapMm, first, lanesFromTop(field, bladeMm, request.overlapMm, first));
+    const hard = coverField(film, bladeMm, hardOverlapMm, [], lanesFromTop(film, bladeMm, hardOverlapMm, []));
     least = Math.min(least, Math.max(light.missedMm2, hard.missedMm2));
     if (light.missedMm2 >= MISSED_MM2 || hard.missedMm2 >= MISSED_MM2) continue;
     const repeat = request.isThick ? 2 : 1;
@@ -351,26 +361,102 @@ export function planSqueegee(request: SqueegeeRequest): SqueegeeAnswer {
       { name: 'hard', strokes: Array.from({ length: repeat }, () => hard.strokes).flat() },
       { name: 'edges', strokes: bumpStrokes(film[0]!) },
     ];
-    const seconds = passes.reduce((s, p) => s + p.strokes.reduce((t, k) => t + strokeLengthMm(k) / SPEED_MM_PER_S[p.name] + SET_DOWN_S, 0), 0);
-    const ring = field[0]!;
-    return {
-      ok: true,
-      plan: {
-        passes,
-        stopLine: ring,
-        corners: ring.flatMap((at, i) => (cornerAngleDeg(ring, i) <= 150 ? [{ at, angleDeg: cornerAngleDeg(ring, i) }] : [])),
-        strokeCount: passes.reduce((s, p) => s + p.strokes.length, 0),
-        lengthMm: passes.reduce((s, p) => s + p.strokes.reduce((t, k) => t + strokeLengthMm(k), 0), 0),
-        minutes: seconds / 60,
-        missedMm2: { light: light.missedMm2, hard: hard.missedMm2 },
-        bladeMm,
-      },
-    };
+    return { ok: true, plan: planOf(passes, field[0]!, bladeMm, { light: light.missedMm2, hard: hard.missedMm2 }) };
   }
+  return { ok: false, why: noOrder(fits.length > 0, request.overlapMm, least) };
+}
+
+const noOrder = (fitsBlade: boolean, overlapMm: number, leastMm2: number): string =>
+  fitsBlade
+    ? `No order of strokes with ${overlapMm} mm of overlap reaches all of this pane: ${(leastMm2 / 100).toFixed(0)} cm² would stay wet. Take a smaller overlap, or lay it by hand with a card.`
+    : `This pane is narrower than every blade: lay it by hand with a card.`;
+
+/** Passes with their figures. */
+function planOf(passes: readonly Pass[], stopLine: Polygon, bladeMm: number, missedMm2: SqueegeePlan['missedMm2']): SqueegeePlan {
+  const seconds = passes.reduce((s, p) => s + p.strokes.reduce((t, k) => t + strokeLengthMm(k) / SPEED_MM_PER_S[p.name] + SET_DOWN_S, 0), 0);
   return {
-    ok: false,
-    why: fits.length
-      ? `No order of strokes with ${request.overlapMm} mm of overlap reaches all of this pane: ${(least / 100).toFixed(0)} cm² would stay wet. Take a smaller overlap, or lay it by hand with a card.`
-      : `This pane is narrower than every blade: lay it by hand with a card.`,
+    passes,
+    stopLine,
+    corners: stopLine.flatMap((at, i) => (cornerAngleDeg(stopLine, i) <= 150 ? [{ at, angleDeg: cornerAngleDeg(stopLine, i) }] : [])),
+    strokeCount: passes.reduce((s, p) => s + p.strokes.length, 0),
+    lengthMm: passes.reduce((s, p) => s + p.strokes.reduce((t, k) => t + strokeLengthMm(k), 0), 0),
+    minutes: seconds / 60,
+    missedMm2,
+    bladeMm,
   };
+}
+
+export interface QuartersRequest extends Pick<SqueegeeRequest, 'bladeMm' | 'overlapMm' | 'isThick'> {
+  /** Edge of the film that was formed and trimmed, seen from the side that is worked on: anticlockwise, mm. */
+  readonly outline: Polygon;
+  /** The line from which film was formed, its left and its right end. */
+  readonly line: readonly [Vec, Vec];
+}
+
+/** The outermost lane under a crown is at least this long, as a share of the one over the line. @source house rule */
+const CROWN_LANE_FRAC = 0.75;
+const CROWN_STEP_MM = 2;
+
+/** Lanes along the line, the first ones over it, each from its middle outwards: left above, right above, left below, right below. */
+function quarterStrokes(field: Field, blade: number, overlap: number, [from, to]: QuartersRequest['line']): Stroke[] {
+  const angle = Math.atan2(to.y - from.y, to.x - from.x);
+  const rings = field.map((r) => r.map((p) => turned(p, angle)));
+  const box = boundingBox(rings[0]!);
+  const [lineY, middleX, half] = [turned(from, angle).y, (turned(from, angle).x + turned(to, angle).x) / 2, overlap / 2];
+  const lengthOf = (foot: number): number => bladeSpans(rings, foot, foot + blade).reduce((sum, [a, b]) => sum + b - a, 0);
+  const whole = lengthOf(lineY - blade / 2);
+  // under a crown the outermost lane lies where most of it still has film under it; what is left above it is one stroke along the edge
+  const outermost = (from: number, step: 1 | -1): number => {
+    let end = from;
+    while (lengthOf(step > 0 ? end : end - blade) < CROWN_LANE_FRAC * whole && Math.abs(end - lineY) > blade) end += step * CROWN_STEP_MM;
+    return end;
+  };
+  const [lowest, highest] = [outermost(box.minY, 1), outermost(box.maxY, -1)];
+  const quarter = (side: 'above' | 'below', way: -1 | 1): Stroke[] => {
+    const [low, high] = side === 'above' ? [Math.max(box.minY, lineY - half), highest] : [lowest, Math.min(box.maxY, lineY + half)];
+    // where the blade is higher than what there is on this side, a smaller one
+    const fits = [blade, ...SMALLER_MM.filter((b) => b < blade)].find((b) => b <= high - low && b > overlap);
+    if (fits === undefined) return [];
+    const feet = laneFeet(low, high, fits, overlap);
+    return (side === 'above' ? feet : feet.reverse())
+      .flatMap((foot) =>
+        bladeSpans(rings, foot, foot + fits).flatMap(([a, b]): Stroke[] => {
+          const [left, right] = [Math.min(b, middleX + half), Math.max(a, middleX - half)];
+          if (way < 0) return a < left ? [strokeOnLane(angle, [left, a], foot, fits, 'pull')] : [];
+          return right < b ? [strokeOnLane(angle, [right, b], foot, fits, 'pull')] : [];
+        }),
+      )
+      .filter((s) => strokeLengthMm(s) > fits); // a shorter one is done along the edge
+  };
+  return [...quarter('above', -1), ...quarter('above', 1), ...quarter('below', -1), ...quarter('below', 1)];
+}
+
+/**
+ * The order of strokes for film that was formed and trimmed before it was laid: out from its line in four quarters, water to the side, then hard in the same order,
+ * then every edge bumped. Proven like a flat pane's. Lengths are those in the plane of the pane's corners.
+ * @returns why there is none, in a sentence
+ * @source common practice (TRADE §7: out from the anchor in four quarters, hard second pass, bump edges)
+ */
+export function planQuarters(request: QuartersRequest): SqueegeeAnswer {
+  const { overlapMm, line } = request;
+  const film = fieldOf(request.outline, [], 0);
+  if (!film) return { ok: false, why: noOrder(false, overlapMm, 0) };
+  const box = boundingBox(film[0]!);
+  const across = Math.min(box.maxX - box.minX, box.maxY - box.minY);
+  const fits = [request.bladeMm, ...SMALLER_MM.filter((b) => b < request.bladeMm)].filter((b) => b <= across && b > overlapMm);
+  let least = Infinity;
+  for (const bladeMm of fits) {
+    const hardOverlapMm = request.isThick ? Math.max(overlapMm, bladeMm / 2) : overlapMm;
+    const light = coverField(film, bladeMm, overlapMm, [], quarterStrokes(film, bladeMm, overlapMm, line));
+    const hard = hardOverlapMm === overlapMm ? light : coverField(film, bladeMm, hardOverlapMm, [], quarterStrokes(film, bladeMm, hardOverlapMm, line));
+    least = Math.min(least, Math.max(light.missedMm2, hard.missedMm2));
+    if (light.missedMm2 >= MISSED_MM2 || hard.missedMm2 >= MISSED_MM2) continue;
+    const passes: Pass[] = [
+      { name: 'light', strokes: light.strokes },
+      { name: 'hard', strokes: hard.strokes },
+      { name: 'edges', strokes: bumpStrokes(film[0]!) },
+    ];
+    return { ok: true, plan: planOf(passes, film[0]!, bladeMm, { light: light.missedMm2, hard: hard.missedMm2 }) };
+  }
+  return { ok: false, why: noOrder(fits.length > 0, overlapMm, least) };
 }

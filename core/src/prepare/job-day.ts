@@ -1,5 +1,5 @@
 import type { Exposure, Film, Job, Place, PrepareSettings, Reading, Surface, WeatherDay } from '@yellow-pane/contracts';
-import { surveySurface } from '../cut/index.js';
+import { surveySurface, uprightBendOf } from '../cut/index.js';
 import { boundingBox, pathArea, pathLength } from '../geometry/index.js';
 import { contentHash, dayStartMs } from '../ground/index.js';
 import { glassDay, typedOver } from './glass-day.js';
@@ -136,7 +136,8 @@ export function kitPanesOf(records: DayRecords, settings: PrepareSettings): KitP
     if (!size) return [];
     const film = records.films.find((f) => f.id === s.filmId) ?? null;
     const place = records.places.find((p) => p.id === s.placeId)?.name ?? '';
-    return [{ name: s.name, ...size, heightAboveFloorMm: s.exposure?.heightAboveFloorMm ?? null, frame: s.frame, film, place }];
+    const bend = s.curved ? { bendPerMm: uprightBendOf(s, { surfaces: [...records.surfaces], readings: [...records.readings] }) } : {};
+    return [{ name: s.name, ...size, ...bend, heightAboveFloorMm: s.exposure?.heightAboveFloorMm ?? null, frame: s.frame, film, place }];
   });
 }
 

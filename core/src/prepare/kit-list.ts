@@ -5,6 +5,8 @@ export interface KitPane {
   readonly name: string;
   readonly widthMm: number;
   readonly heightMm: number;
+  /** Of curved glass: how sharply it bends along an upright blade, 1/mm; null: nobody has measured it. Left out: flat. */
+  readonly bendPerMm?: number | null | undefined;
   readonly areaM2: number;
   readonly perimeterMm: number;
   /** Lower edge above the floor; null: nobody said. */
@@ -35,6 +37,10 @@ export interface KitInput {
 
 /** Blades kept in the van. @source house list of usual widths */
 const BLADES_MM = [150, 300, 450] as const;
+/** On curved glass a smaller one too. @source house list */
+const CURVED_BLADES_MM = [100, ...BLADES_MM] as const;
+/** A straight blade presses on bent glass where its rubber gives way by no more than this in the middle. @source house rule */
+const RUBBER_GIVES_MM = 2;
 /** Film stays this far from the edge on the first pass. @source common practice: ½ in (13 mm) */
 const EDGE_STOP_MM = 13;
 /** Two people for more than this. @source common practice ("two people for big pieces"); the sizes are a house rule */
@@ -55,10 +61,15 @@ const named = (panes: readonly KitPane[], most = 4): string =>
   panes.length <= most ? panes.map((p) => p.name).join(', ') : `${panes.slice(0, most - 1).map((p) => p.name).join(', ')} and ${panes.length - most + 1} more`; // prettier-ignore
 const metres = (mm: number, digits = 1): string => `${(mm / 1000).toFixed(digits)} m`;
 
-/** The largest blade that works across a pane without touching the frame on both sides. */
-export function bladeFor(pane: Pick<KitPane, 'widthMm' | 'heightMm'>): number {
+/** The longest blade that lies on glass bent by so much: chord and sagitta, b² κ / 8. */
+const bladeOnBend = (bendPerMm: number): number => (bendPerMm > 0 ? Math.sqrt((8 * RUBBER_GIVES_MM) / bendPerMm) : Infinity);
+
+/** The largest blade that works across a pane without touching the frame on both sides, and that lies on it where it is bent. */
+export function bladeFor(pane: Pick<KitPane, 'widthMm' | 'heightMm' | 'bendPerMm'>): number {
   const clear = Math.min(pane.widthMm, pane.heightMm) - 2 * EDGE_STOP_MM;
-  return [...BLADES_MM].reverse().find((b) => b <= clear) ?? BLADES_MM[0];
+  if (pane.bendPerMm === undefined) return [...BLADES_MM].reverse().find((b) => b <= clear) ?? BLADES_MM[0];
+  const most = pane.bendPerMm === null ? BLADES_MM[0] : Math.min(clear, bladeOnBend(pane.bendPerMm));
+  return [...CURVED_BLADES_MM].reverse().find((b) => b <= most) ?? CURVED_BLADES_MM[0];
 }
 
 /** What the day needs in the van, in the order one packs: safety and access first, then tools, then liquids. */
@@ -106,9 +117,12 @@ export function kitList(input: KitInput): KitLine[] {
     0,
   );
   add('dust-sheet', 'Dust sheet', metres(Math.ceil(longest / 500) * 500), `The longest row of panes in one place is ${metres(longest)}.`);
-  for (const blade of BLADES_MM) {
+  for (const blade of CURVED_BLADES_MM) {
     const mine = panes.filter((p) => bladeFor(p) === blade);
-    if (mine.length) add(`squeegee-${blade}`, `Squeegee ${blade} mm`, '1', `${named(mine)}: the largest that clears the frame on both sides.`);
+    const why = mine.some((p) => p.bendPerMm !== undefined)
+      ? 'the largest that clears the frame and lies on the glass'
+      : 'the largest that clears the frame on both sides';
+    if (mine.length) add(`squeegee-${blade}`, `Squeegee ${blade} mm`, '1', `${named(mine)}: ${why}.`);
   }
   add('card', 'Hard card and paper towels', `${Math.ceil(area / LINT_FREE_M2_EACH)}`, 'To bump every edge once the film is trimmed.');
   const perimeter = panes.reduce((s, p) => s + p.perimeterMm, 0);

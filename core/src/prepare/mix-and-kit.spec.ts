@@ -143,6 +143,15 @@ describe('the van', () => {
     expect(line('blades', ...many)!.howMuch).toBe('2');
     expect(line('blades', pane('Long', 4000, 5000))!.why).toContain('3 edges');
   });
+  test('on curved glass a blade no longer than lies on it: 14 mm of bow over 560 take 150, a flat door 300, unmeasured the smallest of the flat ones', () => {
+    const rear = { widthMm: 1320, heightMm: 560 };
+    const bend = (bowMm: number) => (8 * bowMm) / 560 ** 2;
+    // 211 mm of blade stand 2 mm off the glass in the middle there: chord and sagitta
+    expect(Math.sqrt((8 * 2) / bend(14))).toBeCloseTo(211.7, 1);
+    expect([60, 14, 4, 0].map((h) => bladeFor({ ...rear, bendPerMm: bend(h) }))).toEqual([100, 150, 300, 450]);
+    expect([bladeFor({ ...rear, bendPerMm: null }), bladeFor(rear)]).toEqual([150, 450]);
+    expect(line('squeegee-150', pane('Rear', 1320, 560, { bendPerMm: bend(14) }))!.why).toContain('lies on the glass');
+  });
   test('bottles are filled again: three of slip and one of cleaner at the most; dry-laid film needs neither', () => {
     // 3000 ml in bottles of 946 ml
     expect(line('sprayers', pane('A', 900, 900))).toMatchObject({ howMuch: '4', why: '946 ml each, 4 fillings of slip; one bottle is the cleaner’s.' });
