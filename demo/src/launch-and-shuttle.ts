@@ -39,7 +39,7 @@ export function launchAndShuttle(): JobFile {
 
   const van = w.place('Shuttle van');
   const tempered = { glazing: vehicleGlass.tempered, exposure: vehicleGlass.outside } as const;
-  // bent abruptly along its lower edge: three short straightedges stood on it
+  // bent abruptly along its lower edge: after the eight usual bows the survey asked for three short straightedges, one by one
   pane(
     van,
     'Rear window',
@@ -62,9 +62,9 @@ export function launchAndShuttle(): JobFile {
         ['upright', 1160, '23.5'],
         ['down', 0, '73'],
         ['up', 0, '72.5'],
-        ['upright', 400, '9.5', [0, 200]],
-        ['upright', 660, '9.5', [0, 200]],
-        ['upright', 920, '10.5', [0, 200]],
+        ['upright', 660, '2', [309, 260]],
+        ['upright', 410, '5.5', [0, 140]],
+        ['upright', 910, '13.5', [0, 250]],
       ),
     },
     tempered,
@@ -77,6 +77,8 @@ export function launchAndShuttle(): JobFile {
       seat: 'drop',
       stamp: 'tempered',
       cornerRadiiMm: [0, 0, 50, 50],
+      // along the pillar behind it
+      zones: [{ id: demoId(7403), kind: 'airbag', leftMm: 755, lowMm: 60, widthMm: 50, heightMm: 330 }],
       bows: bows(
         ['across', 435, '2.5'],
         ['across', 255, '3'],

@@ -257,4 +257,27 @@ describe('files', () => {
     expect(out).toContain('Shop front,F9,widthLargest,36 1/4,920.75');
     expect(out).toContain('Shop front,F9,heightLargest,900 mm,900');
   });
+
+  test('bows of curved glass go out and come in by the same table, and a second time they are read again', async () => {
+    const idOf = async (name: string): Promise<string> => (await get('/api/jobs')).body.find((j: { name: string }) => j.name === name).id;
+    // both in mm: a figure without a unit means that of the job
+    const [launch, terminal] = [await idOf('Launch and shuttle'), await idOf('Tern Point terminal')];
+    const out = (await get(`/api/jobs/${launch}/measures.csv`)).text;
+    expect(out).toContain('Shuttle van,Rear window,bow across 295,58,58');
+    expect(out).toContain('Shuttle van,Rear window,bow upright 660 from 309 long 260,2,2');
+    const csv = (text: string) => request(app.http).post(`/api/jobs/${terminal}/measures.csv?personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000ee`).set('Host', 'localhost').set('Content-Type', 'text/csv').send(text); // prettier-ignore
+    const rows = out.split('\r\n').filter((l) => l.includes('Rear window'));
+    const answer = await csv(['place,surface,measure,value,lengthMm', ...rows].join('\n'));
+    expect(answer.body).toEqual({ readings: rows.length, surfaces: 1 });
+    const pane = async () => (await document(terminal)).surfaces.find((s) => s.name === 'Rear window')!;
+    expect((await pane()).curved!.bows).toHaveLength(11);
+    expect((await csv('surface,measure,value\nRear window,bow across 295,57\nRear window,bow down 3,9\n')).body.faults[0].message).toContain(
+      '“bow down 3” is no measure',
+    );
+    expect((await pane()).curved!.bows.find((b) => b.way === 'across' && b.atMm === 295)!.depthMm).toBe(58);
+    await csv('surface,measure,value\nRear window,bow across 295,57\n');
+    const again = (await pane()).curved!.bows;
+    expect(again).toHaveLength(11);
+    expect(again.find((b) => b.way === 'across' && b.atMm === 295)).toMatchObject({ depthMm: 57, typed: '57' });
+  });
 });

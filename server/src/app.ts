@@ -145,7 +145,7 @@ export function createApp(bench: Bench): App {
   inner.use(chooseRoutes(bench.compute));
   inner.use(formRoutes(new FormService(jobs, bench.compute)));
   inner.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? new SimulatedWeather(), bench.now)));
-  inner.use(layRoutes(new LayService(jobs, records), photos, changes, records));
+  inner.use(layRoutes(new LayService(jobs, records, bench.compute), photos, changes, records));
   inner.use(instrumentRoutes(bench.instruments ?? new SimulatedInstruments(bench.now)));
   inner.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
   inner.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));

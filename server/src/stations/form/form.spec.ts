@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { demoId, launchAndShuttle } from '@yellow-pane/demo';
-import { paneCloud, problem, shrinkPlan, type ShrinkInput } from '@yellow-pane/contracts';
+import { paneCloud, problem, shrinkPlan, squeegeeResult, type ShrinkInput } from '@yellow-pane/contracts';
 import { shrinkRequestOf } from '@yellow-pane/core';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import request from 'supertest';
 import type { App } from '../../app.js';
 import { openBench } from '../../bench.testing.js';
@@ -101,5 +102,27 @@ describe('curved glass over the API', () => {
     const svg = formingSvg(plan, 'mm');
     plan.order.forEach((_, i) => expect(svg).toContain(`>${i + 1}</text>`));
     for (const mm of [plan.anchor.leftMm, plan.anchor.middleMm, plan.anchor.rightMm]) expect(svg).toContain(`${Math.round(mm)} mm`);
+  });
+  test('its strokes go out from the line of that plan, mirrored for the room; the run sheet prints them, and no lock or trim of a flat pane', async () => {
+    const plan = shrinkPlan.parse((await post('/api/compute/shrink', await inputOf('Rear window'))).body);
+    const answer = squeegeeResult.parse(JSON.parse((await get(`/api/jobs/${jobId}/surfaces/${idOf('Rear window')}/squeegee`)).body.toString()));
+    if (!answer.ok) throw new Error(answer.why);
+    const strokes = answer.plan;
+    expect(strokes.passes.map((p) => p.name)).toEqual(['light', 'hard', 'edges']);
+    const first = strokes.passes[0]!.strokes[0]!;
+    expect(Math.abs(first.path[0]!.y - plan.anchor.middleMm)).toBeLessThan(first.bladeMm / 2 + 1);
+    const middle = (Math.min(...plan.finished.map((p) => p.x)) + Math.max(...plan.finished.map((p) => p.x))) / 2;
+    expect(Math.abs(first.path[0]!.x + middle)).toBeLessThan(60);
+    // upright it is 15 mm hollow over half a metre: a wider blade would lie hollow
+    expect(strokes.bladeMm).toBe(150);
+    expect(strokes.missedMm2.light).toBeLessThan(25);
+    const sheet = await get(`/api/jobs/${jobId}/run-sheet.pdf?surfaceId=${idOf('Rear window')}`);
+    const printed = await getDocument({ data: new Uint8Array(sheet.body), verbosity: 0 }).promise;
+    const items = (await (await printed.getPage(1)).getTextContent()).items
+      .map((t) => ('str' in t ? t.str : ''))
+      .join(' ')
+      .replace(/\s+/g, ' ');
+    expect(items).toContain('Four quarters from the line');
+    expect(items).not.toContain('First pass, light');
   });
 });

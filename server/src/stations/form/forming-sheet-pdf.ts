@@ -21,6 +21,9 @@ export interface FormingSheetDocument {
 const WIDTH = 500;
 const HEIGHT = 235;
 
+/** Zones of the pane that heat has to mind. */
+const heatKeepsOut = (plan: ShrinkPlan) => plan.keepClear.filter((z) => z.heatMm !== null && z.ring.length > 2);
+
 /** The pane with its line, the line's heights at left, middle and right, and its fingers in the order they are worked. */
 export function formingSvg(plan: ShrinkPlan, units: 'mm' | 'in'): string {
   const xs = plan.outline.map((p) => p.x);
@@ -41,11 +44,17 @@ export function formingSvg(plan: ShrinkPlan, units: 'mm' | 'in'): string {
       return `<polygon points="${at(fx - w)},${at(fy)} ${at(fx + w)},${at(fy)} ${at(rx)},${at(ry)}" fill="#F3D9CB" stroke="#C2501C" stroke-width="0.8"/><text x="${at(fx)}" y="${at(fy + out)}" font-size="9" font-weight="bold" text-anchor="middle" fill="#1C2226">${order.get(`${f.side}${f.number}`)}</text>`;
     })
     .join('');
+  const zones = heatKeepsOut(plan)
+    .map(
+      (z) =>
+        `<polygon points="${points(z.ring.map(([a, b]) => ({ x: a, y: b })))}" fill="#E6EEF2" stroke="#3E6E8E" stroke-width="0.9" stroke-dasharray="3 2"/>`,
+    )
+    .join('');
   const line = plan.anchor.line.map((p, i) => `${i ? 'L' : 'M'}${at(x(p.x))} ${at(y(p.y))}`).join(' ');
   const height = (px: number, lineMm: number, anchor: string, dx: number) =>
-    `<path d="M${at(px)} ${at(y(0))}V${at(y(lineMm))}" stroke="#1C2226" stroke-width="0.8" stroke-dasharray="2 2"/><text x="${at(px + dx)}" y="${at(y(lineMm / 2))}" font-size="10" font-weight="bold" text-anchor="${anchor}" fill="#1C2226">${taped(lineMm, units)}</text>`;
+    `<path d="M${at(px)} ${at(y(0))}V${at(y(lineMm))}" stroke="#1C2226" stroke-width="0.8" stroke-dasharray="2 2"/><text x="${at(px + dx)}" y="${at(y(0.72 * lineMm))}" font-size="10" font-weight="bold" text-anchor="${anchor}" fill="#1C2226">${taped(lineMm, units)}</text>`;
   const { leftMm, middleMm, rightMm } = plan.anchor;
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 ${WIDTH} ${HEIGHT}"><polygon points="${points(plan.outline)}" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.2"/><polygon points="${points(plan.finished)}" fill="#FFF6DC" stroke="#A97C00" stroke-width="0.7" stroke-dasharray="3 2"/>${fingers}<path d="${line}" fill="none" stroke="#1C2226" stroke-width="2"/>${height(x(minX) - 10, leftMm, 'end', -4)}${height(x((minX + maxX) / 2), middleMm, 'start', 4)}${height(x(maxX) + 10, rightMm, 'start', 4)}</svg>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 ${WIDTH} ${HEIGHT}"><polygon points="${points(plan.outline)}" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.2"/><polygon points="${points(plan.finished)}" fill="#FFF6DC" stroke="#A97C00" stroke-width="0.7" stroke-dasharray="3 2"/>${zones}${fingers}<path d="${line}" fill="none" stroke="#1C2226" stroke-width="2"/>${height(x(minX) - 10, leftMm, 'end', -4)}${height(x((minX + maxX) / 2), middleMm, 'start', 4)}${height(x(maxX) + 10, rightMm, 'start', 4)}</svg>`;
 }
 
 /** The forming sheet: where the line goes, which fingers in which order, by which way, and what can hurt. */
@@ -73,6 +82,16 @@ function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content
     ...head,
     { text: `This film: ${formGradeWords(plan.grade, plan.gradeRange)}.`, bold: true },
     { svg: formingSvg(plan, units), margin: [0, 4, 0, 4] },
+    ...(heatKeepsOut(plan).length
+      ? [
+          {
+            text: `Dashed boxes: heat keeps out (${heatKeepsOut(plan)
+              .map((z) => z.name.toLowerCase())
+              .join(', ')}).`,
+            color: soft,
+          },
+        ]
+      : []),
     { text: `The line above the line between the lower corners: left ${f(plan.anchor.leftMm)}, middle ${f(plan.anchor.middleMm)}, right ${f(plan.anchor.rightMm)}.${plan.anchor.sureToMm === null ? '' : ` Good to ${f(plan.anchor.sureToMm)}.`}`, fontSize: 11, bold: true }, // prettier-ignore
     { ul: plan.summary.map((s) => ({ text: s })), margin: [0, 4, 0, 4] },
     {

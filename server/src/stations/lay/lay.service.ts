@@ -7,13 +7,16 @@ import {
   planSqueegee,
   rollOfPane,
   sheetOfSurface,
+  shrinkRequestOf,
   SHIPPED_STEPS_ID,
   squeegeeOfSurface,
   stepSetOf,
   unknownFigures,
+  type FormedFilm,
   type LayRecords,
   type SqueegeeAnswer,
 } from '@yellow-pane/core';
+import type { Compute } from '../../compute/runners.js';
 import type { RecordGuard } from '../../db/change.service.js';
 import { Refusal } from '../../problem.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
@@ -28,6 +31,7 @@ export class LayService {
   constructor(
     private readonly jobs: JobsService,
     private readonly records: RecordsRepository,
+    private readonly compute: Compute,
   ) {}
 
   private async pane(jobId: string, surfaceId: string): Promise<{ surface: Surface; doc: LayRecords }> {
@@ -35,6 +39,15 @@ export class LayService {
     const surface = doc.surfaces.find((s) => s.id === surfaceId);
     if (!surface) throw new Refusal('not-found', 'There is no such pane in this job.');
     return { surface, doc };
+  }
+
+  /** The shrink plan of a curved pane, which its strokes follow; null: it is flat, or cannot be formed. */
+  private async formed(surface: Surface, doc: LayRecords): Promise<FormedFilm | null> {
+    const film = doc.films.find((f) => f.id === surface.filmId);
+    const asked = surface.curved && film ? shrinkRequestOf(surface, doc, film) : null;
+    if (!asked || 'blocked' in asked) return null;
+    const plan = await this.compute.run('shrink', asked.input);
+    return plan.ok ? plan.value : null;
   }
 
   async runSheet(jobId: string, surfaceId: string): Promise<RunSheetBody> {
@@ -46,7 +59,7 @@ export class LayService {
 
   async squeegee(jobId: string, surfaceId: string): Promise<SqueegeeResult> {
     const { surface, doc } = await this.pane(jobId, surfaceId);
-    const answer = squeegeeOfSurface(surface, doc);
+    const answer = squeegeeOfSurface(surface, doc, await this.formed(surface, doc));
     if (!answer) throw new Refusal('not-layable');
     return plain(answer);
   }
@@ -58,27 +71,25 @@ export class LayService {
   /** @throws Refusal not-layable when there is nothing to lay */
   async document(jobId: string, surfaceId: string | undefined): Promise<RunSheetDocument> {
     const doc = await this.jobs.open(jobId);
-    const panes = doc.surfaces
-      .filter((s) => surfaceId === undefined || s.id === surfaceId)
-      .flatMap((surface): PrintedPane[] => {
-        const sheet = sheetOfSurface(surface, doc);
-        const strokes = squeegeeOfSurface(surface, doc);
-        if (!sheet || !strokes) return [];
-        const roll = rollOfPane(surface.id, doc);
-        return [
-          {
-            name: surface.name,
-            place: doc.places.find((p) => p.id === surface.placeId)?.name ?? '',
-            face: surface.filmFace === 'room' ? 'room side' : 'street side',
-            film: doc.films.find((f) => f.id === surface.filmId)?.name ?? '',
-            roll: roll ? `roll ${roll.label}, lot ${roll.lot}` : 'roll not planned yet',
-            steps: sheet.steps,
-            minutes: sheet.minutes,
-            plan: strokes.ok ? strokes.plan : null,
-            noPlan: strokes.ok ? '' : strokes.why,
-          },
-        ];
+    const panes: PrintedPane[] = [];
+    for (const surface of doc.surfaces) {
+      if (surfaceId !== undefined && surface.id !== surfaceId) continue;
+      const sheet = sheetOfSurface(surface, doc);
+      const strokes = sheet && squeegeeOfSurface(surface, doc, await this.formed(surface, doc));
+      if (!sheet || !strokes) continue;
+      const roll = rollOfPane(surface.id, doc);
+      panes.push({
+        name: surface.name,
+        place: doc.places.find((p) => p.id === surface.placeId)?.name ?? '',
+        face: surface.filmFace === 'room' ? 'room side' : 'street side',
+        film: doc.films.find((f) => f.id === surface.filmId)?.name ?? '',
+        roll: roll ? `roll ${roll.label}, lot ${roll.lot}` : 'roll not planned yet',
+        steps: sheet.steps,
+        minutes: sheet.minutes,
+        plan: strokes.ok ? strokes.plan : null,
+        noPlan: strokes.ok ? '' : strokes.why,
       });
+    }
     if (panes.length === 0) throw new Refusal('not-layable');
     const set = stepSetOf(doc.job.firmId, doc.stepSets, doc.layEntries);
     return { job: doc.job.name, customer: doc.job.customer, units: doc.job.units, version: set.version, lock: (doc.job.lay ?? defaultLay).lock, panes };
@@ -129,7 +140,7 @@ export const layGuard =
       for (const [i, s] of steps.steps.entries()) {
         const [unknown] = unknownFigures(s);
         if (unknown)
-          bad(`steps.${i}`, `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock} or {film}.`);
+          bad(`steps.${i}`, `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film} or {gun}.`);
       }
       const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));
       if (steps.version !== newest + 1) bad('version', `The next version of the steps is ${newest + 1}; somebody else has written one in the meantime.`);

@@ -1,5 +1,5 @@
 import type { Content } from 'pdfmake/interfaces.js';
-import { formatLength, lockNames, type SqueegeePlan, type Step } from '@yellow-pane/core';
+import { formatLength, lockNames, type PassName, type SqueegeePlan, type Step } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** A pane as its sheet is printed. */
@@ -25,7 +25,7 @@ export interface RunSheetDocument {
 }
 
 /** Strokes of one pass on the pane's outline, numbered, as an SVG of `width` points. */
-function passSvg(plan: SqueegeePlan, name: 'lock' | 'light' | 'hard', width: number): string {
+function passSvg(plan: SqueegeePlan, strokes: SqueegeePlan['passes'][number]['strokes'], width: number): string {
   const ring = plan.stopLine;
   const xs = ring.map((p) => p.x);
   const ys = ring.map((p) => p.y);
@@ -34,7 +34,6 @@ function passSvg(plan: SqueegeePlan, name: 'lock' | 'light' | 'hard', width: num
   const x = (v: number) => ((v - minX) * k).toFixed(1);
   const y = (v: number) => ((maxY - v) * k).toFixed(1);
   const points = ring.map((p) => `${x(p.x)},${y(p.y)}`).join(' ');
-  const strokes = plan.passes.find((p) => p.name === name)!.strokes;
   const lines = strokes
     .map((s, i) => {
       const [a, b] = [s.path[0]!, s.path.at(-1)!];
@@ -59,18 +58,25 @@ export function runSheetPdf(doc: RunSheetDocument, paper: Paper): Promise<Buffer
 }
 
 function panePart(p: PrintedPane, units: 'mm' | 'in', isLater: boolean): Content[] {
-  const cell = (title: string, name: 'lock' | 'light' | 'hard'): Content => ({
-    stack: [{ text: title, fontSize: 8, color: soft }, { svg: passSvg(p.plan!, name, 160) }],
-  });
+  const isFormed = !p.plan?.passes.some((x) => x.name === 'lock');
+  // formed film is not held first, and it is trimmed before it is laid
+  const titles: Partial<Record<PassName, string>> = isFormed
+    ? { light: 'Four quarters from the line', hard: 'Hard, in the same order' }
+    : { lock: 'Lock', light: 'First pass, light', hard: 'Hard pass' };
+  const drawn = (plan: SqueegeePlan): Content[] =>
+    plan.passes.flatMap(({ name, strokes }): Content[] => {
+      const title = titles[name];
+      return title ? [{ stack: [{ text: title, fontSize: 8, color: soft }, { svg: passSvg(plan, strokes, isFormed ? 240 : 160) }] }] : [];
+    });
   return [
     { text: `${p.name} · ${p.place}`, fontSize: 15, bold: true, ...(isLater ? { pageBreak: 'before' as const } : {}) },
     { text: `${p.face} · ${p.film} · ${p.roll} · about ${Math.round(p.minutes)} min`, margin: [0, 0, 0, 6] },
     p.plan
       ? {
           stack: [
-            { columns: [cell('Lock', 'lock'), cell('First pass, light', 'light'), cell('Hard pass', 'hard')] },
+            { columns: drawn(p.plan) },
             {
-              text: `${p.plan.strokeCount} strokes, blade ${formatLength(p.plan.bladeMm, units)}; drawn from the side you work on; a stroke ends at its dot; dashed: stop here until it is trimmed.`,
+              text: `${p.plan.strokeCount} strokes, blade ${formatLength(p.plan.bladeMm, units)}${units === 'mm' ? ' mm' : ''}; drawn from the side you work on; a stroke ends at its dot; dashed: ${isFormed ? 'the edge of the film, where water leaves' : 'stop here until it is trimmed'}.`,
               fontSize: 8,
               color: soft,
               margin: [0, 2, 0, 6],

@@ -1,8 +1,11 @@
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import {
+  newCurvedPane,
   newSurface,
   measureKey,
+  type Bow,
+  type BowPlace,
   type Fault,
   type JobDocument,
   type MeasureKey,
@@ -14,6 +17,8 @@ import {
 } from '@yellow-pane/contracts';
 import {
   askText,
+  bowName,
+  bowPlaceOf,
   isBow,
   parseLength,
   parseOffset,
@@ -28,6 +33,9 @@ import { Refusal } from '../../problem.js';
 import type { JobsService } from '../jobs/jobs.service.js';
 
 const columns = ['place', 'surface', 'measure', 'value', 'lengthMm'] as const;
+
+/** Deeper than this is a slip of the pen; the record takes none. */
+const DEEPEST_MM = 500;
 
 /** The survey as a call, and measures as CSV in and out. */
 export class MeasureService {
@@ -51,14 +59,16 @@ export class MeasureService {
     };
   }
 
-  /** One line per reading in force. `value` is what was typed; `lengthMm` is what it means. */
+  /** One line per reading in force, bows of curved glass among them. `value` is what was typed; `lengthMm` is what it means. */
   async toCsv(jobId: string): Promise<{ name: string; bytes: string }> {
     const doc = await this.jobs.open(jobId);
     const place = new Map(doc.places.map((p) => [p.id, p.name]));
     const rows = doc.surfaces.flatMap((s) =>
       readingsInForce(s, doc.surfaces, doc.readings)
         .filter((r) => r.surfaceId === s.id)
-        .map((r) => ({ place: place.get(s.placeId) ?? '', surface: s.name, measure: r.measure, value: r.typed, lengthMm: r.lengthMm })),
+        .map((r) => ({ measure: r.measure as string, value: r.typed, lengthMm: r.lengthMm }))
+        .concat((s.curved?.bows ?? []).map((b) => ({ measure: bowName(b), value: b.typed, lengthMm: b.depthMm })))
+        .map((r) => ({ place: place.get(s.placeId) ?? '', surface: s.name, ...r })),
     );
     return { name: `${doc.job.name} measures.csv`, bytes: Papa.unparse(rows, { columns: [...columns] }) + '\r\n' };
   }
@@ -80,12 +90,24 @@ export class MeasureService {
       const at = (field: string, message: string) => void faults.push({ path: `row ${i + 2}, ${field}`, message });
       const key = measureKey.safeParse(row['measure']);
       if (!row['surface']?.trim()) return at('surface', 'The pane has no name.');
-      if (!key.success) return at('measure', `“${row['measure']}” is no measure. Use one of ${measureKey.options.join(', ')}.`);
+      const bow = bowPlaceOf(row['measure'] ?? '');
+      if (bow) {
+        const depth = parseOffset(row['value'] ?? '', doc.job.units);
+        if (!depth.ok) return at('value', depth.message);
+        if (Math.abs(depth.value.lengthMm) > DEEPEST_MM) return at('value', `A bow of ${row['value']} is more than ${DEEPEST_MM} mm: read it again.`);
+        return writer.addBow(row['place']?.trim() ?? '', row['surface'].trim(), bow, row['value']!.trim(), depth.value);
+      }
+      if (!key.success)
+        return at(
+          'measure',
+          `“${row['measure']}” is no measure. Use one of ${measureKey.options.join(', ')}; or of curved glass “bow across 295”, “bow upright 660 from 309 long 260”, “bow down”, “bow up”.`,
+        );
       const read = (isBow(key.data) ? parseOffset : parseLength)(row['value'] ?? '', doc.job.units);
       if (!read.ok) return at('value', read.message);
       writer.add(row['place']?.trim() ?? '', row['surface'].trim(), key.data, row['value']!.trim(), read.value);
     });
     if (faults.length) throw new Refusal('bad-input', `${faults.length} rows do not read. Nothing was brought in.`, faults.slice(0, 50));
+    writer.close();
     if (writer.patches.length === 0) throw new Refusal('bad-input', 'There is no measure in this file.');
     await this.jobs.change(jobId, who, `Bring in ${writer.readingCount} measures`, writer.patches);
     return { readings: writer.readingCount, surfaces: writer.surfaceCount };
@@ -100,6 +122,7 @@ class MeasureWriter {
   private readonly surfaces: Surface[];
   private readonly places: { id: string; name: string; order: number }[];
   private readonly readings: Reading[];
+  private readonly bows = new Map<string, Bow[]>();
 
   constructor(
     private readonly doc: JobDocument,
@@ -112,9 +135,7 @@ class MeasureWriter {
   }
 
   add(placeName: string, name: string, measure: MeasureKey, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
-    const surface =
-      this.surfaces.find((s) => s.name === name && (placeName === '' || this.places.find((p) => p.id === s.placeId)?.name === placeName)) ??
-      this.addSurface(placeName, name);
+    const surface = this.find(placeName, name);
     const old = readingsInForce(surface, this.surfaces, this.readings).find((r) => r.measure === measure && r.surfaceId === surface.id);
     const reading: Reading = {
       id: uuidv7(),
@@ -134,6 +155,41 @@ class MeasureWriter {
     this.readings.push(reading);
     this.readingCount++;
     this.patches.push({ op: 'add', kind: 'reading', id: reading.id, value: reading });
+  }
+
+  /** A bow of curved glass; one read at the same place before is read again. */
+  addBow(placeName: string, name: string, place: BowPlace, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
+    const surface = this.find(placeName, name);
+    const bows = this.bows.get(surface.id) ?? [...(surface.curved?.bows ?? [])];
+    const same = bows.findIndex((b) => bowName(b) === bowName(place));
+    const bow: Bow = {
+      ...place,
+      id: bows[same]?.id ?? uuidv7(),
+      typed: typed.slice(0, 40),
+      unit: read.unit,
+      depthMm: read.lengthMm,
+      personId: this.personId,
+      at: this.at,
+    };
+    if (same < 0) bows.push(bow);
+    else bows[same] = bow;
+    this.bows.set(surface.id, bows);
+    this.readingCount++;
+  }
+
+  /** All that was read of a curve goes into the record as one change of its pane. */
+  close(): void {
+    for (const [id, bows] of this.bows) {
+      const { curved } = this.surfaces.find((s) => s.id === id)!;
+      this.patches.push({ op: 'set', kind: 'surface', id, field: 'curved', value: { ...(curved ?? newCurvedPane()), bows } });
+    }
+  }
+
+  private find(placeName: string, name: string): Surface {
+    return (
+      this.surfaces.find((s) => s.name === name && (placeName === '' || this.places.find((p) => p.id === s.placeId)?.name === placeName)) ??
+      this.addSurface(placeName, name)
+    );
   }
 
   private addSurface(placeName: string, name: string): Surface {
