@@ -1,6 +1,6 @@
 import { expose, transfer } from 'comlink';
 import type { MeshStation, PaneCloud, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
-import { cloudOfPane, formedPane, likelyFrame, meshOf, readCloud, shrinkPlan, tryLine, type CloudUnit, type Result } from '@yellow-pane/core';
+import { cloudOfPane, formedPane, likelyFrame, meshOf, practicePane, readCloud, shrinkPlan, tryLine, type CloudUnit, type Result } from '@yellow-pane/core';
 
 /** A line while it is dragged: what hangs from it, and the map. */
 export interface DraggedLine {
@@ -16,8 +16,12 @@ export interface CloudPreview {
   readonly file: Float64Array;
 }
 
+/** Somebody has asked for something. */
+let isAsked = false;
+
 /** What the measures do not allow is an answer in words. */
 const told = <T>(work: () => T): Result<T> => {
+  isAsked = true;
   try {
     return { ok: true, value: work() };
   } catch (error) {
@@ -63,3 +67,12 @@ const api = {
 
 export type ShrinkWorker = typeof api;
 expose(api);
+
+/** Made-up panes planned before anybody asks; in between, a question that has come is answered, and then there is no more practising. */
+const ROUNDS = 3;
+function practise(round: number): void {
+  if (isAsked || round >= ROUNDS) return;
+  shrinkPlan(practicePane(round));
+  setTimeout(() => practise(round + 1), 30);
+}
+setTimeout(() => practise(0), 30);

@@ -1,17 +1,6 @@
-import {
-  afterRenderEffect,
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  ElementRef,
-  inject,
-  input,
-  output,
-  signal,
-  viewChild,
-} from '@angular/core';
+import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, type ElementRef, input, output, signal, viewChild } from '@angular/core';
 import type { MeshStation, PlannedFinger } from '@yellow-pane/contracts';
+import { hostSize } from './host-size';
 import { shrinkColor } from './shrink-colors';
 
 /** A place of the film that is pointed at, and what has to go there. */
@@ -43,6 +32,9 @@ const PAD = { left: 12, right: 12, top: 26, bottom: 26 };
     >
       <polygon [attr.points]="ring()" fill="none" stroke="#1C2226" stroke-width="1.5" />
       <line [attr.x1]="view().x0" [attr.x2]="view().x1" [attr.y1]="view().yOf(0)" [attr.y2]="view().yOf(0)" stroke="#1C2226" stroke-width="3" />
+      @for (z of zones(); track $index) {
+        <polygon [attr.points]="z" fill="#E6EEF2" fill-opacity="0.8" stroke="#3E6E8E" stroke-width="1.5" stroke-dasharray="4 3" />
+      }
       @for (f of wedges(); track f.id) {
         <polygon [attr.points]="f.points" fill="#FFFEFA" fill-opacity="0.35" stroke="#C2501C" stroke-width="1.5" />
         <circle [attr.cx]="f.x" [attr.cy]="f.y" r="9" fill="#FFFEFA" stroke="#1C2226" />
@@ -60,20 +52,16 @@ export class FlatFilm {
   readonly outline = input.required<readonly { x: number; y: number }[]>();
   readonly fingers = input<readonly PlannedFinger[]>([]);
   readonly numbers = input<ReadonlyMap<string, number>>(new Map());
+  /** Rings that heat keeps out of. */
+  readonly kept = input<readonly (readonly { x: number; y: number }[])[]>([]);
   readonly fullFrac = input.required<number>();
   readonly label = input('The flat film');
   readonly pointed = output<FilmPlace | null>();
   protected readonly place = signal<FilmPlace | null>(null);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  private readonly size = signal({ w: 340, h: 240 });
+  private readonly size = hostSize({ w: 340, h: 240 });
 
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    const watch = new ResizeObserver(([entry]) => {
-      if (entry && entry.contentRect.width > 0) this.size.set({ w: entry.contentRect.width, h: entry.contentRect.height });
-    });
-    watch.observe(host);
-    inject(DestroyRef).onDestroy(() => watch.disconnect());
     afterRenderEffect(() => this.paint());
   }
 
@@ -101,12 +89,12 @@ export class FlatFilm {
       back: (px: number, py: number) => ({ x: (px - w / 2) / k + cx, y: (h / 2 - py) / k + cy }),
     };
   });
-  protected readonly ring = computed(() => {
+  private readonly drawnRing = computed(() => {
     const { xOf, yOf } = this.view();
-    return this.outline()
-      .map((p) => `${xOf(p.x).toFixed(1)},${yOf(p.y).toFixed(1)}`)
-      .join(' ');
+    return (ring: readonly { x: number; y: number }[]) => ring.map((p) => `${xOf(p.x).toFixed(1)},${yOf(p.y).toFixed(1)}`).join(' ');
   });
+  protected readonly ring = computed(() => this.drawnRing()(this.outline()));
+  protected readonly zones = computed(() => this.kept().map(this.drawnRing()));
   protected readonly wedges = computed(() => {
     const { xOf, yOf, k } = this.view();
     const lengths = this.edgeAt();

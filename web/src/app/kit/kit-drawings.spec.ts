@@ -1,17 +1,9 @@
-import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import type { Type } from '@angular/core';
 import { demoLibrary } from '../../../../demo/src/index';
 import { bearingName, Compass } from './compass';
 import { FilmSwatch } from './film-swatch';
 import { GlassSection } from './glass-section';
+import { root, show } from './show.testing';
 
-function show<T>(type: Type<T>, inputs: Record<string, unknown>): ComponentFixture<T> {
-  const fixture = TestBed.createComponent(type);
-  for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);
-  fixture.detectChanges();
-  return fixture;
-}
-const root = (f: ComponentFixture<unknown>) => f.nativeElement as HTMLElement;
 const film = (name: string) => demoLibrary.find((f) => f.name === name)!;
 
 describe('a swatch', () => {

@@ -64,6 +64,8 @@ export class Pane3d {
   readonly mesh = input.required<readonly MeshStation[]>();
   readonly line = input.required<readonly { x: number; y: number }[]>();
   readonly fingers = input<readonly PlannedFinger[]>([]);
+  /** Rings on the glass that heat keeps out of. */
+  readonly kept = input<readonly (readonly (readonly [number, number, number])[])[]>([]);
   readonly numbers = input<ReadonlyMap<string, number>>(new Map());
   /** Share to lose that fills the colour scale. */
   readonly fullFrac = input.required<number>();
@@ -96,7 +98,7 @@ export class Pane3d {
       this.renderer?.dispose();
     });
     afterRenderEffect(() => {
-      const parts = [this.mesh(), this.line(), this.fingers(), this.numbers(), this.fullFrac()] as const;
+      const parts = [this.mesh(), this.line(), this.fingers(), this.numbers(), this.fullFrac(), this.kept()] as const;
       void this.zone.runOutsideAngular(() => this.build(...parts));
     });
   }
@@ -115,6 +117,7 @@ export class Pane3d {
     fingers: readonly PlannedFinger[],
     numbers: ReadonlyMap<string, number>,
     full: number,
+    kept: readonly (readonly (readonly [number, number, number])[])[],
   ): Promise<void> {
     this.three ??= await import('three');
     const T = this.three;
@@ -149,6 +152,7 @@ export class Pane3d {
       label.position.set(a![0], a![1] + (f.side === 'above' ? 30 : -30), a![2] + 8);
       scene.add(label);
     }
+    for (const ring of kept) if (ring.length > 2) scene.add(this.ring(T, ring));
     scene.add(this.rim(T, mesh));
     this.draw();
   }
@@ -211,6 +215,18 @@ export class Pane3d {
     const ends = (side: 'up' | 'down') => mesh.flatMap((s) => (s[side].length ? [s[side].at(-1)!] : []));
     const ring = [...ends('up'), ...ends('down').reverse()].map(([x, y, z]) => [x, y, z + 2] as const);
     return ring.length > 2 ? this.tube(T, [...ring, ring[0]!], 2.2, 0x56626a) : new T.Group();
+  }
+
+  /** A zone on the glass: a dashed line round it. */
+  private ring(T: Three, ring: readonly (readonly [number, number, number])[]): Object3D {
+    const group = new T.Group();
+    const closed = [...ring, ring[0]!].map(([x, y, z]) => [x, y, z + 5] as const);
+    for (let i = 1; i < closed.length; i++) {
+      const [a, b] = [closed[i - 1]!, closed[i]!];
+      const part = (t: number) => [0, 1, 2].map((k) => a[k as 0] + t * (b[k as 0] - a[k as 0])) as [number, number, number];
+      group.add(this.tube(T, [part(0.15), part(0.75)], 2.6, 0x3e6e8e));
+    }
+    return group;
   }
 
   private heightOf(mesh: readonly MeshStation[]): (x: number, y: number) => number {

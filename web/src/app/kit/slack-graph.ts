@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { MeshStation } from '@yellow-pane/contracts';
+import { hostSize } from './host-size';
 
-const [W, H, LEFT, BOTTOM, TOP] = [720, 118, 46, 20, 10];
+const [H, LEFT, BOTTOM, TOP] = [118, 46, 20, 10];
 /** What lies down without heat. */
 const LIES_DOWN_PCT = 0.1;
 
@@ -11,6 +12,7 @@ const LIES_DOWN_PCT = 0.1;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let g = graph();
+    @let w = size().w;
     <svg [attr.viewBox]="'0 0 ' + w + ' ' + h" class="block w-full" role="img" [attr.aria-label]="label()">
       @for (t of g.ticks; track t.text) {
         <line [attr.x1]="left" [attr.x2]="w - 8" [attr.y1]="t.y" [attr.y2]="t.y" stroke="#D8D2C2" />
@@ -22,8 +24,8 @@ const LIES_DOWN_PCT = 0.1;
       <polyline [attr.points]="g.below" fill="none" stroke="#C2501C" stroke-width="2.5" />
       <text [attr.x]="left" [attr.y]="h - 5" font-size="12" fill="#56626A">left</text>
       <g font-size="12" font-weight="700">
-        <path [attr.d]="'M' + (w / 2 - 130) + ' ' + (h - 9) + 'h26'" stroke="#C2501C" stroke-width="2.5" />
-        <text [attr.x]="w / 2 - 98" [attr.y]="h - 5" fill="#A8431A">lower edge</text>
+        <path [attr.d]="'M' + g.lowerX + ' ' + (h - 9) + 'h26'" stroke="#C2501C" stroke-width="2.5" />
+        <text [attr.x]="g.lowerX + 32" [attr.y]="h - 5" fill="#A8431A">lower edge</text>
         <path [attr.d]="'M' + (w / 2 + 20) + ' ' + (h - 9) + 'h26'" stroke="#3E6E8E" stroke-width="2.5" stroke-dasharray="7 4" />
         <text [attr.x]="w / 2 + 52" [attr.y]="h - 5" fill="#3E6E8E">upper edge</text>
       </g>
@@ -35,10 +37,12 @@ const LIES_DOWN_PCT = 0.1;
 export class SlackGraph {
   readonly mesh = input.required<readonly MeshStation[]>();
   readonly label = input('What has to go along both edges');
-  protected readonly w = W;
+  /** Drawn to the pixel, so that its words stay readable on a phone. */
+  protected readonly size = hostSize({ w: 720, h: H });
   protected readonly h = H;
   protected readonly left = LEFT;
   protected readonly graph = computed(() => {
+    const W = this.size().w;
     const at = (side: 'up' | 'down') => this.mesh().flatMap((s) => (s[side].length ? [{ x: s.alongMm, pct: 100 * s[side].at(-1)![4] }] : []));
     const [above, below] = [at('up'), at('down')];
     const all = [...above, ...below];
@@ -53,6 +57,8 @@ export class SlackGraph {
     const ticks = [];
     for (let v = Math.ceil(low / step) * step; v <= high; v += step) ticks.push({ y: y(v), text: `${Number(v.toFixed(2))} %` });
     return {
+      // clear of the word at the left end
+      lowerX: Math.max(LEFT + 36, W / 2 - 130),
       above: line(above),
       below: line(below),
       ticks,

@@ -103,6 +103,17 @@ describe('lines of the log on their way to the bench', () => {
     expect(Date.parse(entry.occurredAt) - Date.now()).toBeGreaterThan(4000);
     expect(entry.clockOffsetMs).toBeGreaterThan(4000);
   });
+  test('until the browser has it nothing says that all is well, and a browser that will not keep it leaves nothing behind', async () => {
+    const queue = await load();
+    const tapped = queue.add('Done', done());
+    expect(queue.beingKept()).toBe(1);
+    await tapped;
+    expect(queue.beingKept()).toBe(0);
+    await until(() => queue.waiting() === 0);
+    TestBed.inject(LocalStore).enqueue = async () => Promise.reject(new Error('no room'));
+    await expect(queue.add('Done', done())).rejects.toThrow('Make room on the device');
+    expect([queue.beingKept(), queue.waiting(), texts().length]).toEqual([0, 0, 1]);
+  });
   test('out of reach it waits here, survives a reload with the job, and is delivered in order once', async () => {
     await load();
     await until(async () => (await TestBed.inject(LocalStore).job(api.doc.job.id)) !== undefined);

@@ -26,6 +26,8 @@ export class LayQueue implements OnDestroy {
   private readonly record = inject(RecordStore);
   /** Lines that are safe here and not yet at the bench. */
   readonly waiting = signal(0);
+  /** Lines that were tapped and are not safe here yet. */
+  readonly beingKept = signal(0);
   /** Whether the last try reached the bench. */
   readonly isReached = signal(true);
   /** Lines that the bench would not take. */
@@ -69,6 +71,7 @@ export class LayQueue implements OnDestroy {
       stepKey: null, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...line,
     }; // prettier-ignore
     const draft = { id: uuidv7(), jobId: doc.job.id, personId: person.id, baseRevision: doc.revision, label: label.slice(0, 120), patches: [{ op: 'add' as const, kind: 'layEntry' as const, id: entry.id, value: { ...entry } }] }; // prettier-ignore
+    this.beingKept.update((n) => n + 1);
     try {
       this.waiting.set(await this.local.enqueue(draft, photo));
     } catch (error) {
@@ -76,6 +79,8 @@ export class LayQueue implements OnDestroy {
         `This browser could not keep that tap (${error instanceof Error ? error.message : String(error)}). Make room on the device, then tap again.`,
         { cause: error },
       );
+    } finally {
+      this.beingKept.update((n) => n - 1);
     }
     localStorage.setItem('yp-lay-pending', '1');
     this.record.receive(draft.patches, null);

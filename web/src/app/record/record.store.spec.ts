@@ -32,7 +32,11 @@ describe('the open job', () => {
     const first = record.set('Note', 'surface', pane('T1').id, { note: 'chipped' });
     expect(record.surface()!.note).toBe('chipped');
     expect(record.save()).toBe('saving');
-    await Promise.all([first, record.set('Note', 'surface', pane('T1').id, { note: 'chipped, signed' })]);
+    const second = record.set('Note', 'surface', pane('T1').id, { note: 'chipped, signed' });
+    await first;
+    // it is not saved while the other one is still on its way
+    expect(record.save()).toBe('saving');
+    await second;
     expect(record.save()).toBe('saved');
     expect(api.drafts.map((d) => d.deviceSeq)).toEqual([1, 2]);
     expect(api.drafts[1]!.baseRevision).toBe(2);
@@ -65,7 +69,10 @@ describe('the open job', () => {
     await record.set('Note', 'surface', pane('T1').id, { note: 'chipped' });
     expect(record.canUndo()).toBe('Note');
     api.refuseNext = new ApiProblem('undo-conflict', 'Okan has since changed it. Undo all the same?');
-    await record.reverse('undo', false);
+    const asked = record.reverse('undo', false);
+    expect(record.save()).toBe('saving');
+    await asked;
+    expect(record.save()).toBe('saved');
     expect(record.ask()).toEqual({ way: 'undo', text: 'Okan has since changed it. Undo all the same?' });
     await record.reverse('undo', true);
     expect(record.ask()).toBeNull();

@@ -95,17 +95,32 @@ export const RecordStore = signalStore(
       await load(jobId).catch(() => undefined);
     };
     const waiting = () => patchState(store, { save: 'waiting' });
+    /** Edits of this job that the bench has not answered yet: it is saved when the last one is. */
+    let unanswered = 0;
+    const saved = (): SaveState => (unanswered === 0 ? 'saved' : 'saving');
+    /** Counts one more edit under way. @returns to be called when it is answered; called again it does nothing */
+    const underWay = (): (() => void) => {
+      unanswered++;
+      let isAnswered = false;
+      return () => {
+        if (!isAnswered) unanswered--;
+        isAnswered = true;
+      };
+    };
 
     const change = async (label: string, patches: Patch[]): Promise<void> => {
       const doc = store.doc();
       if (!doc || !device.person() || patches.length === 0) return;
       patchState(store, { doc: applyPatches(doc, patches), save: 'saving', refusal: null });
+      const answered = underWay();
       try {
         const answer = await sender.change(doc.job.id, label, patches, () => store.doc()?.revision ?? doc.revision, waiting);
+        answered();
         const now = store.doc();
         if (now?.job.id === doc.job.id)
-          patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
+          patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: saved() });
       } catch (error) {
+        answered();
         await reloadAfter(error, doc.job.id);
       }
     };
@@ -113,14 +128,18 @@ export const RecordStore = signalStore(
     const reverse = async (way: 'undo' | 'redo', force: boolean): Promise<void> => {
       const doc = store.doc();
       if (!doc || !device.person()) return;
-      patchState(store, { ask: null, refusal: null });
+      patchState(store, { ask: null, refusal: null, save: 'saving' });
+      const answered = underWay();
       try {
         const answer = await sender.reverse(doc.job.id, way, force, waiting);
+        answered();
         const now = store.doc()!;
         if (needsReload(now, answer.change.patches)) await load(doc.job.id);
         else patchState(store, { doc: { ...applyPatches(now, answer.change.patches), revision: answer.change.revision } });
-        patchState(store, { canUndo: answer.canUndo, canRedo: answer.canRedo, save: 'saved' });
+        patchState(store, { canUndo: answer.canUndo, canRedo: answer.canRedo, save: saved() });
       } catch (error) {
+        answered();
+        patchState(store, { save: saved() });
         if (error instanceof ApiProblem && error.code === 'undo-conflict') patchState(store, { ask: { way, text: error.message } });
         else patchState(store, { refusal: error instanceof Error ? error.message : String(error) });
       }

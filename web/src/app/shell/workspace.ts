@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, Injector, input, signal, untracked, viewChild } from '@angular/core';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { map, startWith } from 'rxjs';
@@ -156,6 +156,7 @@ export class Workspace {
   private readonly router = inject(Router);
   protected readonly device = inject(Device);
   protected readonly help = viewChild.required(HelpSheet);
+  private readonly injector = inject(Injector);
   private readonly rooms = viewChild(Rooms);
   protected readonly roomsOpen = signal(false);
   protected readonly doc = this.record.doc;
@@ -191,6 +192,12 @@ export class Workspace {
     effect(() => {
       this.record.selectedId();
       this.roomsOpen.set(false);
+    });
+    // a job with curved glass will ask for plans; what makes them is fetched when the page has come to rest
+    const hasCurved = computed(() => this.doc()?.surfaces.some((s) => s.curved) ?? false);
+    effect(() => {
+      if (!hasCurved()) return;
+      setTimeout(() => void import('../compute/shrink-search').then(({ ShrinkSearch }) => this.injector.get(ShrinkSearch).ready()).catch(() => undefined), 400);
     });
     // on a phone the tape of stages is longer than the screen
     effect(() => {

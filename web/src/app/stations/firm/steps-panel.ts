@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import {
   cutMethod,
   edgeSchool,
+  glassForm,
   frameKind,
   linerSchool,
   lockSchool,
@@ -39,6 +40,7 @@ const whenChoices: { readonly what: keyof StepRule['when']; readonly name: strin
   { what: 'silicone', name: 'Silicone', options: siliconeSchool.options },
   { what: 'stops', name: 'Stops', options: stopsSchool.options },
   { what: 'edge', name: 'Security edge', options: edgeSchool.options },
+  { what: 'glass', name: 'Glass', options: glassForm.options },
 ];
 const drawingNames: Record<StepRule['drawing'], string> = {
   none: 'none', pane: 'the pane', liner: 'the liner', lock: 'the lock', light: 'light pass', corners: 'corners', trim: 'trimming', hard: 'hard pass', edges: 'edges', template: 'template', anchor: 'anchor bead',
@@ -64,7 +66,7 @@ const drawingNames: Record<StepRule['drawing'], string> = {
     </div>
     <p class="mb-2 text-sm text-soft">
       Jobs that have begun keep the version they began with. In the words, {{ '{edgeGap}' }}, {{ '{edgeStop}' }}, {{ '{overhang}' }}, {{ '{blade}' }},
-      {{ '{lock}' }} and {{ '{film}' }} stand for the figures of the pane.
+      {{ '{lock}' }}, {{ '{film}' }} and {{ '{gun}' }} stand for the figures of the pane.
     </p>
     @if (fault()) {
       <p role="alert" class="mb-2 border-l-4 border-ink bg-tint p-3">{{ fault() }}</p>

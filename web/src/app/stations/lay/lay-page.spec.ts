@@ -19,6 +19,7 @@ import { leftText, lineText, timerText } from './lay-words';
 /** The queue as the page sees it: lines are kept and shown, or the browser will not keep them. */
 class FakeQueue {
   readonly waiting = () => 0;
+  readonly beingKept = () => 0;
   readonly isReached = () => true;
   readonly refusedCount = () => 0;
   readonly isPersisted = () => true;

@@ -1,9 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { ShrinkInput, ShrinkPlan, StepDrawing } from '@yellow-pane/contracts';
-import { shrinkRequestOf } from '@yellow-pane/core';
-import { contentHash } from '@yellow-pane/core/ground';
-import { ShrinkSearch } from '../../compute/shrink-search';
+import type { StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { HoldButton } from '../../kit/hold-button';
 import { readNumber } from '../../kit/read-number';
@@ -94,27 +91,25 @@ export class LayPage {
       isTall: heightOf(pane.outline) > 1.05,
     };
   });
-  private readonly search = inject(ShrinkSearch);
-  private readonly made = signal<{ key: string; plan: ShrinkPlan | null } | null>(null);
-  private readonly shrinkInput = computed(() => {
-    const [doc, here] = [this.record.doc(), this.lay.here()];
-    const film = doc?.films.find((f) => f.id === here?.surface.filmId);
-    const asked = doc && here?.surface.curved && film ? shrinkRequestOf(here.surface, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
-    return asked && 'input' in asked ? asked.input : null;
-  });
   /** The shrink plan of the curved pane in hand, for the steps that are drawn by it. */
-  protected readonly formPlan = computed(() => {
-    const [v, input] = [this.view(), this.shrinkInput()];
-    if (!v || !input || !formingDrawings.has(v.drawing)) return null;
-    return this.made()?.key === contentHash(input) ? this.made()!.plan : null;
+  protected readonly formPlan = computed(() => (formingDrawings.has(this.view()?.drawing ?? 'pane') ? this.lay.formed() : null));
+  /** Forming is done and drawn from outside, the quarters from the face that gets the film. */
+  protected readonly isMirrored = computed(() => {
+    const v = this.view();
+    return v ? v.here.surface.seenFrom !== (v.drawing === 'quarters' ? v.here.surface.filmFace : 'street') : false;
   });
-  private async planForm(input: ShrinkInput): Promise<void> {
-    const key = contentHash(input);
-    if (this.made()?.key === key) return;
-    const made = await this.search.plan(input);
-    this.made.set({ key, plan: made.ok ? made.value : null });
-  }
-
+  /** Strokes of the quarters, in the plane of the shrink plan. */
+  protected readonly quarterStrokes = computed(() => {
+    const [v, plan] = [this.view(), this.plan()];
+    if (!v?.here.surface.curved || !plan) return [];
+    const flip = v.here.surface.filmFace === v.here.surface.seenFrom ? 1 : -1;
+    return (plan.passes.find((p) => p.name === 'light')?.strokes ?? []).map((s) => ({
+      path: s.path.map((p) => ({ x: flip * p.x, y: p.y })),
+      isLane: s.how === 'pull',
+    }));
+  });
+  /** What heat and water have to mind on this pane, at the steps that bring them. */
+  protected readonly heatKeepsOff = computed(() => (this.view()?.drawing === 'forming' ? (this.formPlan()?.keepClear ?? []) : []));
   protected readonly plan = computed(() => {
     const answer = this.lay.strokes();
     return answer?.ok ? answer.plan : null;
@@ -145,8 +140,9 @@ export class LayPage {
   /** Where the lines are. */
   protected readonly kept = computed(() => {
     const n = this.lay.queue.waiting();
-    if (n === 0) return { text: 'all at the bench', look: 'text-proof' };
-    return { text: `${n} kept here, ${this.lay.queue.isReached() ? 'on the way' : 'waiting for the bench'}`, look: 'text-heat-text' };
+    if (this.lay.queue.beingKept() > 0) return { dot: '○', text: 'keeping it here …', look: 'text-heat-text' };
+    if (n === 0) return { dot: '●', text: 'all at the bench', look: 'text-proof' };
+    return { dot: '○', text: `${n} kept here, ${this.lay.queue.isReached() ? 'on the way' : 'waiting for the bench'}`, look: 'text-heat-text' };
   });
   protected readonly lastDone = computed(() => {
     const rows = this.lay.rows().filter((r) => r.progress.doneAt !== null && r.surface.id !== this.record.selectedId());
@@ -181,10 +177,6 @@ export class LayPage {
   });
 
   constructor() {
-    effect(() => {
-      const input = this.shrinkInput();
-      if (input) untracked(() => void this.planForm(input));
-    });
     const stop = inject(Instruments).onReading((r) => {
       if (r.kind === 'thermometer' && this.view()?.step?.reading === 'glass') void this.read(r.surfaceC);
     });

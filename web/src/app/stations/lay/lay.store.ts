@@ -1,5 +1,7 @@
-import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
-import type { LayEntry, LayKind, Surface } from '@yellow-pane/contracts';
+import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import type { LayEntry, LayKind, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
+import { shrinkRequestOf } from '@yellow-pane/core';
+import { contentHash } from '@yellow-pane/core/ground';
 import {
   defaultLay,
   layPaneOf,
@@ -13,6 +15,7 @@ import {
   type PaneProgress,
   type Step,
 } from '@yellow-pane/core/lay';
+import { ShrinkSearch } from '../../compute/shrink-search';
 import { LayQueue } from '../../record/lay-queue';
 import { RecordStore } from '../../record/record.store';
 import { Bell } from './bell';
@@ -75,9 +78,22 @@ export class LayStore {
     const [doc, here] = [this.record.doc(), this.here()];
     return doc && here ? sheetOfSurface(here.surface, doc) : null;
   });
+  private readonly search = inject(ShrinkSearch);
+  private readonly made = signal<{ key: string; plan: ShrinkPlan | null } | null>(null);
+  private readonly shrinkInput = computed(() => {
+    const [doc, here] = [this.record.doc(), this.here()];
+    const film = doc?.films.find((f) => f.id === here?.surface.filmId);
+    const asked = doc && here?.surface.curved && film ? shrinkRequestOf(here.surface, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
+    return asked && 'input' in asked ? asked.input : null;
+  });
+  /** The shrink plan of the curved pane in hand; null: it is flat, or not worked out yet. */
+  readonly formed = computed(() => {
+    const [input, made] = [this.shrinkInput(), this.made()];
+    return input && made?.key === contentHash(input) ? made.plan : null;
+  });
   readonly strokes = computed(() => {
     const [doc, here] = [this.record.doc(), this.here()];
-    return doc && here ? squeegeeOfSurface(here.surface, doc) : null;
+    return doc && here ? squeegeeOfSurface(here.surface, doc, this.formed()) : null;
   });
   readonly steps = computed<readonly Step[]>(() => this.sheet()?.steps ?? []);
   readonly next = computed(() => (this.here() ? nextStep(this.steps(), this.here()!.progress.done) : null));
@@ -109,6 +125,10 @@ export class LayStore {
   });
 
   constructor() {
+    effect(() => {
+      const input = this.shrinkInput();
+      if (input) untracked(() => void this.planForm(input));
+    });
     void this.queue.start();
     const bell = inject(Bell);
     const timer = setInterval(() => {
@@ -122,6 +142,13 @@ export class LayStore {
       bell.ring();
     }, 1000);
     inject(DestroyRef).onDestroy(() => clearInterval(timer));
+  }
+
+  private async planForm(input: ShrinkInput): Promise<void> {
+    const key = contentHash(input);
+    if (this.made()?.key === key) return;
+    const made = await this.search.plan(input);
+    this.made.set({ key, plan: made.ok ? made.value : null });
   }
 
   private linesOf(surfaceId: string | null): LayEntry[] {

@@ -80,6 +80,11 @@ export class ShrinkPanel {
   protected readonly mesh = computed(() => this.tried()?.mesh ?? this.shown()?.mesh ?? []);
   protected readonly line = computed(() => this.tried()?.line ?? this.shown()?.anchor.line ?? []);
   protected readonly fingers = computed(() => (this.tried() ? [] : [...(this.shown()?.below.fingers ?? []), ...(this.shown()?.above.fingers ?? [])]));
+  /** Rings that heat keeps out of; while the line is dragged the film has none yet. */
+  protected readonly kept = computed(() => {
+    const all = (this.shown()?.keepClear ?? []).filter((k) => k.heatMm !== null && k.ring.length > 2);
+    return { onGlass: all.map((k) => k.ring), onFilm: this.tried() ? [] : all.map((k) => k.flatRing) };
+  });
   protected readonly numbers = computed(() => new Map((this.shown()?.order ?? []).map((o, i) => [`${o.side}${o.number}`, i + 1])));
   /** The most that any place of the film has to lose, or would have to stretch. */
   protected readonly full = computed(() => {
@@ -88,7 +93,7 @@ export class ShrinkPanel {
   });
   protected readonly scale = computed(() => {
     const full = this.full();
-    return [0, 0.25, 0.5, 0.75, 1].map((k) => ({ color: shrinkColor(k), text: percent(k * full) }));
+    return [0, 0.25, 0.5, 0.75, 1].map((k) => ({ color: shrinkColor(k), text: `${(100 * k * full).toFixed(full < 0.004 ? 2 : 1)} %` }));
   });
   protected readonly stretches = computed(() => Math.min(this.shown()?.above.leastFrac ?? 0, this.shown()?.below.leastFrac ?? 0) < -0.001);
   protected readonly grade = computed(() => {

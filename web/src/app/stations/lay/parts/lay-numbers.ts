@@ -129,12 +129,15 @@ export class LayNumbers {
     if (!answer) return null;
     if (!answer.ok) return { text: answer.why, why: [] as string[] };
     const { plan } = answer;
-    const mm = (v: number) => formatLength(v, this.record.units());
+    const mm = (v: number) => `${formatLength(v, this.record.units())}${this.record.units() === 'mm' ? ' mm' : ''}`;
     const settings = this.lay.settings();
+    const isFormed = this.lay.here()?.surface.curved !== null && this.lay.here()?.surface.curved !== undefined;
     return {
       text: `${plan.strokeCount} strokes, ${(plan.lengthMm / 1000).toFixed(0)} m of blade, about ${plan.minutes.toFixed(1)} min; blade ${mm(plan.bladeMm)}, overlap ${mm(settings.overlapMm)} or more. Nothing stays unpressed.`,
       why: [
-        'Lock, light pass from the middle outwards and stopping ½ in (13 mm) short of the frame, corners, trim, hard pass to the cut edges, every edge bumped: common practice.',
+        isFormed
+          ? 'Film that was formed and trimmed: out from its line in four quarters, left and right above it, left and right below, then hard in the same order, every edge bumped: common practice. Lengths are those in the plane of the corners.'
+          : 'Lock, light pass from the middle outwards and stopping ½ in (13 mm) short of the frame, corners, trim, hard pass to the cut edges, every edge bumped: common practice.',
         `Every stroke is narrowed by half the overlap, and what is then left of the pane is worked out exactly: ${plan.missedMm2.light.toFixed(0)} and ${plan.missedMm2.hard.toFixed(0)} mm² (light and hard pass; under 25 is rounding at bends). A plan that leaves more is not offered.`,
         'Speeds of the blade are house figures; logged times take their place.',
       ],

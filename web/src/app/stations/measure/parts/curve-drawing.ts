@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, input, output, signal, viewChildren } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChildren } from '@angular/core';
 import type { CurvedPane } from '@yellow-pane/contracts';
 import { bowPlaceWords, lengthOf, straightedgeOf } from '@yellow-pane/core/form';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { shrinkColor } from '../../../kit/shrink-colors';
+import { hostSize } from '../../../kit/host-size';
 import { LengthField, type TypedReading } from '../../../kit/length-field';
 import type { BowSlot } from '../curve.updaters';
 
@@ -113,17 +114,8 @@ export class CurveDrawing {
   readonly cleared = output<BowSlot>();
   readonly activeKey = signal<string | null>(null);
   protected readonly fieldW = computed(() => (this.size().w < 520 ? FIELD_W.narrow : FIELD_W.wide));
-  protected readonly size = signal({ w: 700, h: 520 });
+  protected readonly size = hostSize({ w: 700, h: 520 });
   private readonly fields = viewChildren(LengthField);
-
-  constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    const watch = new ResizeObserver(([entry]) => {
-      if (entry && entry.contentRect.width > 0) this.size.set({ w: entry.contentRect.width, h: entry.contentRect.height });
-    });
-    watch.observe(host);
-    inject(DestroyRef).onDestroy(() => watch.disconnect());
-  }
 
   private readonly view = computed(() => {
     const { w, h } = this.size();

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, ElementRef, inject, input, output, signal, viewChildren } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChildren } from '@angular/core';
 import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
 import {
   bowKeys,
@@ -17,6 +17,7 @@ import {
   type Survey,
 } from '@yellow-pane/core';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
+import { hostSize } from '../../../kit/host-size';
 import { LengthField, type TypedReading } from '../../../kit/length-field';
 import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
 
@@ -126,18 +127,9 @@ export class OpeningDrawing {
   readonly finished = output<void>();
 
   readonly activeKey = signal<MeasureKey | null>(null);
-  protected readonly size = signal({ w: 720, h: 560 });
+  protected readonly size = hostSize({ w: 720, h: 560 });
   protected readonly fieldW = FIELD_W;
   private readonly fields = viewChildren(LengthField);
-
-  constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    const watch = new ResizeObserver(([entry]) => {
-      if (entry && entry.contentRect.width > 0) this.size.set({ w: entry.contentRect.width, h: entry.contentRect.height });
-    });
-    watch.observe(host);
-    inject(DestroyRef).onDestroy(() => watch.disconnect());
-  }
 
   /** Each field belongs to its pane: the next pane gets fields of its own, so that nothing typed here shows there. */
   protected readonly paneFields = computed(() => this.drawn().fields.map((f) => ({ ...f, id: `${this.surface().id}/${f.key}` })));
