@@ -1,5 +1,10 @@
 import { expect, type Page } from '@playwright/test';
 
+/** Waits until what is already on its way to the screen is drawn, so that nothing is read off the screen of before. */
+export async function drawn(page: Page): Promise<void> {
+  await page.evaluate(() => new Promise((r) => setTimeout(() => requestAnimationFrame(() => setTimeout(r)))));
+}
+
 /** The app in the installer's verbs. */
 export class Bench {
   constructor(
@@ -37,7 +42,9 @@ export class Bench {
     await acknowledged;
     await this.saved();
   }
+  /** What was just done is at the bench: the words of before it are given time to go first. */
   async saved(): Promise<void> {
+    await drawn(this.page);
     await expect(this.page.getByRole('status').filter({ hasText: 'saved' })).toBeVisible();
   }
   verdict() {

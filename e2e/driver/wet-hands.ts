@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import type { JobDocument, LayEntry } from '@yellow-pane/contracts';
+import { drawn } from './bench.js';
 import type { BenchServer } from './server.js';
 
 /** The Lay stage as a person on a ladder uses it. */
@@ -56,6 +57,7 @@ export class WetHands {
     await expect(this.heading()).toContainText(pane);
   }
   async delivered(): Promise<void> {
+    await drawn(this.page);
     await expect(this.kept()).toContainText('all at the bench');
   }
 

@@ -85,6 +85,16 @@ test('the shuttle’s rear window: how many fingers, where the line goes, what h
   await page.getByRole('tab', { name: 'Fingers in figures' }).click();
   const said = /(\d+) fingers below, (\d+) above/.exec((await plan(page).textContent())!)!;
   await expect(page.locator('[data-fingers] tbody tr')).toHaveCount(Number(said[1]) + Number(said[2]));
+  // a sensor put down under a finger of the lower edge sends the finger aside
+  const feet = async (): Promise<string[]> => (await page.locator('[data-fingers] tbody tr').allTextContents()).filter((t) => t.includes('lower'));
+  const before = await feet();
+  await bench.goTo('Measure');
+  await page.getByText('Corners, heating lines, zones').click();
+  await page.getByLabel('Zone to mind').selectOption('sensor');
+  await bench.goTo('Choose');
+  await expect(page.getByText(/^Sensor: no heat and no water/)).toBeVisible();
+  await page.getByRole('tab', { name: 'Fingers in figures' }).click();
+  await expect.poll(feet).not.toEqual(before);
   const sheet = await page.request.get(`${server.url}${await page.getByRole('link', { name: 'Forming sheet' }).getAttribute('href')}`);
   expect(sheet.headers()['content-type']).toBe('application/pdf');
 });
@@ -183,8 +193,46 @@ test('the run sheet of curved glass: formed outside first, fingers drawn in thei
   await page.locator('[data-step="form-heat"]').click();
   await expect(page.getByRole('img', { name: /Rear window: / })).toContainText('gun');
   await expect(page.getByText('Gun on full, 20 to 30 s to warm up')).toBeVisible();
+  // the lamp behind the glass is drawn and said where the gun comes, and no finger stands in front of it
+  await expect(page.locator('[data-keep-clear]').first()).toContainText(
+    /Brake light: .* Heat stays 20 mm away\. [\d.]+ mm of film is led past it to fingers \d+ and \d+\./,
+  );
+  await expect(page.getByRole('img', { name: /Rear window: / })).toContainText('no heat');
+  // on a phone the caution is in sight without a finger on the screen, over the drawing
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.locator('[data-caution]')).toContainText('Burns and fumes');
+  const caution = (await page.locator('[data-caution]').boundingBox())!;
+  expect(caution.y + caution.height).toBeLessThan((await page.locator('[data-next]').boundingBox())!.y);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  // laid inside: strokes out from the line in four quarters, with a blade that lies on the bend
+  await page.locator('[data-step="form-quarters"]').click();
+  const quarters = page.getByRole('img', { name: /Rear window: / });
+  for (const n of ['1', '2', '3', '4']) await expect(quarters.getByText(n, { exact: true })).toBeVisible();
+  const left = async (n: string) => (await quarters.getByText(n, { exact: true }).boundingBox())!.x;
+  expect(await left('1')).toBeLessThan(await left('2'));
+  await expect(page.locator('[data-strokes]')).toContainText(/\d+ strokes, \d+ m of blade, about [\d.]+ min; blade 150 mm, overlap/);
   await page.locator('[data-step="form-edges"]').click();
   await expect(page.getByText('Stay 150 mm away from the sides')).toBeVisible();
+});
+
+test('a chip is found: no full gun, another way is recommended, and the run sheet says low heat; undone it is as before', async ({ page }) => {
+  await bench.pick('Rear window');
+  await page.getByLabel('It has a chip').check();
+  await bench.saved();
+  await bench.goTo('Choose');
+  await expect(page.locator('[data-summary]')).toBeVisible();
+  await page.getByRole('tab', { name: 'Ways of forming' }).click();
+  const way = (name: string) => page.locator('article').filter({ has: page.getByRole('heading', { name: new RegExp(`^${name}`) }) });
+  await expect(way('Finger by finger')).toContainText('Laminated or chipped glass: low heat on one finger at a time, or refuse it.');
+  await expect(way('Double lift')).toContainText('Not here: Laminated or chipped glass: no full gun on it.');
+  await bench.goTo('Lay');
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await page.locator('[data-step="form-heat"]').click();
+  await expect(page.getByText('No full gun on this glass: low heat, whole pane warmed first')).toBeVisible();
+  await bench.goTo('Measure');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await bench.saved();
+  await expect(page.getByLabel('It has a chip')).not.toBeChecked();
 });
 
 test('curve and shrink plan can be read by everybody (axe, WCAG 2.2 AA)', async ({ page }) => {
@@ -197,4 +245,13 @@ test('curve and shrink plan can be read by everybody (axe, WCAG 2.2 AA)', async 
   expect(await check()).toEqual([]);
   await page.getByRole('tab', { name: 'Ways of forming' }).click();
   expect(await check()).toEqual([]);
+});
+
+test('a pane that must not get film says so where it would be laid, before anything else', async ({ page }) => {
+  await bench.pick('Wheelhouse windscreen');
+  await bench.goTo('Lay');
+  await expect(page.locator('[data-refusal]')).toContainText('no tint on it unless the authority allows it in writing');
+  await page.locator('[data-surface="Rear window"]').click();
+  await expect(page.getByRole('img', { name: /Rear window: / })).toBeVisible();
+  await expect(page.locator('[data-refusal]')).toHaveCount(0);
 });
