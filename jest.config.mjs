@@ -2,10 +2,11 @@ import presets from 'jest-preset-angular/presets/index.js';
 
 const { createEsmPreset } = presets;
 
-const node = (name, tsconfig) => ({
+const node = (name, tsconfig, setupFiles = []) => ({
   displayName: name,
   rootDir: `<rootDir>/${name}`,
   testEnvironment: 'node',
+  setupFiles,
   testMatch: ['<rootDir>/src/**/*.spec.ts'],
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
@@ -17,7 +18,7 @@ export default {
   testTimeout: 300_000,
   projects: [
     node('contracts', '<rootDir>/../core/tsconfig.spec.json'),
-    node('core', '<rootDir>/tsconfig.spec.json'),
+    node('core', '<rootDir>/tsconfig.spec.json', ['<rootDir>/../tools/property-seed.mjs']),
     node('demo', '<rootDir>/../core/tsconfig.spec.json'),
     node('server', '<rootDir>/tsconfig.json'),
     {
