@@ -24,6 +24,8 @@ export const shrinkInput = z.object({
     /** It gives way to a pull: cast and urethane films. */
     stretches: z.boolean(),
     isOutside: z.boolean(),
+    /** It takes light away: no such film on lookout glass unless the authority allows it. */
+    darkens: z.boolean().default(true),
   }),
   /** Other films that could be taken instead. */
   others: z

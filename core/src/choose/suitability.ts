@@ -1,4 +1,5 @@
 import type { Film, Glazing, Grade } from '@yellow-pane/contracts';
+import { darkens } from '../films/index.js';
 
 /** A rule that holds whatever the sum says. */
 export interface Ruling {
@@ -6,8 +7,6 @@ export interface Ruling {
   readonly reason: string;
   readonly change: string | null;
 }
-
-const tinted: readonly Film['kind'][] = ['solar', 'exterior-solar', 'mirror', 'frosted', 'printed-decor', 'lettering'];
 
 /** Films made for walls, doors and furniture. */
 const notForGlass: readonly Film['kind'][] = ['interior', 'textured-wall', 'cast-wrap', 'printed-decor'];
@@ -28,7 +27,7 @@ export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street
   if (glazing.hasFailedSeal) no('The unit is blind inside: its seal has failed, and film keeps the wet in view.', 'A new unit first.');
   if (glazing.isFireRated) no('Fire-rated glazing: no film without the maker’s written yes.', 'The maker’s written yes.');
   if (glazing.isLookout) {
-    if (tinted.includes(film.kind)) no('Lookout glass: no tint unless the authority allows it.', 'A written permit of the authority.');
+    if (darkens(film)) no('Lookout glass: no tint unless the authority allows it.', 'A written permit of the authority.');
     else ask('Lookout glass: ask the authority before anything is laid on it.', 'A written permit of the authority.');
   }
   if (film.mounting === 'not-on-glass' || notForGlass.includes(film.kind)) no('This film is made for walls, doors and furniture, not for glass.', null);
@@ -38,7 +37,7 @@ export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street
   if (isIndoors && film.mounting === 'outside') no('This film is made for weather: between two rooms a film for inside does it, and is easier to lay.', null);
   if (film.kind === 'security' && filmFace === 'street')
     no('Security film holds the splinters on the room side: it goes on the room face of the innermost pane.', 'The room face.');
-  if (film.kind === 'windscreen-protection') no('This film is made for the outside of windscreens.', null);
+  if (film.kind === 'windscreen-protection' && !glazing.isLookout) no('This film is made for the outside of windscreens.', null);
   if (film.retiredAt) ask('This film is retired: there may be none left to buy.', null);
   return out;
 }

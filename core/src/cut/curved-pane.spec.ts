@@ -35,6 +35,10 @@ describe('the piece of a curved pane', () => {
       return 'blocked' in answer ? answer.blocked : 'a piece';
     };
     expect(blocked(pane('Wheelhouse windscreen'))).toContain('Lookout glass');
+    // clear film may be cut: there the authority is asked first
+    const lookout = { ...pane('Cabin port'), glazing: pane('Wheelhouse windscreen').glazing };
+    const clear = cutOfSurface(lookout, records, { ...film, kind: 'windscreen-protection', mounting: 'outside' }).answer;
+    expect([blocked(lookout), 'piece' in clear]).toEqual([expect.stringContaining('Lookout glass'), true]);
     const cabin = pane('Cabin port');
     expect(blocked({ ...cabin, curved: { ...cabin.curved!, stamp: 'plastic' } })).toContain('no heat gun');
     expect(blocked({ ...cabin, curved: { ...cabin.curved!, bows: [] } })).toContain('No bow yet');

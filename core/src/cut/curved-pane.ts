@@ -2,7 +2,7 @@ import type { CurvedPane, Film, Firm, Job, MeasureKey, Piece, Reading, Roll, Shr
 import { flatSize, mayTurn, mirroredCurved, outlineOfCurved, taped } from '../form/index.js';
 import { formatLength } from '../ground/index.js';
 import type { Survey, TapeReading } from '../measure/index.js';
-import { workClassOf } from '../films/index.js';
+import { darkens, workClassOf } from '../films/index.js';
 import { roundUpToMark, type PieceAnswer } from './piece.js';
 
 /** The same measure on the window across. */
@@ -111,6 +111,7 @@ export function shrinkInputOf(s: ShrinkSource): { readonly input: ShrinkInput } 
         thicknessUm: film.thicknessUm,
         stretches: stretchesOf(film),
         isOutside: film.mounting === 'outside',
+        darkens: darkens(film),
       },
       others: others.map((f) => ({ id: f.id, name: f.name, alongPct: f.shrink!.alongPct })),
       isLookout: surface.glazing?.isLookout ?? false,
@@ -146,7 +147,7 @@ export function curvedPiece(source: ShrinkSource, turnsOf: (direction: Film['dir
   if ('blocked' in made) return made;
   const { input } = made;
   const { surface, film, job } = source;
-  if (input.isLookout) return { blocked: 'Lookout glass: no film is cut for it unless the authority allows it.' };
+  if (input.isLookout && input.film.darkens) return { blocked: 'Lookout glass: no film is cut for it unless the authority allows it.' };
   if (input.curved.stamp === 'plastic') return { blocked: 'A plastic window: no heat gun on it, so no film is cut for it.' };
   let size: ReturnType<typeof flatSize>;
   try {

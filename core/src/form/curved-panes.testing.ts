@@ -39,6 +39,7 @@ export const filmOf = (more: Partial<ShrinkInput['film']> = {}): ShrinkInput['fi
   thicknessUm: 38,
   stretches: false,
   isOutside: false,
+  darkens: true,
   ...more,
 });
 

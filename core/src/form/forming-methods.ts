@@ -6,8 +6,16 @@ export const takesNoFullGun = ({ curved, isLaminated }: { readonly curved: Pick<
   isLaminated || curved.stamp === 'laminated' || curved.isChipped;
 
 /** Why no film is formed on a pane at all. @source common practice; what lookout glass may carry is the law's to say */
-export function formRefusal({ curved, isLookout }: { readonly curved: Pick<CurvedPane, 'stamp'>; readonly isLookout: boolean }): string | null {
-  if (isLookout) return 'Lookout glass (wheelhouse, windscreen, front side): no tint on it unless the authority allows it in writing.';
+export function formRefusal({
+  curved,
+  isLookout,
+  film,
+}: {
+  readonly curved: Pick<CurvedPane, 'stamp'>;
+  readonly isLookout: boolean;
+  readonly film: { readonly darkens: boolean };
+}): string | null {
+  if (isLookout && film.darkens) return 'Lookout glass (wheelhouse, windscreen, front side): no tint on it unless the authority allows it in writing.';
   if (curved.stamp === 'plastic') return 'A plastic window: no heat gun on it. It gives off gas, bends and blisters the film.';
   return null;
 }

@@ -23,6 +23,7 @@ interface Found {
 export function advice(input: ShrinkInput, pane: FormedPane, found: Found): string[] {
   const { curved, units, film } = input;
   const out: string[] = [];
+  if (input.isLookout && !film.darkens) out.push('Lookout glass: ask the authority before anything is laid on it, clear film too.');
   const worst = Math.max(found.above.slackMm, found.below.slackMm);
   if (found.balancedWorst !== null && found.anchorKind !== 'balanced' && worst > 1.1 * found.balancedWorst)
     out.push(`Another line: the balanced one asks for ${found.balancedWorst.toFixed(1)} mm an edge instead of ${worst.toFixed(1)} mm.`);

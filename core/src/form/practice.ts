@@ -45,7 +45,7 @@ export function practicePane(round: number): ShrinkInput {
     school: null,
     lubrication: null,
   };
-  const film = { id: NOBODY, name: 'Practice', shrink: { alongPct: 2, acrossPct: 0 }, thicknessUm: 38, stretches: false, isOutside: false };
+  const film = { id: NOBODY, name: 'Practice', shrink: { alongPct: 2, acrossPct: 0 }, thicknessUm: 38, stretches: false, isOutside: false, darkens: true };
   return {
     curved,
     outline: [...outline],

@@ -301,6 +301,8 @@ describe('the plan', () => {
   });
   test('lookout glass and plastic windows are refused; laminated glass gets no full gun; cold glass, burns and darkness are said', () => {
     expect(rearPlan({ isLookout: true }).refused).toContain('Lookout glass');
+    const clear = rearPlan({ isLookout: true, film: filmOf({ darkens: false }) });
+    expect([clear.refused, clear.advice.join(' ')]).toEqual([null, expect.stringContaining('ask the authority')]);
     expect(rearPlan({}, { stamp: 'plastic' }).refused).toContain('no heat gun');
     const laminated = rearPlan({}, { stamp: 'laminated' });
     expect(laminated.methods.find((m) => m.school === 'double-lift')!.notHere).toContain('Laminated');

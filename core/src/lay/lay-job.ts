@@ -1,11 +1,12 @@
-import type { Drop, Film, Job, LayEntry, LearnedMinutes, Piece, Plan, Roll, StepSet, Surface } from '@yellow-pane/contracts';
+import type { CurvedPane, Drop, Film, Job, LayEntry, LearnedMinutes, Piece, Plan, Roll, StepSet, Surface } from '@yellow-pane/contracts';
 import { contentHash } from '../ground/index.js';
 import { defaultLay } from './default-lay.js';
 import { anticlockwise, boundingBox, flatten, mirrored, pathLength, signedArea, vec, type Polygon } from '../geometry/index.js';
 import { curvedOf, cutOutPath, paneToPiece, resolveAllowances, surveySurface, uprightBendOf, type JobRecords } from '../cut/index.js';
 import { formRefusal, takesNoFullGun } from '../form/index.js';
 import { bladeFor } from '../prepare/index.js';
-import { workClassOf } from '../films/index.js';
+import { rulings } from '../choose/index.js';
+import { darkens, workClassOf } from '../films/index.js';
 import { linesInForce, minutesTaken, paneProgress, type PaneProgress } from './progress.js';
 import { learnMinutes, type PaneRates, type TimedPane } from './learn.js';
 import { edgeGapFor, runSheetOf, sheetMinutes, stepSetOf, type LayPane, type Step } from './run-sheet.js';
@@ -52,14 +53,20 @@ function bladeOf(outline: Polygon, bendPerMm: number | null | undefined): number
   return bladeFor({ widthMm: w * k, heightMm: h * k, bendPerMm });
 }
 
-/** What gun a curved pane takes, by its stamp and its make-up, and what forbids to form film on it. */
-function heatOn(surface: Surface, records: LayRecords): Pick<LayPane, 'gun' | 'refusal'> {
-  const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
-  if (!curved) return {};
-  const refusal = formRefusal({ curved, isLookout: surface.glazing?.isLookout ?? false });
-  if (curved.stamp === 'plastic') return { gun: 'never', refusal };
-  if (takesNoFullGun({ curved, isLaminated: surface.glazing?.panes.some((p) => p.kind === 'laminated') ?? false })) return { gun: 'low', refusal };
-  return { gun: curved.stamp === 'tempered' ? 'full' : 'unproven', refusal };
+/** What forbids this film on this glass, and who has to be asked first: the rules of Choose that need no sum, and those of forming. */
+function forbidden(surface: Surface, film: Film, curved: CurvedPane | null): Pick<LayPane, 'refusal' | 'ask'> {
+  const { glazing, filmFace, exposure } = surface;
+  const rules = glazing ? rulings(film, glazing, filmFace, exposure?.isIndoors ?? false) : [];
+  const said = (grade: 'do-not' | 'ask') => rules.flatMap((r) => (r.grade === grade ? [r.reason] : [])).join(' ') || null;
+  const forming = curved && formRefusal({ curved, isLookout: glazing?.isLookout ?? false, film: { darkens: darkens(film) } });
+  return { refusal: forming ?? said('do-not'), ask: said('ask') };
+}
+
+/** What gun a curved pane takes, by its stamp and its make-up. */
+function gunFor(surface: Surface, curved: CurvedPane): NonNullable<LayPane['gun']> {
+  if (curved.stamp === 'plastic') return 'never';
+  if (takesNoFullGun({ curved, isLaminated: surface.glazing?.panes.some((p) => p.kind === 'laminated') ?? false })) return 'low';
+  return curved.stamp === 'tempered' ? 'full' : 'unproven';
 }
 
 function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null {
@@ -69,6 +76,7 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
   const lay = records.job.lay ?? defaultLay;
   const allowances = resolveAllowances(records, surface);
   const cut = paneToPiece(surface, records, film);
+  const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
   const seen = (ring: Polygon): Polygon => (surface.filmFace === surface.seenFrom ? ring : mirrored(ring));
   return {
     work: workClassOf(film),
@@ -81,7 +89,8 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
     overhangMm: allowances.overhangMm,
     bladeMm: lay.bladeMm ?? bladeOf(survey.outline, uprightBendOf(surface, records)),
     filmName: film.name,
-    ...heatOn(surface, records),
+    ...(curved ? { gun: gunFor(surface, curved) } : {}),
+    ...forbidden(surface, film, curved),
     units: records.job.units,
     holes: surface.cutOuts.map((c) => seen(squared(boundingBox(flatten(anticlockwise(cutOutPath(c, survey.outline!, 0)))), c.isRound))),
     // one works on the face that gets the film: seen from the other side than it was taped from, it is mirrored

@@ -138,6 +138,27 @@ describe('the demo harbour', () => {
     }
     expect(planned).toBeGreaterThan(45);
   });
+  test('what forbids film on flat glass stands at the first step, once, and nowhere else (common practice)', () => {
+    const patterned = pane('Toilet 4');
+    const frost = pane('Toilet 1').filmId;
+    const says = (more: Partial<Surface>, words: string) =>
+      sheetOfSurface({ ...patterned, filmId: frost, ...more }, records)!.steps.flatMap((s) => (s.caution?.includes(words) ? [s.key] : []));
+    expect(says({}, 'it touches only the tops')).toEqual(['check-piece']);
+    const clear = { ...pane('Toilet 1').glazing! };
+    expect(says({ glazing: { ...clear, isLeaded: true } }, 'Leaded lights')).toEqual(['check-piece']);
+    expect(says({ glazing: { ...clear, isFireRated: true } }, 'the maker’s written yes')).toEqual(['check-piece']);
+    expect(layPaneOf(pane('Toilet 1'), records)).toMatchObject({ refusal: null, ask: null });
+  });
+  test('clear film on lookout glass is not refused: the authority is asked first', () => {
+    const front = pane('Gable 1');
+    const guard = file.films.find((f) => f.kind === 'security')!;
+    const shade = file.films.find((f) => f.kind === 'solar')!;
+    const glazing = { ...pane('Toilet 1').glazing!, isLookout: true };
+    const of = (filmId: string) => layPaneOf({ ...front, filmFace: 'room', filmId, glazing }, records)!;
+    expect(of(guard.id)).toMatchObject({ refusal: null, ask: expect.stringContaining('ask the authority') });
+    expect(of(shade.id)).toMatchObject({ refusal: expect.stringContaining('no tint'), ask: null });
+    expect(sheetOfSurface({ ...front, filmId: guard.id, glazing }, records)!.steps[0]!.caution).toContain('ask the authority');
+  });
   test('strokes are seen from the face that is worked on: film on the street face of a pane taped in the room comes out mirrored', () => {
     const rake = pane('Gable 1');
     const from = (face: 'room' | 'street') => layPaneOf({ ...rake, seenFrom: 'room', filmFace: face }, records)!.outline;

@@ -18,8 +18,10 @@ export interface LayPane {
   readonly filmName: string;
   /** What gun curved glass takes: full with a tempered stamp, low when it is laminated or chipped; unproven while nobody has said. */
   readonly gun?: 'full' | 'low' | 'unproven' | 'never';
-  /** Why no film is formed on it at all. */
+  /** Why no film, or not this one, is laid on it at all. */
   readonly refusal?: string | null;
+  /** Who has to be asked before it is laid. */
+  readonly ask?: string | null;
   readonly units: UnitSystem;
 }
 
@@ -64,7 +66,7 @@ export const stepApplies = (rule: StepRule, pane: LayPane, schools: LaySettings)
 
 /**
  * The steps of one pane in order, from a version of the firm’s steps: those whose conditions hold, with this pane’s figures in their words.
- * What forbids the whole of it is said at the first step and wherever there is heat.
+ * What forbids the whole of it is said at the first step and wherever there is heat; who has to be asked, at the first step.
  * @returns empty when no step of the version fits: then the firm’s conditions leave this pane out
  */
 export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): Step[] {
@@ -90,11 +92,11 @@ export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): S
       tools: rule.tools.map(filled),
       minutes: minutes.fixed + minutes.perM2 * pane.areaM2 + minutes.perM * pane.edgeM,
     }))
-    .map((s, i) =>
-      pane.refusal && (i === 0 || s.drawing === 'forming' || s.tools.includes('heat gun'))
-        ? { ...s, caution: [pane.refusal, s.caution].filter(Boolean).join(' ') }
-        : s,
-    );
+    .map((s, i) => {
+      const isHot = s.drawing === 'forming' || s.tools.includes('heat gun');
+      const first = [(i === 0 || isHot) && pane.refusal, i === 0 && pane.ask].filter(Boolean);
+      return first.length ? { ...s, caution: [...first, s.caution].filter(Boolean).join(' ') } : s;
+    });
 }
 
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */

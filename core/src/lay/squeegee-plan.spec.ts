@@ -34,6 +34,9 @@ const clip = (op: 'difference' | 'outside', field: readonly Polygon[], parts: re
   return out.reduce((s, p) => s + signedArea(p.map((q) => vec(q.X, q.Y))), 0) / 1e6;
 };
 
+/** Clipper works on whole micrometres: over the metres of edge of a pane that is a fraction of 1 mm² either way. */
+const MISSED_BY_CLIPPER_MM2 = MISSED_MM2 + 1;
+
 describe('lanes of a blade', () => {
   test('a field of 1174 mm takes five lanes of a 300 mm blade with at least 25 mm of overlap, the outer two flush', () => {
     const feet = laneFeet(13, 1187, 300, 25);
@@ -176,7 +179,7 @@ describe('full overlap, proven by another polygon library (Clipper 6)', () => {
             [inner],
             pressed.flatMap((s) => sweptParts(s)),
           ),
-        ).toBeLessThan(MISSED_MM2);
+        ).toBeLessThan(MISSED_BY_CLIPPER_MM2);
         for (const s of pressed.filter((k) => k.path.length > 1)) expect(clip('outside', [field], sweptParts(s))).toBeLessThan(5);
         const film = offsetOutline(o, -1.5)!;
         const hard = strokesOf(answer.plan, 'hard');
@@ -186,7 +189,7 @@ describe('full overlap, proven by another polygon library (Clipper 6)', () => {
             [offsetOutline(film, -12.5)!],
             hard.flatMap((s) => sweptParts(s)),
           ),
-        ).toBeLessThan(MISSED_MM2);
+        ).toBeLessThan(MISSED_BY_CLIPPER_MM2);
       }),
       { seed: 12, numRuns: 40 },
     ));
@@ -196,7 +199,7 @@ describe('full overlap, proven by another polygon library (Clipper 6)', () => {
         const p = plan(box(w, h), { overlapMm });
         const inner = offsetOutline(box(w, h), -EDGE_STOP_MM - overlapMm / 2)!;
         const parts = [...strokesOf(p, 'lock'), ...strokesOf(p, 'light')].flatMap((s) => sweptParts(s, overlapMm / 2 - 0.001));
-        expect(clip('difference', [inner], parts)).toBeLessThan(MISSED_MM2);
+        expect(clip('difference', [inner], parts)).toBeLessThan(MISSED_BY_CLIPPER_MM2);
       }),
       { seed: 13, numRuns: 60 },
     ));
@@ -253,7 +256,7 @@ describe('film that was formed: four quarters out from its line (common practice
           const outline = rear(w, h, taper, crown);
           const p = quarters(outline, at * h - tilt, at * h + tilt);
           const pressed = strokesOf(p, 'light').flatMap((s) => sweptParts(s, 0));
-          expect(clip('difference', [p.stopLine], pressed)).toBeLessThan(MISSED_MM2);
+          expect(clip('difference', [p.stopLine], pressed)).toBeLessThan(MISSED_BY_CLIPPER_MM2);
           // a bent edge is followed in straight pieces that lie inside it by a hair, and the bump goes over it
           expect(clip('outside', [outline], [p.stopLine])).toBeLessThan(1);
           expect(signedArea(p.stopLine) / signedArea(outline)).toBeGreaterThan(0.996);
