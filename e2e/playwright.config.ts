@@ -7,6 +7,8 @@ export default defineConfig({
   // generous, as in the unit tests: what never comes is still caught
   expect: { timeout: 45_000 },
   workers: 1,
+  // in CI a story that fails is played once more on a fresh bench, and named as flaky when that passes: it is then to be mended
+  retries: process.env['CI'] ? 1 : 0,
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

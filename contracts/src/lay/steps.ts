@@ -74,7 +74,7 @@ export type StepDrawing = z.infer<typeof stepDrawing>;
 
 const minutes = z.number().min(0).max(600).meta({ unit: 'min' });
 /**
- * One step as the firm writes it. In title and text `{edgeGap}`, `{edgeStop}`, `{overhang}`, `{blade}`, `{lock}`, `{film}`, `{gun}` stand for the figures of the pane.
+ * One step as the firm writes it. In title and text `{edgeGap}`, `{edgeStop}`, `{overhang}`, `{blade}`, `{lock}`, `{film}`, `{gun}` stand for the figures of the pane; a length such as `{13 mm}` or `{25 to 50 mm}` is told in the units of the job.
  */
 export const stepRule = z.object({
   key: z.string().regex(/^[a-z0-9-]{1,40}$/, 'a short name of small letters, figures and dashes'),

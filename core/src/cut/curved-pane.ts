@@ -1,6 +1,6 @@
 import type { CurvedPane, Film, Firm, Job, MeasureKey, Piece, Reading, Roll, ShrinkInput, Surface, Turn } from '@yellow-pane/contracts';
-import { flatSize, mayTurn, mirroredCurved, outlineOfCurved, taped } from '../form/index.js';
-import { formatLength } from '../ground/index.js';
+import { flatSize, mayTurn, mirroredCurved, outlineOfCurved } from '../form/index.js';
+import { formatLength, formatRough } from '../ground/index.js';
 import type { Survey, TapeReading } from '../measure/index.js';
 import { darkens, workClassOf } from '../films/index.js';
 import { roundUpToMark, type PieceAnswer } from './piece.js';
@@ -180,7 +180,7 @@ export function curvedPiece(source: ShrinkSource, turnsOf: (direction: Film['dir
     parts: [],
     why: [
       `The film before it is shrunk is ${f(size.filmWidthMm)} × ${f(size.filmHeightMm)}: the pane unrolled along its anchor line and its threads.`,
-      `${taped(size.pastSidesMm, job.units)} past each side and ${taped(size.gripMm, job.units)} to grip above and below, trimmed on the glass outside before it is turned over.`,
+      `${formatRough(size.pastSidesMm, job.units)} past each side and ${formatRough(size.gripMm, job.units)} to grip above and below, trimmed on the glass outside before it is turned over.`,
       free
         ? `${film.name} ${input.film.stretches ? 'gives way to a pull' : 'shrinks both ways'}: it may lie either way round.`
         : `${film.name} shrinks along the roll only, so the width of this pane lies along the roll, factory edges top and bottom. Turned by 90° it could not be formed.`,

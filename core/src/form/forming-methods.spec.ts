@@ -10,7 +10,7 @@ const fingers = (side: 'above' | 'below', count: number, lengthMm = 120): Finger
     baseMm: 90, lengthMm, slackMm: 1, needFrac: 1 / 90, foldMm: 5.8, partOf: 1,
   })); // prettier-ignore
 const pane = (more: Partial<ToForm> = {}): ToForm => ({
-  above: fingers('above', 3), below: fingers('below', 3), grade: 'easy', isLaminated: false, thicknessUm: 38, isOutside: false, areaM2: 0.5, bandM: 2, ...more,
+  above: fingers('above', 3), below: fingers('below', 3), grade: 'easy', isLaminated: false, thicknessUm: 38, isOutside: false, areaM2: 0.5, bandM: 2, units: 'mm', ...more,
 }); // prettier-ignore
 const card = (t: ToForm, school: FormingSchool) => methodCards(t).find((m) => m.school === school)!;
 const best = (t: ToForm) => methodCards(t).find((m) => m.isRecommended)!;

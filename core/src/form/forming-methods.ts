@@ -1,5 +1,7 @@
-import type { CurvedPane, FormGrade, FormingSchool, LubricationCard, MethodCard } from '@yellow-pane/contracts';
+import type { CurvedPane, FormGrade, FormingSchool, LubricationCard, MethodCard, UnitSystem } from '@yellow-pane/contracts';
+import { formatLong, formatRough, formatRoughRange } from '../ground/index.js';
 import type { Finger } from './fingers.js';
+import { taped } from './plan-words.js';
 
 /** No full gun on it: laminated by its stamp or its make-up, or chipped. */
 export const takesNoFullGun = ({ curved, isLaminated }: { readonly curved: Pick<CurvedPane, 'stamp' | 'isChipped'>; readonly isLaminated: boolean }): boolean =>
@@ -32,6 +34,7 @@ export interface ToForm {
   readonly areaM2: number;
   /** Width of the part that has to be heated, along both edges, m. */
   readonly bandM: number;
+  readonly units: UnitSystem;
 }
 
 export const schoolNames: Record<FormingSchool, string> = {
@@ -63,7 +66,8 @@ interface School {
 
 const tooThick = (t: ToForm): string | null => (t.thicknessUm > THICK_UM ? 'Thick film springs back from a card: let the air fold it.' : null);
 const hotGun = (t: ToForm): string | null => (t.isLaminated ? 'Laminated or chipped glass: no full gun on it.' : tooThick(t));
-const longest = (t: ToForm): number => Math.round(Math.max(0, ...[...t.above, ...t.below].map((f) => f.lengthMm)));
+const longestMm = (t: ToForm): number => Math.round(Math.max(0, ...[...t.above, ...t.below].map((f) => f.lengthMm)));
+const longest = (t: ToForm): string => taped(longestMm(t), t.units);
 const halves = (t: ToForm): string => (t.below[0]?.partOf ?? t.above[0]?.partOf ?? 1) > 1 ? `split every big finger in ${t.below[0]?.partOf ?? t.above[0]!.partOf}; ` : ''; // prettier-ignore
 
 /** The five ways of forming, as the trade has them. @source common practice (TRADE: finger by finger, double lift, single lift, tug and heat, gel and fold) */
@@ -76,7 +80,7 @@ const schools: Record<FormingSchool, School> = {
     heats: (t) => t.above.length + t.below.length,
     seconds: (t, n) => (t.isLaminated ? 2 * n * SECONDS.perFinger + t.areaM2 * SECONDS.warmPanePerM2 : n * SECONDS.perFinger),
     text: (t, n) =>
-      `${t.isLaminated ? 'Low heat only, the whole pane warmed first, the gun always moving, never over a chip; each finger in several short goes. ' : ''}${n} fingers one by one, each from its root towards the edge over up to ${longest(t)} mm: film zig-zags, press it with a felt card, go on; ${halves(t)}again until none pops up.`,
+      `${t.isLaminated ? 'Low heat only, the whole pane warmed first, the gun always moving, never over a chip; each finger in several short goes. ' : ''}${n} fingers one by one, each from its root towards the edge over up to ${longest(t)}: film zig-zags, press it with a felt card, go on; ${halves(t)}again until none pops up.`,
     notHere: tooThick,
   },
   'double-lift': {
@@ -87,7 +91,7 @@ const schools: Record<FormingSchool, School> = {
     heats: (t) => t.above.length + t.below.length + 2,
     seconds: (t, n) => n * SECONDS.perFinger + t.bandM * SECONDS.perMetre + 20,
     text: (t, n) =>
-      `${n} fingers as in finger by finger, then the film is lifted, laid back, and both bands, ${t.bandM.toFixed(1)} m together, are heated evenly once more: what was pressed in evens out.`,
+      `${n} fingers as in finger by finger, then the film is lifted, laid back, and both bands, ${t.units === 'mm' ? `${t.bandM.toFixed(1)} m` : formatLong(1000 * t.bandM, 'in')} together, are heated evenly once more: what was pressed in evens out.`,
     notHere: hotGun,
   },
   'single-lift': {
@@ -97,8 +101,8 @@ const schools: Record<FormingSchool, School> = {
     badWhen: 'Slack all along the edge instead of in the corners.',
     heats: () => 4,
     seconds: (t) => 4 * 9 + t.bandM * SECONDS.perMetre,
-    text: () =>
-      'Each corner lifted under tension, knuckles on the glass, heated from 180–200 mm until the lifted part tightens, laid back, sprayed and swept to test.',
+    text: (t) =>
+      `Each corner lifted under tension, knuckles on the glass, heated from ${formatRoughRange(180, 200, t.units)} until the lifted part tightens, laid back, sprayed and swept to test.`,
     notHere: hotGun,
   },
   'tug-and-heat': {
@@ -108,8 +112,8 @@ const schools: Record<FormingSchool, School> = {
     badWhen: 'Fingers longer than a hand: the heat does not reach the root.',
     heats: (t) => t.above.length + t.below.length,
     seconds: (_, n) => n * (SECONDS.perFinger + 2),
-    text: (_, n) => `Gun at 45° from 150 mm, small circles, a light tug at the edge over each of the ${n} fingers until it lies.`,
-    notHere: (t) => hotGun(t) ?? (longest(t) > 200 ? `The longest finger is ${longest(t)} mm: too long for a tug.` : null),
+    text: (t, n) => `Gun at 45° from ${formatRough(150, t.units)}, small circles, a light tug at the edge over each of the ${n} fingers until it lies.`,
+    notHere: (t) => hotGun(t) ?? (longestMm(t) > 200 ? `The longest finger is ${longest(t)}: too long for a tug.` : null),
   },
   'gel-and-fold': {
     gunMm: () => [100, 200],
@@ -131,7 +135,7 @@ function recommended(t: ToForm): { school: FormingSchool; why: string } {
   if (n === 0) return { school: 'finger-by-finger', why: 'Nothing to form: lay it as flat glass, a finger may still show at a corner.' };
   if (t.isLaminated) return { school: 'finger-by-finger', why: 'Laminated or chipped glass: low heat on one finger at a time, or refuse it.' };
   if (t.grade === 'care' || n > 10) return { school: 'double-lift', why: `${n} fingers: the second, even heat levels what was pressed in one by one.` };
-  if (n <= 3 && longest(t) <= 200) return { school: 'tug-and-heat', why: 'Few short fingers: a light tug and small circles are enough.' };
+  if (n <= 3 && longestMm(t) <= 200) return { school: 'tug-and-heat', why: 'Few short fingers: a light tug and small circles are enough.' };
   return { school: 'finger-by-finger', why: `${n} fingers that can be taken one by one.` };
 }
 

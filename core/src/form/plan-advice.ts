@@ -1,4 +1,5 @@
 import type { EdgePlan, FormGrade, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
+import { formatFine } from '../ground/index.js';
 import { balancedAnchor } from './balance.js';
 import { edgeLosses, FINGER, LIES_DOWN_FRAC, peakLoss, PRESSED_MM } from './fingers.js';
 import { halfHeight, partOf } from './flat-film.js';
@@ -26,7 +27,7 @@ export function advice(input: ShrinkInput, pane: FormedPane, found: Found): stri
   if (input.isLookout && !film.darkens) out.push('Lookout glass: ask the authority before anything is laid on it, clear film too.');
   const worst = Math.max(found.above.slackMm, found.below.slackMm);
   if (found.balancedWorst !== null && found.anchorKind !== 'balanced' && worst > 1.1 * found.balancedWorst)
-    out.push(`Another line: the balanced one asks for ${found.balancedWorst.toFixed(1)} mm an edge instead of ${worst.toFixed(1)} mm.`);
+    out.push(`Another line: the balanced one asks for ${formatFine(found.balancedWorst, units)} an edge instead of ${formatFine(worst, units)}.`);
   if (!film.shrink) out.push(`The sheet of ${film.name} does not say what it shrinks; ${percent(USUAL_SHRINK_FRAC)} is taken, as for a usual tint.`);
   const peak = Math.max(found.above.peakFrac, found.below.peakFrac);
   const least = Math.min(found.above.leastFrac, found.below.leastFrac);
@@ -46,7 +47,7 @@ export function advice(input: ShrinkInput, pane: FormedPane, found: Found): stri
     );
   const stuck = found.keepClear.filter((k) => k.stuckMm > PRESSED_MM);
   for (const k of stuck)
-    out.push(`${k.name}: ${k.stuckMm.toFixed(1)} mm of film has no way round it. Another line, a seam there, or film that ends before it.`);
+    out.push(`${k.name}: ${formatFine(k.stuckMm, units)} of film has no way round it. Another line, a seam there, or film that ends before it.`);
   if (found.grade === 'beyond') out.push('Or hand it to somebody who forms such panes every week, and say so to the customer now.');
   if (!curved.cloud && curved.bows.length < 6)
     out.push(`Only ${curved.bows.length} bows: three level and three upright are the least that say where a pane bends.`);

@@ -1,5 +1,5 @@
 import type { BowPlace, EdgePlan, FormGrade, ShrinkInput, ShrinkPlan, UnitSystem } from '@yellow-pane/contracts';
-import { formatLength } from '../ground/index.js';
+import { formatFine, formatLength } from '../ground/index.js';
 import { gradeNames } from './grade.js';
 
 /** A height known to no better than this share of the pane is not worth saying. */
@@ -7,7 +7,6 @@ const HARDLY_FRAC = 0.2;
 
 /** A length as a person would tape it. */
 export const taped = (mm: number, units: UnitSystem): string => (units === 'mm' ? `${Math.round(mm)} mm` : formatLength(mm, 'in'));
-const tenth = (mm: number): string => `${mm.toFixed(1)} mm`;
 export const percent = (frac: number): string => `${(100 * frac).toFixed(frac < 0.001 && frac > -0.001 ? 2 : 1)} %`;
 const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 
@@ -31,7 +30,7 @@ export function formGradeWords(grade: FormGrade, range: readonly [FormGrade, For
   return `${gradeNames[grade]}${others.length ? `; within the measures also “${others.map((g) => gradeNames[g]).join('” or “')}”` : ''}`;
 }
 
-const slackWords = (e: EdgePlan, name: string): string => `${tenth(e.slackMm)} of film has to go along the ${name} edge (${tenth(e.lowMm)} to ${tenth(e.highMm)}), at most ${percent(e.peakFrac)} of its width at one place.`; // prettier-ignore
+const slackWords = (e: EdgePlan, name: string, fine: (mm: number) => string): string => `${fine(e.slackMm)} of film has to go along the ${name} edge (${fine(e.lowMm)} to ${fine(e.highMm)}), at most ${percent(e.peakFrac)} of its width at one place.`; // prettier-ignore
 
 /** The plan in a few sentences, the first ones first. */
 export function planSummary(
@@ -39,6 +38,7 @@ export function planSummary(
   input: Pick<ShrinkInput, 'units' | 'film'>,
 ): string[] {
   const f = (mm: number) => taped(mm, input.units);
+  const fine = (mm: number) => formatFine(mm, input.units);
   const { above, below, anchor, halfWay, balanced } = plan;
   const fingers = [...above.fingers, ...below.fingers];
   const out: string[] = [];
@@ -55,16 +55,16 @@ export function planSummary(
     const gain = halfWorst - worst;
     out.push(
       gain > 0.15 * worst && Math.abs(anchor.middleMm - halfWay.heightMm) > 10
-        ? `Lay the line ${heights}, not half way: half way, at ${f(halfWay.heightMm)}, ${tenth(halfWorst)} would hang from one edge instead of ${tenth(worst)}.`
+        ? `Lay the line ${heights}, not half way: half way, at ${f(halfWay.heightMm)}, ${fine(halfWorst)} would hang from one edge instead of ${fine(worst)}.`
         : `Lay the line ${heights}; that is near enough half way.`,
     );
     if (anchor.sureToMm !== null) out.push(anchor.sureToMm > HARDLY_FRAC * 2 * halfWay.heightMm ? 'With these measures the height hardly matters: there is little to go on either side, or too little is known of it.' : `That height is good to ${f(anchor.sureToMm)} with these measures.`); // prettier-ignore
   } else {
     out.push(`The line lies ${heights}, as it was chosen.`);
     if (balanced && worst > balanced.worstMm * 1.05)
-      out.push(`Balanced, at ${f(balanced.middleMm)}, ${tenth(balanced.worstMm)} would hang from each edge instead of ${tenth(worst)} from one.`);
+      out.push(`Balanced, at ${f(balanced.middleMm)}, ${fine(balanced.worstMm)} would hang from each edge instead of ${fine(worst)} from one.`);
   }
-  out.push(slackWords(below, 'lower'), slackWords(above, 'upper'));
+  out.push(slackWords(below, 'lower', fine), slackWords(above, 'upper', fine));
   const passed = [...new Set(plan.keepClear.filter((k) => k.ledMm > 0.05).map((k) => `the ${k.name.toLowerCase()}`))];
   if (passed.length) out.push(`Fingers stand clear of ${listed(passed)}: film led past has to lose more beside it than the map shows.`);
   const big = fingers.find((x) => x.partOf > 1);
@@ -72,7 +72,7 @@ export function planSummary(
   else if (fingers[0]) out.push(`A finger has a foot of ${f(fingers[0].baseMm)}, stands ${f(Math.max(...fingers.map((x) => x.foldMm)))} high and loses ${percent(Math.max(...fingers.map((x) => x.needFrac)))}.`); // prettier-ignore
   if (plan.quickMm !== null)
     out.push(
-      `The quick rule, 8 × bow across × bow upright ÷ width, says ${tenth(plan.quickMm)} an edge from half way; reckoned out it is ${tenth((halfWay.aboveMm + halfWay.belowMm) / 2)}.`,
+      `The quick rule, 8 × bow across × bow upright ÷ width, says ${fine(plan.quickMm)} an edge from half way; reckoned out it is ${fine((halfWay.aboveMm + halfWay.belowMm) / 2)}.`,
     );
   return out;
 }

@@ -1,3 +1,4 @@
+import type { CurvedPane } from '@yellow-pane/contracts';
 import fc from 'fast-check';
 import { boundingBox, signedArea } from '../geometry/index.js';
 import { surveyOpening } from '../measure/index.js';
@@ -299,6 +300,22 @@ describe('the plan', () => {
     expect(mayTurn(filmOf({ shrink: null }))).toBe(false);
     expect(rearPlan({ widestRollMm: 500 }).advice.join(' ')).toContain('cannot be turned');
   });
+  test('an inch job reads no millimetre: neither in the plan, nor of a bow that is out, nor of a zone, nor on the cards', () => {
+    const zone = { id: filmOf().id, kind: 'sensor' as const, leftMm: 600, lowMm: 0, widthMm: 120, heightMm: 60 };
+    const read = readBows(rear, dishOver(1320, 560, 62, 16)).map((b, i) => (i === 0 ? { ...b, depthMm: b.depthMm - 25, typed: '' } : b));
+    const words = (units: 'mm' | 'in', anchor: CurvedPane['anchor'] = { kind: 'balanced' }, seat: CurvedPane['seat'] = 'drop') => {
+      const p = shrinkPlan(inputOf(rear, { bows: read, zones: [zone], anchor, seat }, { units }));
+      const cards = p.methods.flatMap((m) => [m.text, m.notHere ?? '', m.why]);
+      return [...p.summary, ...p.advice, ...p.cautions, ...p.suspects.map((s) => s.text), p.nextBow?.text ?? '', p.forming.text, ...cards].join('\n');
+    };
+    for (const text of [words('in'), words('in', { kind: 'balanced' }, 'fixed'), words('in', { kind: 'forced', leftMm: 120, middleMm: 120, rightMm: 120 })]) {
+      expect(text).not.toMatch(/\d mm\b/);
+      expect(text).toMatch(/\d"/);
+    }
+    expect(words('mm')).not.toMatch(/\d"/);
+    expect(words('in')).toMatch(/reads [\d /]+"; all the others together say [\d /]+", give or take [\d /]+"/);
+    expect(words('in')).toContain('1/2" past the sides');
+  });
   test('lookout glass and plastic windows are refused; laminated glass gets no full gun; cold glass, burns and darkness are said', () => {
     expect(rearPlan({ isLookout: true }).refused).toContain('Lookout glass');
     const clear = rearPlan({ isLookout: true, film: filmOf({ darkens: false }) });
@@ -359,7 +376,17 @@ const fingersOf = (plan: ReturnType<typeof shrinkPlan>, side: 'above' | 'below')
   plan[side].fingers.map((f) => ({ ...f, foot: { u: f.foot.x, v: f.foot.y }, root: { u: f.root.x, v: f.root.y } }));
 
 test('thick exterior film is folded by the air; thin tint is not', () => {
-  const t = { above: [], below: [], grade: 'easy' as const, isLaminated: true, thicknessUm: 200, isOutside: true, areaM2: 0.7, bandM: 2.6 };
+  const t = {
+    above: [],
+    below: [],
+    grade: 'easy' as const,
+    isLaminated: true,
+    thicknessUm: 200,
+    isOutside: true,
+    areaM2: 0.7,
+    bandM: 2.6,
+    units: 'mm' as const,
+  };
   expect(methodCards(t).find((m) => m.isRecommended)!.school).toBe('gel-and-fold');
   expect(methodCards({ ...t, isLaminated: false, thicknessUm: 38 }).find((m) => m.school === 'gel-and-fold')!.notHere).toContain('thin');
 });

@@ -1,6 +1,6 @@
 import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
 import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
-import { contentHash } from '../ground/index.js';
+import { contentHash, formatDoubt, formatFine, formatRough } from '../ground/index.js';
 import { heightOn, straightLine, type LinePoint } from './anchor-line.js';
 import { edgeLosses, FINGER, fingersAlong, peakLoss, PRESSED_MM, type Finger } from './fingers.js';
 import { flatOutline, FORMING, halfHeight } from './flat-film.js';
@@ -11,7 +11,7 @@ import { gradeOf, stretchGrade, USUAL_SHRINK_FRAC, worseGrade } from './grade.js
 import { fittedPane, formedPane, SIGMAS, tryLine, type FormedPane, type TriedLine } from './formed-pane.js';
 import type { PaneFit } from './pane-fit.js';
 import { lengthOf, straightedgeOf } from './pane-outline.js';
-import { bowPlaceWords, planSummary, taped } from './plan-words.js';
+import { bowPlaceWords, planSummary } from './plan-words.js';
 import { fieldFromLine, quickSlackMm, type ShrinkField } from './shrink-field.js';
 import { keepClearOf } from './zone-words.js';
 import { addForms, nextBow, slackForm, weigh, type Weighed } from './slack-range.js';
@@ -142,6 +142,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     isOutside: film.isOutside,
     areaM2: signedArea(finished) / 1e6,
     bandM: (2 * (maxX - minX)) / 1000,
+    units,
   };
   const methods = methodCards(toForm);
   // the way of the firm or the job is not forced on a pane where it cannot be done; what somebody chose for this very pane stands
@@ -195,7 +196,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
       .filter((c) => c.isOut || c.slipFrac > 0.3)
       .map((c) => {
         const b = curved.bows.find((x) => x.id === c.id)!;
-        const so = `The bow ${bowPlaceWords(b, units)} reads ${b.typed || round(b.depthMm)}; all the others together say ${c.expectedMm.toFixed(1)} mm, give or take ${c.sigmaMm.toFixed(1)}.`;
+        const so = `The bow ${bowPlaceWords(b, units)} reads ${(b.unit === units && b.typed) || formatFine(b.depthMm, units)}; all the others together say ${formatFine(c.expectedMm, units)}, give or take ${formatDoubt(c.sigmaMm, units)}.`;
         return {
           bowId: c.id,
           expectedMm: c.expectedMm,
@@ -265,7 +266,7 @@ const sizes = new Map<string, FlatSize>();
 /** Where the film lies while it is formed, and what that place asks for. */
 function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput): ShrinkPlan['forming'] {
   const { units } = input;
-  const f = (mm: number) => taped(mm, units);
+  const f = (mm: number) => formatRough(mm, units);
   const base = { pastSidesMm: FORMING.pastSidesMm, gripMm: FORMING.gripMm };
   if (input.curved.seat === 'fixed') {
     const text = `Formed where it will lie: ${f(FORMING.pastSidesMm)} past the sides, ${f(FORMING.gripMm)} to grip above and below. Shield the rubber from the gun; trim onto the dots before the film is turned over.`;
@@ -277,6 +278,6 @@ function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput)
   const middle = tried.line.reduce((a, p) => (Math.abs(p.u - pane.middleMm) < Math.abs(a.u - pane.middleMm) ? p : a));
   const line = straightLine(pane.fit.surface, moved, { through: { u: middle.u, v: middle.v + up }, way: middle }, input.stepMm);
   const field = fieldFromLine(pane.fit.surface, moved, line, { stepMm: input.stepMm });
-  const text = `Formed ${f(up)} higher than it will sit, to keep heat off the lower rubber, and ${f(FORMING.pastSidesMm)} past the sides; laid inside so that it runs ${f(FORMING.belowSealMm)} below the belt seal, its top ${f(FORMING.underTopMm)} under the edge of the glass. Up there it has to lose ${field.toGoBelowMm.toFixed(1)} mm below and ${field.toGoAboveMm.toFixed(1)} mm above.`;
+  const text = `Formed ${f(up)} higher than it will sit, to keep heat off the lower rubber, and ${f(FORMING.pastSidesMm)} past the sides; laid inside so that it runs ${f(FORMING.belowSealMm)} below the belt seal, its top ${f(FORMING.underTopMm)} under the edge of the glass. Up there it has to lose ${formatFine(field.toGoBelowMm, units)} below and ${formatFine(field.toGoAboveMm, units)} above.`;
   return { raiseMm: up, ...base, aboveMm: field.toGoAboveMm, belowMm: field.toGoBelowMm, text };
 }

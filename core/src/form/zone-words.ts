@@ -1,10 +1,10 @@
 import type { PaneZone, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
+import { formatFine, formatRough } from '../ground/index.js';
 import { common, regionOf, type Polygon } from '../geometry/index.js';
 import { edgeLosses, PRESSED_MM, type Finger } from './fingers.js';
 import { densified, onFlatFilm } from './flat-film.js';
 import type { FormedPane, TriedLine } from './formed-pane.js';
 import { barringBoxes, keptBox, minding, raisedMm, type KeptBox, type Led } from './keep-clear.js';
-import { taped } from './plan-words.js';
 
 /** A finger stands beside a zone when its foot is no farther from it along the edge. @source house rule: one finger on from where film is led */
 const BESIDE_MM = 220;
@@ -46,10 +46,10 @@ export function keepClearOf(
       .map((f) => order.findIndex((o) => o.side === f.side && o.number === f.number) + 1)
       .sort((a, b) => a - b);
     const onPane = common(regionOf(boxRing(keptBox(zone))), regionOf(pane.outline))[0]?.[0] ?? [];
-    const heat = heatMm === null || !bars ? '' : ` Heat stays ${taped(heatMm, units)} away.`;
+    const heat = heatMm === null || !bars ? '' : ` Heat stays ${formatRough(heatMm, units)} away.`;
     const others = [...new Set(mine.flatMap((l) => l.boxes).filter((b) => b.zone.id !== zone.id).map((b) => ` and the ${minding[b.zone.kind].name.toLowerCase()}`))].join(''); // prettier-ignore
-    const past = ledMm > 0.05 ? ` ${ledMm.toFixed(1)} mm of film is led past it${others} to ${fingerWords(beside)}.` : '';
-    const stuck = stuckMm > PRESSED_MM ? ` ${stuckMm.toFixed(1)} mm has no way round.` : '';
+    const past = ledMm > 0.05 ? ` ${formatFine(ledMm, units)} of film is led past it${others} to ${fingerWords(beside)}.` : '';
+    const stuck = stuckMm > PRESSED_MM ? ` ${formatFine(stuckMm, units)} has no way round.` : '';
     return {
       zoneId: zone.id,
       kind: zone.kind,

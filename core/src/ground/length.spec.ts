@@ -1,5 +1,18 @@
 import fc from 'fast-check';
-import { formatInches, formatLength, grainsDown, grainsUp, GRAINS_PER_MM, parseLength, parseOffset } from './length.js';
+import {
+  formatDoubt,
+  formatFine,
+  formatInches,
+  formatLength,
+  formatLong,
+  formatRough,
+  formatRoughRange,
+  grainsDown,
+  grainsUp,
+  GRAINS_PER_MM,
+  parseLength,
+  parseOffset,
+} from './length.js';
 
 const mm = (text: string, system: 'mm' | 'in' = 'mm') => {
   const read = parseLength(text, system);
@@ -77,6 +90,26 @@ describe('showing a length', () => {
       }),
     ));
 
+  // the trade's own pairs: TRADE gives these in both units (common practice)
+  test.each([
+    [6, '1/4"'],
+    [10, '3/8"'],
+    [13, '1/2"'],
+    [20, '3/4"'],
+    [25, '1"'],
+    [50, '2"'],
+    [150, '6"'],
+    [180, '7"'],
+    [200, '8"'],
+    [300, '12"'],
+    [450, '18"'],
+  ])('%d mm as a rule of thumb are %s', (length, text) => expect([formatRough(length, 'in'), formatRough(length, 'mm')]).toEqual([text, `${length} mm`]));
+  test('from one length to another, and what is finer than a tape: thirty-seconds, never a doubt below one of them', () => {
+    expect([formatRoughRange(25, 50, 'in'), formatRoughRange(25, 50, 'mm')]).toEqual(['1" to 2"', '25 to 50 mm']);
+    expect([formatFine(4.8, 'in'), formatFine(4.76, 'mm'), formatFine(-3.04, 'mm')]).toEqual(['3/16"', '4.8 mm', '−3.0 mm']);
+    expect([formatDoubt(0.2, 'in'), formatDoubt(0.2, 'mm')]).toEqual(['1/32"', '0.2 mm']);
+    expect([formatLong(3000, 'in'), formatLong(3000, 'mm')]).toEqual([`9' 10"`, '3.00 m']);
+  });
   test('metric lengths are whole millimetres', () => expect(formatLength(902.5, 'mm')).toBe('903'));
 });
 

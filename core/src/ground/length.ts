@@ -104,6 +104,33 @@ export const formatMm = (mm: number): string => String(Math.round(mm)).replace('
 /** A length for the eye, in the unit system of the job: whole mm, or inches to the nearest 1/16. */
 export const formatLength = (mm: number, system: UnitSystem): string => (system === 'in' ? formatInches(mm) : formatMm(mm));
 
+/** Marks of a rule of thumb in inches: up to which length, in which part of an inch. @source house rule: 13 mm is half an inch, 150 mm six inches, to the hand */
+const ROUGH_INCHES = [
+  [0.5, 16],
+  [2, 8],
+  [4, 4],
+  [10, 2],
+] as const;
+const roughInches = (mm: number): string => formatInches(mm, { denominator: ROUGH_INCHES.find(([upTo]) => Math.abs(mm) / 25.4 < upTo)?.[1] ?? 1 });
+
+/** A length that nobody tapes, such as how far a gun is held off: `150 mm`, `6"`. */
+export const formatRough = (mm: number, system: UnitSystem): string => (system === 'in' ? roughInches(mm) : `${formatMm(mm)} mm`);
+
+/** From one such length to another: `25 to 50 mm`, `1" to 2"`. */
+export const formatRoughRange = (fromMm: number, toMm: number, system: UnitSystem): string =>
+  system === 'in' ? `${roughInches(fromMm)} to ${roughInches(toMm)}` : `${formatMm(fromMm)} to ${formatMm(toMm)} mm`;
+
+/** A length of a few millimetres that is reckoned, such as slack: tenths of a millimetre, or thirty-seconds of an inch, the finest mark of a rule. */
+export const formatFine = (mm: number, system: UnitSystem): string =>
+  system === 'in' ? formatInches(mm, { denominator: 32 }) : `${mm.toFixed(1).replace('-', '−')} mm`;
+
+/** How far such a length is to be trusted: at least one mark of the rule. */
+export const formatDoubt = (mm: number, system: UnitSystem): string => formatFine(Math.max(mm, system === 'in' ? 25.4 / 32 : 0), system);
+
+/** A radius or a row of panes: metres to a centimetre, or whole inches with feet. */
+export const formatLong = (mm: number, system: UnitSystem): string =>
+  system === 'in' ? formatInches(mm, { denominator: 1, feet: true }) : `${(mm / 1000).toFixed(2)} m`;
+
 /** A small difference for a sentence: "9 mm" or `3/8"`. */
 export const formatDifference = (mm: number, system: UnitSystem): string => (system === 'in' ? formatInches(mm) : `${formatMm(mm)} mm`);
 

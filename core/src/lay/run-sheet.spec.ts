@@ -138,6 +138,20 @@ describe('the demo harbour', () => {
     }
     expect(planned).toBeGreaterThan(45);
   });
+  test('lengths in the words of a step are told in the units of the job: an inch job reads no millimetre', () => {
+    const words = (units: LayPane['units']) =>
+      (['flat', 'curved', 'curved-outside'] as const).flatMap((glass) =>
+        (['overhang', 'tucked-corner'] as const).flatMap((method) =>
+          (['tint', 'security'] as const).flatMap((work) => runSheetOf(set, { ...tint, glass, method, work, units }, { ...defaultLay, edge: 'anchored' })),
+        ),
+      );
+    const text = (units: LayPane['units']) => words(units).map((s) => `${s.title} ${s.text} ${s.purpose} ${s.good} ${s.caution ?? ''} ${s.tools.join(' ')}`).join('\n'); // prettier-ignore
+    expect(text('in')).not.toMatch(/\d mm\b|[{}]/);
+    expect(text('mm')).not.toMatch(/\d"|[{}]/);
+    expect(text('in')).toContain('On drop glass 1" to 2" higher than it will sit, 1/2" past the sides');
+    expect(text('mm')).toContain('On drop glass 25 to 50 mm higher than it will sit, 13 mm past the sides');
+    expect(text('in')).toContain('Stay 6" away from the sides');
+  });
   test('what forbids film on flat glass stands at the first step, once, and nowhere else (common practice)', () => {
     const patterned = pane('Toilet 4');
     const frost = pane('Toilet 1').filmId;

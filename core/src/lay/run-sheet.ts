@@ -1,5 +1,5 @@
 import type { CutMethod, Film, GlassForm, LayEntry, LaySettings, StepRule, StepSet, Surface, UnitSystem, WorkClass } from '@yellow-pane/contracts';
-import { formatLength } from '../ground/index.js';
+import { formatLength, formatRough, formatRoughRange } from '../ground/index.js';
 import { workClassOf } from '../films/index.js';
 import { shippedSteps } from './shipped-steps.js';
 import { EDGE_STOP_MM } from './squeegee-plan.js';
@@ -48,6 +48,9 @@ export const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
   never: 'No heat gun on plastic, not even a low one.',
 };
 
+/** `{150 mm}` or `{25 to 50 mm}` in the words of a step: told in the units of the job. */
+const LENGTH_IN_BRACES = /\{(\d+(?:\.\d+)?)(?: to (\d+(?:\.\d+)?))? mm\}/g;
+
 /** Whether a list of conditions asks nothing or names this. */
 const among = <T>(list: readonly T[], value: T): boolean => list.length === 0 || list.includes(value);
 
@@ -73,14 +76,19 @@ export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): S
   const f = (mm: number) => `${formatLength(mm, pane.units)}${pane.units === 'mm' ? ' mm' : ''}`;
   const figures: Record<string, string> = {
     edgeGap: f(pane.edgeGapMm),
-    edgeStop: f(EDGE_STOP_MM),
+    edgeStop: formatRough(EDGE_STOP_MM, pane.units),
     overhang: f(pane.overhangMm),
-    blade: f(pane.bladeMm),
+    blade: formatRough(pane.bladeMm, pane.units),
     lock: lockNames[schools.lock],
     film: pane.filmName,
     gun: gunWords[pane.gun ?? 'unproven'],
   };
-  const filled = (text: string) => text.replace(/\{(\w+)\}/g, (whole, name: string) => figures[name] ?? whole);
+  const filled = (text: string) =>
+    text
+      .replace(/\{(\w+)\}/g, (whole, name: string) => figures[name] ?? whole)
+      .replace(LENGTH_IN_BRACES, (_, from: string, to?: string) =>
+        to ? formatRoughRange(Number(from), Number(to), pane.units) : formatRough(Number(from), pane.units),
+      );
   return set.steps
     .filter((rule) => stepApplies(rule, pane, schools))
     .map(({ when: _, minutes, ...rule }) => ({

@@ -67,7 +67,7 @@ const steps: readonly StepRule[] = [
     purpose: 'Glass cracks by a hot spot on a cold or damaged pane.', good: 'Glass warm to the hand all over, stamp photographed.', tools: ['infrared thermometer', 'heat gun', 'gloves'], minutes: [1, 2, 0], reading: 'glass', drawing: 'pane', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Under 15 °C do not start: warm the pane evenly first. 480 to 540 °C at the nozzle burns at once; air the place. No heat beside an airbag or a sensor; shield rubber and trim.',
   }), // prettier-ignore
-  step('form-hang', 'Film on the outside, liner up', 'Wash the outside. A wet or soaped glass, film on it with its liner up, its width along the pane. On drop glass 25 to 50 mm higher than it will sit, 13 mm past the sides.', {
+  step('form-hang', 'Film on the outside, liner up', 'Wash the outside. A wet or soaped glass, film on it with its liner up, its width along the pane. On drop glass {25 to 50 mm} higher than it will sit, {13 mm} past the sides.', {
     purpose: 'Formed outside, laid inside; higher up so that no heat comes near the lower rubber.', good: 'Film past the sides, enough to grip above and below.', tools: ['slip or bar soap', 'film piece'], minutes: [1, 1, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
   step('form-line', 'Lay the line', 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.', {
@@ -80,7 +80,7 @@ const steps: readonly StepRule[] = [
   step('form-sweep', 'Test sweep', 'Spray the film, sweep it once from the line outwards. A finger that pops up has not shrunk enough: once more there.', {
     purpose: 'What pops up outside will pop up inside.', good: 'No finger rises anywhere.', tools: ['slip', 'squeegee'], minutes: [0.3, 0.5, 0], drawing: 'forming', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
-  step('form-trim', 'Trim outside', 'Fixed glass: onto the dot border. Drop glass: 1 to 2 mm under the upper edge; below it stays long, 6 to 20 mm go behind the seal.', {
+  step('form-trim', 'Trim outside', 'Fixed glass: onto the dot border. Drop glass: {1 to 2 mm} under the upper edge; below it stays long, {6 to 20 mm} go behind the seal.', {
     purpose: 'The film is its own template.', good: 'One even line, no tooth.', tools: ['new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', mood: 'wet', when: { glass: ['curved'] },
     caution: 'Point only, no pressure: a scored pane cracks. Never across a heating line.',
   }), // prettier-ignore
@@ -113,7 +113,7 @@ const steps: readonly StepRule[] = [
     purpose: 'Water has one way out of each quarter.', good: 'No water under a firm stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 2, 0], drawing: 'quarters', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Along heating lines, not across them, and lightly.',
   }), // prettier-ignore
-  step('form-trim-outside', 'Trim, clear of the seal', 'After the hard pass: one even cut 1 to 3 mm clear of rubber and trim, corners rounded. Where its maker asks for it, the edge is sealed when it is dry.', {
+  step('form-trim-outside', 'Trim, clear of the seal', 'After the hard pass: one even cut {1 to 3 mm} clear of rubber and trim, corners rounded. Where its maker asks for it, the edge is sealed when it is dry.', {
     purpose: 'Outside, water and brushes get under an edge that touches rubber.', good: 'One even line, round corners, no tooth.', tools: ['new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', mood: 'wet', when: { glass: ['curved-outside'] },
     caution: 'Point only, no pressure: a scored pane cracks. Wipers stay off until the film has dried.',
   }), // prettier-ignore
@@ -133,7 +133,7 @@ const steps: readonly StepRule[] = [
     purpose: 'Its own weight pulls it down.', good: 'Even on both sides.', minutes: [0.7, 0.4, 0], drawing: 'pane', when: { glass: ['flat'], method: ['overhang'] },
   }), // prettier-ignore
   step('hang-gap', 'Hang it to the gap', 'The ready edges stay {edgeGap} off the frame: a card in the corner gives the gap. One hand stays on the film until it is locked.', {
-    purpose: 'Water leaves by that gap; over 3 mm it shows as a light line.', good: 'One even line of light, no wedge.', minutes: [1, 0.4, 0], drawing: 'pane', when: { glass: ['flat'], method: ['factory-edge', 'tucked-corner', 'dry-template', 'pre-cut'] },
+    purpose: 'Water leaves by that gap; over {3 mm} it shows as a light line.', good: 'One even line of light, no wedge.', minutes: [1, 0.4, 0], drawing: 'pane', when: { glass: ['flat'], method: ['factory-edge', 'tucked-corner', 'dry-template', 'pre-cut'] },
   }), // prettier-ignore
   step('lock', 'Lock the film: {lock}', 'Mist the outside, then the first strokes, light. Stop {edgeStop} short of the frame.', {
     purpose: 'From here on it does not slide.', good: 'The film stays when the hand goes.', tools: ['squeegee {blade}'], minutes: [0.5, 0.2, 0], drawing: 'lock', when: { glass: ['flat'] },
@@ -163,14 +163,14 @@ const steps: readonly StepRule[] = [
     purpose: 'Water at the edge is drawn back in: small fingers.', good: 'Towel comes out dry.', tools: ['hard card', 'paper towel'], minutes: [0.3, 0, 0.4], drawing: 'edges',
     wait: { minutes: 10, what: 'water comes back to the edges' },
   }), // prettier-ignore
-  step('form-edges', 'Edge fingers: heat above and below only', 'What still stands at the upper and lower edge is relaxed with a little heat. Stay 150 mm away from the sides.', {
+  step('form-edges', 'Edge fingers: heat above and below only', 'What still stands at the upper and lower edge is relaxed with a little heat. Stay {150 mm} away from the sides.', {
     purpose: 'Film cannot shrink across the roll: at the sides heat only does harm.', good: 'Edge shut, no shine of a burn.', tools: ['heat gun', 'hard card'], minutes: [0.5, 0, 0.2], drawing: 'forming', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Rubber, trim and fingers are a hand away: low heat, short.',
   }), // prettier-ignore
   step('look', 'Look, all round', 'From the room, two metres off, at right angles, in daylight. Then once more along the edges with the card.', {
     purpose: 'What is seen now can still be lifted, flushed and laid again.', good: 'No speck, no fold, edges shut. Haze and small pockets of water are right: they dry.', minutes: [0.7, 0.2, 0.1], drawing: 'pane', mood: 'look',
   }), // prettier-ignore
-  step('anchor', 'Anchor the edge', 'When the film is dry: structural silicone, at least 10 mm on the film and 10 mm on the frame, tooled once. Nobody touches it for 2 to 7 days.', {
+  step('anchor', 'Anchor the edge', 'When the film is dry: structural silicone, at least {10 mm} on the film and {10 mm} on the frame, tooled once. Nobody touches it for 2 to 7 days.', {
     purpose: 'Film that is not held at its edge fails there first.', good: 'An unbroken bead on all sides that are anchored.', tools: ['structural silicone', 'masking tape'], minutes: [2, 0, 2], drawing: 'anchor', mood: 'dry',
     wait: { minutes: 7 * 24 * 60, what: 'the anchor bead cures; not to be touched' }, caution: 'The frame itself must hold. The film’s maker says which bead and which frames.', when: { film: ['security'], edge: ['anchored'] },
   }), // prettier-ignore

@@ -167,5 +167,6 @@ export function kitOfDay(records: DayRecords, settings: PrepareSettings, need: P
     slipMl: need.wetAreaM2 * settings.slipMlPerM2,
     bottleMl: settings.bottleMl,
     additive: slipRules[settings.school].what,
+    units: records.job.units,
   });
 }

@@ -1,4 +1,5 @@
-import type { Film, Surface } from '@yellow-pane/contracts';
+import type { Film, Surface, UnitSystem } from '@yellow-pane/contracts';
+import { formatInches, formatRough } from '../ground/index.js';
 
 /** A pane as the van has to be loaded for it. */
 export interface KitPane {
@@ -33,6 +34,7 @@ export interface KitInput {
   readonly slipMl: number;
   readonly bottleMl: number;
   readonly additive: string;
+  readonly units: UnitSystem;
 }
 
 /** Blades kept in the van. @source house list of usual widths */
@@ -59,7 +61,6 @@ const CLEANER_ML_PER_M2 = 120;
 
 const named = (panes: readonly KitPane[], most = 4): string =>
   panes.length <= most ? panes.map((p) => p.name).join(', ') : `${panes.slice(0, most - 1).map((p) => p.name).join(', ')} and ${panes.length - most + 1} more`; // prettier-ignore
-const metres = (mm: number, digits = 1): string => `${(mm / 1000).toFixed(digits)} m`;
 
 /** The longest blade that lies on glass bent by so much: chord and sagitta, b² κ / 8. */
 const bladeOnBend = (bendPerMm: number): number => (bendPerMm > 0 ? Math.sqrt((8 * RUBBER_GIVES_MM) / bendPerMm) : Infinity);
@@ -77,6 +78,8 @@ export function kitList(input: KitInput): KitLine[] {
   const { panes } = input;
   if (panes.length === 0) return [];
   const lines: KitLine[] = [];
+  const metres = (mm: number, digits = 1): string =>
+    input.units === 'in' ? formatInches(mm, { denominator: 1, feet: true }) : `${(mm / 1000).toFixed(digits)} m`;
   const add = (key: string, what: string, howMuch: string, why: string, caution: string | null = null) => void lines.push({ key, what, howMuch, why, caution });
   const area = panes.reduce((s, p) => s + p.areaM2, 0);
   const wetM2 = panes.filter((p) => p.film?.drying !== 'dry-applied').reduce((s, p) => s + p.areaM2, 0);
@@ -122,7 +125,7 @@ export function kitList(input: KitInput): KitLine[] {
     const why = mine.some((p) => p.bendPerMm !== undefined)
       ? 'the largest that clears the frame and lies on the glass'
       : 'the largest that clears the frame on both sides';
-    if (mine.length) add(`squeegee-${blade}`, `Squeegee ${blade} mm`, '1', `${named(mine)}: ${why}.`);
+    if (mine.length) add(`squeegee-${blade}`, `Squeegee ${formatRough(blade, input.units)}`, '1', `${named(mine)}: ${why}.`);
   }
   add('card', 'Hard card and paper towels', `${Math.ceil(area / LINT_FREE_M2_EACH)}`, 'To bump every edge once the film is trimmed.');
   const perimeter = panes.reduce((s, p) => s + p.perimeterMm, 0);

@@ -121,7 +121,7 @@ describe('the van', () => {
   const pane = (name: string, widthMm: number, heightMm: number, more: Partial<KitPane> = {}): KitPane => ({
     name, widthMm, heightMm, areaM2: (widthMm * heightMm) / 1e6, perimeterMm: 2 * (widthMm + heightMm), heightAboveFloorMm: 200, frame: 'gasket', film: { kind: 'solar', name: 'x', drying: 'medium' }, place: 'Hall', ...more,
   }); // prettier-ignore
-  const list = (...panes: KitPane[]) => kitList({ panes, reachMm: 2100, slipMl: 3000, bottleMl: 946, additive: 'dish soap' });
+  const list = (...panes: KitPane[]) => kitList({ panes, reachMm: 2100, slipMl: 3000, bottleMl: 946, additive: 'dish soap', units: 'mm' });
   const line = (key: string, ...panes: KitPane[]) => list(...panes).find((l) => l.key === key);
   test('a ladder as high as the top edge asks for, with its caution; none where a person reaches', () => {
     expect(line('ladder', pane('A', 600, 1200))).toBeUndefined();
@@ -156,7 +156,7 @@ describe('the van', () => {
   test('bottles are filled again: three of slip and one of cleaner at the most; dry-laid film needs neither', () => {
     // 3000 ml in bottles of 946 ml
     expect(line('sprayers', pane('A', 900, 900))).toMatchObject({ howMuch: '4', why: '946 ml each, 4 fillings of slip; one bottle is the cleaner’s.' });
-    const small = kitList({ panes: [pane('A', 900, 900)], reachMm: 2100, slipMl: 280, bottleMl: 946, additive: 'dish soap' });
+    const small = kitList({ panes: [pane('A', 900, 900)], reachMm: 2100, slipMl: 280, bottleMl: 946, additive: 'dish soap', units: 'mm' });
     expect(small.find((l) => l.key === 'sprayers')!.howMuch).toBe('2');
     const dry = list(pane('Counter', 900, 900, { film: { kind: 'interior', name: 'z', drying: 'dry-applied' } })).map((l) => l.key);
     expect(dry.filter((k) => ['slip', 'sprayers', 'cleaner'].includes(k))).toEqual([]);

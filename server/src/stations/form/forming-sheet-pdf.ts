@@ -1,6 +1,6 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import type { EdgePlan, ShrinkPlan } from '@yellow-pane/contracts';
-import { formGradeWords, percent, taped } from '@yellow-pane/core';
+import { formatFine, formatRoughRange, formGradeWords, percent, taped } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** A curved pane as its sheet is printed. */
@@ -95,7 +95,7 @@ function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content
     { text: `The line above the line between the lower corners: left ${f(plan.anchor.leftMm)}, middle ${f(plan.anchor.middleMm)}, right ${f(plan.anchor.rightMm)}.${plan.anchor.sureToMm === null ? '' : ` Good to ${f(plan.anchor.sureToMm)}.`}`, fontSize: 11, bold: true }, // prettier-ignore
     { ul: plan.summary.map((s) => ({ text: s })), margin: [0, 4, 0, 4] },
     {
-      text: `${card.name}, about ${card.minutes.toFixed(1)} min of heat, ${card.heats} heats, gun ${f(card.gunMm[0])} to ${f(card.gunMm[1])} off${card.gunDeg === null ? '' : `, at ${card.gunDeg}°`}.`,
+      text: `${card.name}, about ${card.minutes.toFixed(1)} min of heat, ${card.heats} heats, gun ${formatRoughRange(card.gunMm[0], card.gunMm[1], units)} off${card.gunDeg === null ? '' : `, at ${card.gunDeg}°`}.`,
       bold: true,
     },
     { text: card.notHere ? `Not here: ${card.notHere}` : card.text, margin: [0, 0, 0, 4] },
@@ -119,7 +119,7 @@ function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content
                   f(r.baseMm),
                   f(r.lengthMm),
                   f(r.foldMm),
-                  `${r.slackMm.toFixed(1)} mm, ${percent(r.needFrac)}`,
+                  `${formatFine(r.slackMm, units)}, ${percent(r.needFrac)}`,
                 ]),
               ],
             },
@@ -135,11 +135,12 @@ function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content
       color: soft,
       margin: [0, 4, 0, 0],
     },
-    { text: rangeWords(plan), color: soft },
+    { text: rangeWords(plan, units), color: soft },
   ];
 }
 
-const rangeWords = (plan: ShrinkPlan): string => {
-  const of = (name: string, e: EdgePlan) => `${name} edge ${e.slackMm.toFixed(1)} mm (${e.lowMm.toFixed(1)} to ${e.highMm.toFixed(1)})`;
+const rangeWords = (plan: ShrinkPlan, units: 'mm' | 'in'): string => {
+  const fine = (mm: number) => formatFine(mm, units);
+  const of = (name: string, e: EdgePlan) => `${name} edge ${fine(e.slackMm)} (${fine(e.lowMm)} to ${fine(e.highMm)})`;
   return `Ranges are two standard deviations of what the measures leave: ${of('lower', plan.below)}, ${of('upper', plan.above)}.`;
 };

@@ -1,5 +1,5 @@
 import type { Content } from 'pdfmake/interfaces.js';
-import { formatLength, lockNames, type PassName, type SqueegeePlan, type Step } from '@yellow-pane/core';
+import { formatRough, lockNames, type PassName, type SqueegeePlan, type Step } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** A pane as its sheet is printed. */
@@ -76,7 +76,7 @@ function panePart(p: PrintedPane, units: 'mm' | 'in', isLater: boolean): Content
           stack: [
             { columns: drawn(p.plan) },
             {
-              text: `${p.plan.strokeCount} strokes, blade ${formatLength(p.plan.bladeMm, units)}${units === 'mm' ? ' mm' : ''}; drawn from the side you work on; a stroke ends at its dot; dashed: ${isFormed ? 'the edge of the film, where water leaves' : 'stop here until it is trimmed'}.`,
+              text: `${p.plan.strokeCount} strokes, blade ${formatRough(p.plan.bladeMm, units)}; drawn from the side you work on; a stroke ends at its dot; dashed: ${isFormed ? 'the edge of the film, where water leaves' : 'stop here until it is trimmed'}.`,
               fontSize: 8,
               color: soft,
               margin: [0, 2, 0, 6],

@@ -66,7 +66,8 @@ const drawingNames: Record<StepRule['drawing'], string> = {
     </div>
     <p class="mb-2 text-sm text-soft">
       Jobs that have begun keep the version they began with. In the words, {{ '{edgeGap}' }}, {{ '{edgeStop}' }}, {{ '{overhang}' }}, {{ '{blade}' }},
-      {{ '{lock}' }}, {{ '{film}' }} and {{ '{gun}' }} stand for the figures of the pane.
+      {{ '{lock}' }}, {{ '{film}' }} and {{ '{gun}' }} stand for the figures of the pane; {{ '{13 mm}' }} and {{ '{25 to 50 mm}' }} are told in the units of the
+      job.
     </p>
     @if (fault()) {
       <p role="alert" class="mb-2 border-l-4 border-ink bg-tint p-3">{{ fault() }}</p>

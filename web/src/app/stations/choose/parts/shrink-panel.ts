@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import type { AnchorChoice, FormingSchool, Lubrication, MeshStation, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
 import { shrinkRequestOf } from '@yellow-pane/core';
 import { formGradeWords, percent, schoolNames, taped } from '@yellow-pane/core/form';
-import { contentHash, formatLength, parseOffset } from '@yellow-pane/core/ground';
+import { contentHash, formatFine, formatLength, formatRough, formatRoughRange, parseOffset } from '@yellow-pane/core/ground';
 import { defaultLay } from '@yellow-pane/core/lay';
 import { ShrinkSearch } from '../../../compute/shrink-search';
 import { FlatFilm, type FilmPlace } from '../../../kit/flat-film';
@@ -115,14 +115,14 @@ export class ShrinkPanel {
     const [p, i] = [this.shown(), this.input()];
     if (!p || !i) return [];
     const by = i.curved.cloud
-      ? `${i.curved.cloud.pointCount} points of ${i.curved.cloud.fileName}, ${i.curved.cloud.strayCount} strays left out, noise ${i.curved.cloud.noiseMm.toFixed(2)} mm.`
+      ? `${i.curved.cloud.pointCount} points of ${i.curved.cloud.fileName}, ${i.curved.cloud.strayCount} strays left out, noise ${this.exact(i.curved.cloud.noiseMm)}.`
       : `${i.curved.bows.length} bows at ±0.5 mm (1σ, common practice), a cubic spline whose curvature may change as much as they say.`;
     return [
       by,
       'Threads of film run straight on (geodesics) from the line; their width J follows J″ = −K·J with the curvature K of the glass, J = 1 at the line (do Carmo, Jacobi fields). The film has to lose 1 − J.',
-      `Slack is that, summed along the edge over the real outline. Lower ${p.below.slackMm.toFixed(2)} mm (${p.below.lowMm.toFixed(2)} to ${p.below.highMm.toFixed(2)}), upper ${p.above.slackMm.toFixed(2)} mm (${p.above.lowMm.toFixed(2)} to ${p.above.highMm.toFixed(2)}): two sigma of what the measures leave.`,
+      `Slack is that, summed along the edge over the real outline. Lower ${this.exact(p.below.slackMm)} (${this.exact(p.below.lowMm)} to ${this.exact(p.below.highMm)}), upper ${this.exact(p.above.slackMm)} (${this.exact(p.above.lowMm)} to ${this.exact(p.above.highMm)}): two sigma of what the measures leave.`,
       `${i.film.name} shrinks ${percent(p.capacityFrac)} along the roll${i.film.shrink ? '' : ' (taken as usual: its sheet does not say)'}. Easy up to a quarter of that at one place, with care up to eight tenths (house rules); 0.1 % lies down without heat (common practice).`,
-      'A finger has a foot of 90 mm at most and asks half of what the film can (house rules); its fold stands √(3·slack·foot/8) high.',
+      `A finger has a foot of ${formatRough(90, this.record.units())} at most and asks half of what the film can (house rules); its fold stands √(3·slack·foot/8) high.`,
     ];
   });
 
@@ -145,6 +145,10 @@ export class ShrinkPanel {
   }
 
   protected f = (mm: number): string => taped(mm, this.record.units());
+  /** As the sum has it, finer than any rule. */
+  private exact = (mm: number): string => (this.record.units() === 'in' ? `${(mm / 25.4).toFixed(3)}"` : `${mm.toFixed(2)} mm`);
+  protected fine = (mm: number): string => formatFine(mm, this.record.units());
+  protected roughly = (fromMm: number, toMm: number): string => formatRoughRange(fromMm, toMm, this.record.units());
   protected shownLoss(at: PointedAt | FilmPlace | null): void {
     this.pointedText.set(!at ? '' : at.lossFrac >= 0 ? `here: has to lose ${percent(at.lossFrac)}` : `here: would have to stretch ${percent(-at.lossFrac)}`);
   }
@@ -169,8 +173,8 @@ export class ShrinkPanel {
     const height = this.shown()!.anchor.middleMm + byMm;
     const text =
       choice.kind === 'balanced'
-        ? `balanced: ${belowMm.toFixed(1)} mm from each edge`
-        : `${this.f(height)}: ${belowMm.toFixed(1)} mm below, ${aboveMm.toFixed(1)} mm above`;
+        ? `balanced: ${this.fine(belowMm)} from each edge`
+        : `${this.f(height)}: ${this.fine(belowMm)} below, ${this.fine(aboveMm)} above`;
     this.tried.set({ line, mesh, aboveMm, belowMm, text });
   }
   protected put(anchor: AnchorChoice): void {

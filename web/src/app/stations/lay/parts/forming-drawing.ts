@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { ShrinkPlan, StepDrawing, UnitSystem } from '@yellow-pane/contracts';
 import { taped } from '@yellow-pane/core/form';
+import { formatRough, formatRoughRange } from '@yellow-pane/core/ground';
 
 const [W, H] = [360, 214];
 /** Heights are written beside the pane where the line is laid; elsewhere the pane has that room. */
@@ -157,10 +158,10 @@ export class FormingDrawing {
       this.drawing() === 'forming'
         ? fingers.length === 0
           ? 'under the squeegee alone: no gun'
-          : `${card?.name ?? ''}, gun ${taped(card?.gunMm[0] ?? 100, this.units())} to ${taped(card?.gunMm[1] ?? 150, this.units())} off`
+          : `${card?.name ?? ''}, gun ${formatRoughRange(card?.gunMm[0] ?? 100, card?.gunMm[1] ?? 150, this.units())} off`
         : this.drawing() === 'anchor-line'
           ? p.forming.raiseMm > 0
-            ? `from outside; film ${taped(p.forming.raiseMm, this.units())} higher than it will sit`
+            ? `from outside; film ${formatRough(p.forming.raiseMm, this.units())} higher than it will sit`
             : 'from outside; heights over the lower corners'
           : 'on the face that gets the film; water to the side and down';
     return {

@@ -10,7 +10,7 @@ import {
   type LaySettings,
   type LayEntry,
 } from '@yellow-pane/contracts';
-import { formatLength } from '@yellow-pane/core/ground';
+import { formatRough } from '@yellow-pane/core/ground';
 import { schoolNames } from '@yellow-pane/core/form';
 import { lockNames } from '@yellow-pane/core/lay';
 import { readNumber } from '../../../kit/read-number';
@@ -129,7 +129,7 @@ export class LayNumbers {
     if (!answer) return null;
     if (!answer.ok) return { text: answer.why, why: [] as string[] };
     const { plan } = answer;
-    const mm = (v: number) => `${formatLength(v, this.record.units())}${this.record.units() === 'mm' ? ' mm' : ''}`;
+    const mm = (v: number) => formatRough(v, this.record.units());
     const settings = this.lay.settings();
     const isFormed = this.lay.here()?.surface.curved !== null && this.lay.here()?.surface.curved !== undefined;
     return {

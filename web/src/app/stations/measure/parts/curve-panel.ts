@@ -11,7 +11,7 @@ import {
   type Surface,
 } from '@yellow-pane/contracts';
 import { bowPlaceWords } from '@yellow-pane/core/form';
-import { formatLength, parseOffset } from '@yellow-pane/core/ground';
+import { formatDoubt, formatFine, formatLength, formatLong, parseOffset } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { readNumber } from '../../../kit/read-number';
 import { Why } from '../../../kit/why';
@@ -42,7 +42,14 @@ export class CurvePanel {
   protected readonly fresh = signal(false);
   protected readonly inherits = computed(() => this.surface().curved?.bows.length === 0 && !this.surface().curved?.cloud && this.curved().bows.length > 0);
   protected f = (mm: number): string => formatLength(mm, this.record.units());
+  protected long = (radiusM: number | null): string => (radiusM === null ? 'nothing' : formatLong(1000 * radiusM, this.record.units()));
   protected words = (p: BowPlace): string => bowPlaceWords(p, this.record.units());
+
+  /** What all the others say a bow should be; bare millimetres in the column, as everywhere. */
+  private told(c: { readonly expectedMm: number; readonly sigmaMm: number }): string {
+    const units = this.record.units();
+    return `${formatFine(c.expectedMm, units)} ± ${formatDoubt(c.sigmaMm, units)}`.replaceAll(' mm', '');
+  }
 
   /** Where a straightedge lies, in two words. */
   private short(p: BowPlace): string {
@@ -58,7 +65,7 @@ export class CurvePanel {
         name: this.short(b),
         full: this.words(b),
         typed: b.unit === this.record.units() ? b.typed : this.f(b.depthMm),
-        expected: c ? `${c.expectedMm.toFixed(1)} ± ${c.sigmaMm.toFixed(1)}` : '',
+        expected: c ? this.told(c) : '',
         isOut: c?.isOut ?? false,
       };
     }),
