@@ -1,12 +1,17 @@
 import type { BowPlace, EdgePlan, FormGrade, ShrinkInput, ShrinkPlan, UnitSystem } from '@yellow-pane/contracts';
-import { formatFine, formatLength } from '../ground/index.js';
+import { formatFine, formatLength, unbroken } from '../ground/index.js';
 import { gradeNames } from './grade.js';
 
 /** A height known to no better than this share of the pane is not worth saying. */
 const HARDLY_FRAC = 0.2;
 
 /** A length as a person would tape it. */
-export const taped = (mm: number, units: UnitSystem): string => (units === 'mm' ? `${Math.round(mm)} mm` : formatLength(mm, 'in'));
+export const taped = (mm: number, units: UnitSystem): string => (units === 'mm' ? `${Math.round(mm)} mm` : unbroken(formatLength(mm, 'in')));
+/** Closer than this a finger stands in the middle. @source house rule */
+const IN_THE_MIDDLE_MM = 5;
+/** Where a finger stands along its edge: `left 410 mm` of the middle. */
+export const fromMiddle = (alongMm: number, units: UnitSystem): string =>
+  Math.abs(alongMm) < IN_THE_MIDDLE_MM ? 'middle' : `${alongMm < 0 ? 'left' : 'right'} ${taped(Math.abs(alongMm), units)}`;
 export const percent = (frac: number): string => `${(100 * frac).toFixed(frac < 0.001 && frac > -0.001 ? 2 : 1)} %`;
 const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 

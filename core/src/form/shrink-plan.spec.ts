@@ -313,7 +313,7 @@ describe('the plan', () => {
       expect(text).toMatch(/\d"/);
     }
     expect(words('mm')).not.toMatch(/\d"/);
-    expect(words('in')).toMatch(/reads [\d /]+"; all the others together say [\d /]+", give or take [\d /]+"/);
+    expect(words('in')).toMatch(/reads [\d\s/]+"; all the others together say [\d\s/]+", give or take [\d\s/]+"/);
     expect(words('in')).toContain('1/2" past the sides');
   });
   test('lookout glass and plastic windows are refused; laminated glass gets no full gun; cold glass, burns and darkness are said', () => {

@@ -104,6 +104,9 @@ export const formatMm = (mm: number): string => String(Math.round(mm)).replace('
 /** A length for the eye, in the unit system of the job: whole mm, or inches to the nearest 1/16. */
 export const formatLength = (mm: number, system: UnitSystem): string => (system === 'in' ? formatInches(mm) : formatMm(mm));
 
+/** In a sentence a fraction must not go to the next line by itself: `2` and `3/8"` are other lengths than `2 3/8"`. */
+export const unbroken = (inches: string): string => inches.replaceAll(' ', '\u00a0');
+
 /** Marks of a rule of thumb in inches: up to which length, in which part of an inch. @source house rule: 13 mm is half an inch, 150 mm six inches, to the hand */
 const ROUGH_INCHES = [
   [0.5, 16],
@@ -111,7 +114,7 @@ const ROUGH_INCHES = [
   [4, 4],
   [10, 2],
 ] as const;
-const roughInches = (mm: number): string => formatInches(mm, { denominator: ROUGH_INCHES.find(([upTo]) => Math.abs(mm) / 25.4 < upTo)?.[1] ?? 1 });
+const roughInches = (mm: number): string => unbroken(formatInches(mm, { denominator: ROUGH_INCHES.find(([upTo]) => Math.abs(mm) / 25.4 < upTo)?.[1] ?? 1 }));
 
 /** A length that nobody tapes, such as how far a gun is held off: `150 mm`, `6"`. */
 export const formatRough = (mm: number, system: UnitSystem): string => (system === 'in' ? roughInches(mm) : `${formatMm(mm)} mm`);
@@ -122,7 +125,7 @@ export const formatRoughRange = (fromMm: number, toMm: number, system: UnitSyste
 
 /** A length of a few millimetres that is reckoned, such as slack: tenths of a millimetre, or thirty-seconds of an inch, the finest mark of a rule. */
 export const formatFine = (mm: number, system: UnitSystem): string =>
-  system === 'in' ? formatInches(mm, { denominator: 32 }) : `${mm.toFixed(1).replace('-', '−')} mm`;
+  system === 'in' ? unbroken(formatInches(mm, { denominator: 32 })) : `${mm.toFixed(1).replace('-', '−')} mm`;
 
 /** How far such a length is to be trusted: at least one mark of the rule. */
 export const formatDoubt = (mm: number, system: UnitSystem): string => formatFine(Math.max(mm, system === 'in' ? 25.4 / 32 : 0), system);

@@ -1,6 +1,6 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import type { EdgePlan, ShrinkPlan } from '@yellow-pane/contracts';
-import { formatFine, formatRoughRange, formGradeWords, percent, taped } from '@yellow-pane/core';
+import { formatFine, formatRoughRange, formGradeWords, fromMiddle, percent, taped } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** A curved pane as its sheet is printed. */
@@ -92,7 +92,7 @@ function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content
           },
         ]
       : []),
-    { text: `The line above the line between the lower corners: left ${f(plan.anchor.leftMm)}, middle ${f(plan.anchor.middleMm)}, right ${f(plan.anchor.rightMm)}.${plan.anchor.sureToMm === null ? '' : ` Good to ${f(plan.anchor.sureToMm)}.`}`, fontSize: 11, bold: true }, // prettier-ignore
+    { text: `Lay the line above the lower corners: left ${f(plan.anchor.leftMm)}, middle ${f(plan.anchor.middleMm)}, right ${f(plan.anchor.rightMm)}.${plan.anchor.sureToMm === null ? '' : ` Good to ${f(plan.anchor.sureToMm)}.`}`, fontSize: 11, bold: true }, // prettier-ignore
     { ul: plan.summary.map((s) => ({ text: s })), margin: [0, 4, 0, 4] },
     {
       text: `${card.name}, about ${card.minutes.toFixed(1)} min of heat, ${card.heats} heats, gun ${formatRoughRange(card.gunMm[0], card.gunMm[1], units)} off${card.gunDeg === null ? '' : `, at ${card.gunDeg}°`}.`,
@@ -115,7 +115,7 @@ function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content
                 ...rows.map((r) => [
                   String(order.get(`${r.side}${r.number}`)),
                   r.side === 'above' ? 'upper' : 'lower',
-                  `${r.alongMm < 0 ? 'left' : 'right'} ${f(Math.abs(r.alongMm))}`,
+                  fromMiddle(r.alongMm, units),
                   f(r.baseMm),
                   f(r.lengthMm),
                   f(r.foldMm),

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import type { AnchorChoice, FormingSchool, Lubrication, MeshStation, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
 import { shrinkRequestOf } from '@yellow-pane/core';
-import { formGradeWords, percent, schoolNames, taped } from '@yellow-pane/core/form';
+import { formGradeWords, fromMiddle, percent, schoolNames, taped } from '@yellow-pane/core/form';
 import { contentHash, formatFine, formatLength, formatRough, formatRoughRange, parseOffset } from '@yellow-pane/core/ground';
 import { defaultLay } from '@yellow-pane/core/lay';
 import { ShrinkSearch } from '../../../compute/shrink-search';
@@ -53,6 +53,7 @@ export class ShrinkPanel {
   protected readonly gradeLook = gradeLook;
   protected readonly names = schoolNames;
   protected readonly percent = percent;
+  protected readonly fromMiddle = fromMiddle;
   private asked = '';
 
   protected readonly surface = this.record.surface;
@@ -270,5 +271,4 @@ export class ShrinkPanel {
       { field: 'rightMm' as const, name: 'right', text: text(a.rightMm) },
     ];
   });
-  protected abs = Math.abs;
 }

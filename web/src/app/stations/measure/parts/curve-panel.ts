@@ -45,10 +45,10 @@ export class CurvePanel {
   protected long = (radiusM: number | null): string => (radiusM === null ? 'nothing' : formatLong(1000 * radiusM, this.record.units()));
   protected words = (p: BowPlace): string => bowPlaceWords(p, this.record.units());
 
-  /** What all the others say a bow should be; bare millimetres in the column, as everywhere. */
+  /** What all the others say a bow should be; bare figures in the column. */
   private told(c: { readonly expectedMm: number; readonly sigmaMm: number }): string {
     const units = this.record.units();
-    return `${formatFine(c.expectedMm, units)} ± ${formatDoubt(c.sigmaMm, units)}`.replaceAll(' mm', '');
+    return `${formatFine(c.expectedMm, units)} ± ${formatDoubt(c.sigmaMm, units)}`.replace(/ mm|"/g, '');
   }
 
   /** Where a straightedge lies, in two words. */
