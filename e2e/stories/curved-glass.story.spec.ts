@@ -54,6 +54,39 @@ test('from nothing: a new pane is taped, called curved, and its bows make a plan
   await expect(curveSays(page)).toContainText('One more bow would narrow this most');
 });
 
+test('in an inch job a curved pane is told in inches all the way: bows, slack, the line, the gun', async ({ page }) => {
+  await bench.openJob('Lantern Street bakery');
+  await page.getByRole('button', { name: 'New pane' }).click();
+  await bench.tape('widthLargest', '40 1/2');
+  const name = await page.locator('#pane-title').innerText();
+  await bench.tape('heightLargest', '22 3/8');
+  await bench.pick(name);
+  await page.getByRole('checkbox', { name: 'curved glass' }).click();
+  const read = async (key: string, typed: string) => {
+    await bowField(page, key).fill(typed);
+    await bowField(page, key).press('Enter');
+  };
+  await read('across-485', '1 3/4');
+  await read('across-285', '1 3/4');
+  await read('across-85', '1 3/4');
+  await read('upright-125', '9/16');
+  await read('upright-515', '9/16');
+  await read('upright-905', '9/16');
+  await expect(page.locator('[data-curve-summary]')).toContainText(/Bent to 9'\s1\d" across and \d+'\s\d+" upright/);
+  // the seventh is misread by almost two inches
+  await read('up-0', '9/16');
+  await expect(curveSays(page)).toContainText(/reads 9\/16; all the others together say 2\s\d+\/\d+", give or take/);
+  await bench.goTo('Choose');
+  await expect(plan(page)).toContainText(/Lay the line 1[01]\s\d+\/\d+" above the lower corners/);
+  const says = page.locator('main');
+  await expect(says).toContainText(/\d\/\d+" of film has to go along the lower edge/);
+  await page.getByRole('tab', { name: 'Ways of forming' }).click();
+  await expect(says).toContainText('Gun 3 1/4" to 4 1/2" off');
+  await page.getByRole('tab', { name: 'Fingers in figures' }).click();
+  await expect(says).toContainText('1/2" past the sides');
+  expect(await says.innerText()).not.toMatch(/\d mm\b/);
+});
+
 test('the shuttle’s rear window: how many fingers, where the line goes, what half way would have cost, by which way', async ({ page }) => {
   await bench.pick('Rear window');
   await bench.goTo('Choose');

@@ -1,4 +1,4 @@
-import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
+import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan, UnitSystem } from '@yellow-pane/contracts';
 import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
 import { contentHash, formatDoubt, formatFine, formatRough } from '../ground/index.js';
 import { heightOn, straightLine, type LinePoint } from './anchor-line.js';
@@ -103,6 +103,36 @@ function grades(above: EdgePlan, below: EdgePlan, capacity: number, stretches: b
   return { grade: with_((e) => e.peakFrac), range: [with_((e) => e.peakLowFrac), with_((e) => e.peakHighFrac)] };
 }
 
+/** What the bows say of each other: which are off and what they should read, and how each stands to all the others. */
+function weighedBows(fit: PaneFit, bows: readonly Bow[], units: UnitSystem): Pick<ShrinkPlan, 'suspects' | 'checks'> {
+  const suspects = fit.checks
+    .filter((c) => c.isOut || c.slipFrac > 0.3)
+    .map((c) => {
+      const b = bows.find((x) => x.id === c.id)!;
+      const reads = (b.unit === units && b.typed) || formatFine(b.depthMm, units);
+      const so = `The bow ${bowPlaceWords(b, units)} reads ${reads}; all the others together say ${formatFine(c.expectedMm, units)}, give or take ${formatDoubt(c.sigmaMm, units)}.`;
+      const then = c.isOut ? 'It is left out: lay the straightedge there again.' : `A slip is likely (${Math.round(100 * c.slipFrac)} %): read it again.`;
+      return { bowId: c.id, expectedMm: c.expectedMm, slipFrac: c.slipFrac, isOut: c.isOut, text: `${so} ${then}` };
+    });
+  return { suspects, checks: fit.checks.map((c) => ({ bowId: c.id, expectedMm: c.expectedMm, sigmaMm: c.sigmaMm, off: c.off, isOut: c.isOut })) };
+}
+
+/** The quick rule and the radii, from the bows across and upright that lie nearest to the middle. A point cloud has none. */
+function ruleOfThumb(outline: Polygon, curved: ShrinkInput['curved']): Pick<ShrinkPlan, 'quickMm' | 'radiusM'> {
+  const [hx, hy] = curved.cloud ? [null, null] : [middleBow(outline, curved.bows, 'across'), middleBow(outline, curved.bows, 'upright')];
+  return {
+    quickMm: hx && hy ? quickSlackMm(hx.lengthMm, hx.depthMm, hy.depthMm) : null,
+    radiusM: { across: hx && radiusFromBowM(hx.lengthMm, hx.depthMm), upright: hy && radiusFromBowM(hy.lengthMm, hy.depthMm) },
+  };
+}
+
+/** The grade for this glass: film with no way past a zone is beyond; glass that takes no full gun is never easy, unless no heat is asked for at all. */
+function gradesHere(input: ShrinkInput, { above, below }: Pick<ShrinkPlan, 'above' | 'below'>, hasNoWay: boolean): Pick<ShrinkPlan, 'grade' | 'gradeRange'> {
+  const usual = grades(above, below, capacityOf(input), input.film.stretches);
+  const here = (g: FormGrade): FormGrade => (hasNoWay ? 'beyond' : takesNoFullGun(input) && g !== 'lies-down' ? worseGrade(g, 'care') : g);
+  return { grade: here(usual.grade), gradeRange: [here(usual.range[0]), here(usual.range[1])] };
+}
+
 /**
  * How film is formed on a curved pane: what it has to lose and where, where its anchor line goes, its fingers, its grade, ways of forming it, and the piece to cut.
  * @throws RangeError in words for the installer when the pane cannot be made of these measures
@@ -126,14 +156,9 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
   const halfField = fieldFromLine(fit.surface, finished, halfLine, { stepMm: input.stepMm });
   const fingersOf = (f: ShrinkField) => fingersOn(f, 'above').length + fingersOn(f, 'below').length;
   const balancedLine = pane.balanced && straightLine(fit.surface, finished, pane.balanced.anchor, input.stepMm);
-  const [hx, hy] = curved.cloud ? [null, null] : [middleBow(outline, curved.bows, 'across'), middleBow(outline, curved.bows, 'upright')];
   const { minX, maxX } = boundingBox(finished);
-  const usual = grades(above, below, capacity, film.stretches);
   const hasNoWay = (['above', 'below'] as const).some((side) => edgeLosses(tried.field.stations, side, boxes).led.some((l) => l.stuckMm > PRESSED_MM));
-  // glass that takes no full gun is never easy, unless no heat is asked for at all
-  const mended = (g: FormGrade): FormGrade => (hasNoWay ? 'beyond' : takesNoFullGun(input) && g !== 'lies-down' ? worseGrade(g, 'care') : g);
-  const grade = mended(usual.grade);
-  const range: ShrinkPlan['gradeRange'] = [mended(usual.range[0]), mended(usual.range[1])];
+  const { grade, gradeRange } = gradesHere(input, { above, below }, hasNoWay);
   const toForm: ToForm = {
     ...fingers,
     grade,
@@ -160,7 +185,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     ...heightsOf(balancedLine, outline),
     worstMm: Math.max(pane.balanced!.field.toGoAboveMm, pane.balanced!.field.toGoBelowMm),
   };
-  const quickMm = hx && hy ? quickSlackMm(hx.lengthMm, hx.depthMm, hy.depthMm) : null;
+  const { quickMm, radiusM } = ruleOfThumb(outline, curved);
   const next = curved.cloud ? null : nextBow(fit, finished, [weighed.above, weighed.below], curved.bows);
   const flat = flatPiece(tried.field, finished, input);
   const order = fingerOrder(school, fingers.above, fingers.below);
@@ -168,7 +193,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
   return {
     refused: formRefusal(input),
     grade,
-    gradeRange: range,
+    gradeRange,
     capacityFrac: capacity,
     anchor,
     above,
@@ -187,32 +212,17 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     order,
     keepClear,
     advice: advice(input, pane, { keepClear, above, below, grade, capacity, anchorKind: tried.kind, balancedWorst: balanced?.worstMm ?? null, flat }),
-    summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange: range, quickMm, keepClear }, input),
+    summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange, quickMm, keepClear }, input),
     cautions: cautionsFor(
       input,
       keepClear.map((k) => k.text),
     ),
-    suspects: fit.checks
-      .filter((c) => c.isOut || c.slipFrac > 0.3)
-      .map((c) => {
-        const b = curved.bows.find((x) => x.id === c.id)!;
-        const so = `The bow ${bowPlaceWords(b, units)} reads ${(b.unit === units && b.typed) || formatFine(b.depthMm, units)}; all the others together say ${formatFine(c.expectedMm, units)}, give or take ${formatDoubt(c.sigmaMm, units)}.`;
-        return {
-          bowId: c.id,
-          expectedMm: c.expectedMm,
-          slipFrac: c.slipFrac,
-          isOut: c.isOut,
-          text: c.isOut
-            ? `${so} It is left out: lay the straightedge there again.`
-            : `${so} A slip is likely (${Math.round(100 * c.slipFrac)} %): read it again.`,
-        };
-      }),
-    checks: fit.checks.map((c) => ({ bowId: c.id, expectedMm: c.expectedMm, sigmaMm: c.sigmaMm, off: c.off, isOut: c.isOut })),
+    ...weighedBows(fit, curved.bows, units),
     nextBow: next && {
       ...next,
       text: `One more bow would narrow this most: ${bowPlaceWords(next.place, units)}. The range of the slack gets ${Math.round(100 * next.narrowsFrac)} % narrower.`,
     },
-    radiusM: { across: hx && radiusFromBowM(hx.lengthMm, hx.depthMm), upright: hy && radiusFromBowM(hy.lengthMm, hy.depthMm) },
+    radiusM,
   };
 }
 
