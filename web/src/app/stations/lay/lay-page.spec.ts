@@ -166,9 +166,10 @@ describe('Lay', () => {
     await press('Specks');
     const svg = root().querySelector('yp-lay-drawing svg')!;
     const [, , width, height] = svg.getAttribute('viewBox')!.split(' ').map(Number) as [number, number, number, number];
-    svg.getBoundingClientRect = () => ({ left: 0, top: 0, width, height }) as DOMRect;
+    // its box on the page is wider than it is: the drawing stands in the middle of it
+    svg.getBoundingClientRect = () => ({ left: 40, top: 20, width: 2 * width + 300, height: 2 * height }) as DOMRect;
     // ten above, a line of words below
-    svg.dispatchEvent(new MouseEvent('click', { clientX: width / 2, clientY: 10 + (height - 32) / 2, bubbles: true }));
+    svg.dispatchEvent(new MouseEvent('click', { clientX: 40 + 150 + width, clientY: 20 + 2 * (10 + (height - 32) / 2), bubbles: true }));
     await settle();
     await press('it has tacked');
     const at = queue.lines[0]!.problem!.at!;

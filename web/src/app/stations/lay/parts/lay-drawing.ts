@@ -249,9 +249,11 @@ export class LayDrawing {
   protected tap(event: MouseEvent): void {
     const svg = event.currentTarget as SVGSVGElement;
     const at = svg.getBoundingClientRect();
-    const { width } = this.scale();
-    const k = at.width / width;
-    const [px, py] = [(event.clientX - at.left) / k, (event.clientY - at.top) / k];
+    const { width, height } = this.scale();
+    // held in the middle of its box, whichever way that is longer
+    const k = Math.min(at.width / width, at.height / height);
+    const [left, top] = [at.left + (at.width - width * k) / 2, at.top + (at.height - height * k) / 2];
+    const [px, py] = [(event.clientX - left) / k, (event.clientY - top) / k];
     const { k: s, box, cx, cy, flip, middle } = this.scale();
     const share = (v: number, low: number, high: number) => Math.min(1, Math.max(0, (v - low) / (high - low)));
     this.tapped.emit({ xFrac: share((flip * (px - width / 2)) / s + cx, box.minX, box.maxX), yFrac: share((middle - py) / s + cy, box.minY, box.maxY) });
