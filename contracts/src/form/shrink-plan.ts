@@ -165,8 +165,8 @@ export const shrinkPlan = z.object({
   advice: z.array(z.string()),
   summary: z.array(z.string()),
   cautions: z.array(z.string()),
-  /** Bows that do not go with the others, and what they should read. */
-  suspects: z.array(z.object({ bowId: z.string(), text: z.string(), expectedMm: mm, slipFrac: frac, isOut: z.boolean() })),
+  /** Bows that do not go with the others, and what they should read; null: deeper than any pane bends, so nobody asked the others. */
+  suspects: z.array(z.object({ bowId: z.string(), text: z.string(), expectedMm: mm.nullable(), slipFrac: frac, isOut: z.boolean() })),
   checks: z.array(z.object({ bowId: z.string(), expectedMm: mm, sigmaMm: mm, off: z.number(), isOut: z.boolean() })),
   nextBow: z.object({ place: bowPlace, narrowsFrac: frac, text: z.string() }).nullable(),
   /** Radius of the tightest bend each way, m; null = as good as flat. */

@@ -2,6 +2,7 @@ import type { AnchorChoice } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '../geometry/index.js';
 import { acrossWay, layThread, unitWay, type At, type Way } from './thread.js';
 import { dot3, metricOf, type CurvedSurface } from './surface.js';
+import { isWithin, packed } from './within.js';
 
 /** Where the film is laid down first: a straight line (geodesic) through a point of the pane. */
 export interface Anchor {
@@ -132,10 +133,26 @@ export function heightOn(line: readonly LinePoint[], u: number): number {
   return p.v + ((u - p.u) / (q.u - p.u)) * (q.v - p.v);
 }
 
-/** What a line that was chosen is on this pane. Balanced ones are found elsewhere. */
+/** A line that was chosen lies on the pane over at least this share of its width: one end may run out at a crown or a corner. @source house rule */
+const ON_PANE_FRAC = 1 / 3;
+
+/**
+ * What a line that was chosen is on this pane. Balanced ones are found elsewhere.
+ * @returns null when it does not lie on it from side to side, as when the pane was taped anew and is smaller now
+ */
 export function chosenLine(surface: CurvedSurface, outline: Polygon, choice: Exclude<AnchorChoice, { kind: 'balanced' }>, stepMm: number): LinePoint[] | null {
   const { minX, maxX } = boundingBox(outline);
-  if (choice.kind === 'forced') return forcedLine(surface, outline, [choice.leftMm, choice.middleMm, choice.rightMm], stepMm);
-  const anchor = lineThrough(surface, outline, { u: minX, v: choice.leftMm }, { u: maxX, v: choice.rightMm }, stepMm);
-  return anchor && straightLine(surface, outline, anchor, stepMm);
+  const polygon = packed(outline);
+  const isOnPane = (line: readonly LinePoint[]): boolean => {
+    const isIn = line.map((p) => isWithin(polygon, p.u, p.v));
+    const onMm = line.reduce((sum, p, i) => sum + (i > 0 && isIn[i] && isIn[i - 1] ? Math.abs(p.u - line[i - 1]!.u) : 0), 0);
+    return onMm >= ON_PANE_FRAC * (maxX - minX);
+  };
+  const lineOf = (): LinePoint[] | null => {
+    if (choice.kind === 'forced') return forcedLine(surface, outline, [choice.leftMm, choice.middleMm, choice.rightMm], stepMm);
+    const anchor = lineThrough(surface, outline, { u: minX, v: choice.leftMm }, { u: maxX, v: choice.rightMm }, stepMm);
+    return anchor && straightLine(surface, outline, anchor, stepMm);
+  };
+  const line = lineOf();
+  return line && isOnPane(line) ? line : null;
 }

@@ -64,7 +64,8 @@ const placeWhere = (places: readonly EdgePlace[], sums: readonly number[], slack
 
 /** The most that any stretch of an edge one finger wide has to lose on the average: no way of making fingers gets round it. */
 export function peakLoss(places: readonly EdgePlace[], widthMm: number): { frac: number; alongMm: number } {
-  if (places.length === 0) return { frac: 0, alongMm: 0 };
+  // one thread alone has no width
+  if (places.length < 2) return { frac: 0, alongMm: places[0]?.alongMm ?? 0 };
   const sums = gathered(places);
   const at = (mm: number): number => {
     const i = Math.min(places.length - 1, Math.max(1, places.findIndex((p) => p.alongMm >= mm))); // prettier-ignore
@@ -122,7 +123,7 @@ export function fingersAlong(stations: readonly Station[], side: 'above' | 'belo
   // what has no way round a zone makes no finger
   const places = edgeLosses(stations, side, boxes).places.map((p) => (p.barred.length > 0 ? { ...p, loss: Math.min(0, p.loss) } : p));
   const peak = peakLoss(places, FINGER.baseMm);
-  if (places.length < 2 || peak.frac <= LIES_DOWN_FRAC) return [];
+  if (peak.frac <= LIES_DOWN_FRAC) return [];
   const sums = gathered(places);
   const total = sums.at(-1)!;
   const busy = places.filter((p) => p.loss > LIES_DOWN_FRAC);

@@ -56,9 +56,9 @@ export function fittedPane(input: ShrinkInput): Omit<FormedPane, 'balanced'> {
   const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
   const box = boundingBox(outline);
   const grown = { minX: box.minX - ROOM_MM, minY: box.minY - ROOM_MM, maxX: box.maxX + ROOM_MM, maxY: box.maxY + ROOM_MM };
-  if (!curved.cloud && sightsOfBows(outline, curved.bows).sights.length < 2)
-    throw new RangeError('Too few bows lie on the glass: lay the straightedge once across and once upright at least.');
-  const fit = fitPane(grown, curved.cloud ? sightsOfCloud(curved.cloud) : sightsOfBows(outline, curved.bows).sights);
+  const sights = curved.cloud ? sightsOfCloud(curved.cloud) : sightsOfBows(outline, curved.bows).sights;
+  if (sights.length < 2) throw new RangeError('Too few bows lie on the glass: lay the straightedge once across and once upright at least.');
+  const fit = fitPane(grown, sights);
   const finished = finishedOutline(outline, curved.seat, curved.dotBorderMm, edgeGapMm);
   if (!finished) throw new RangeError('Nothing of this pane is left inside its dot border and edge gap: look at the border and the sizes.');
   return { fit, outline, finished, middleMm: (box.minX + box.maxX) / 2 };

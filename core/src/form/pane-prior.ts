@@ -72,10 +72,15 @@ function loosely(b: SplineBox): Rows {
   return out;
 }
 
-/** Brought to a mean diagonal of 1: only its shape matters, and rounding is spared. */
+/** What rounding may take off a diagonal of 1, many times over; still far below the least that a pane of any proportion has. */
+const ROUNDING = 1e-12;
+
+/** Brought to a mean diagonal of 1: only its shape matters. On a pane forty times as long as high what is left of it along the pane drowns in rounding: a trace is added. */
 function evened(m: Rows): Rows {
   const mean = m.reduce((s, row, i) => s + row[i]!, 0) / m.length;
-  return sumPacked(m, m, 1 / mean - 1);
+  const out = sumPacked(m, m, 1 / mean - 1);
+  out.forEach((row, i) => (row[i]! += ROUNDING));
+  return out;
 }
 
 /** A prior of one stiffness, taken apart. */

@@ -29,6 +29,10 @@ export function advice(input: ShrinkInput, pane: FormedPane, found: Found): stri
   if (found.balancedWorst !== null && found.anchorKind !== 'balanced' && worst > 1.1 * found.balancedWorst)
     out.push(`Another line: the balanced one asks for ${formatFine(found.balancedWorst, units)} an edge instead of ${formatFine(worst, units)}.`);
   if (!film.shrink) out.push(`The sheet of ${film.name} does not say what it shrinks; ${percent(USUAL_SHRINK_FRAC)} is taken, as for a usual tint.`);
+  if (curved.anchor.kind !== 'balanced' && found.anchorKind !== curved.anchor.kind)
+    out.push(
+      `The line that was chosen does not lie across this pane: ${found.anchorKind === 'balanced' ? 'the balanced one' : 'half way'} is shown. Choose it again.`,
+    );
   const peak = Math.max(found.above.peakFrac, found.below.peakFrac);
   const least = Math.min(found.above.leastFrac, found.below.leastFrac);
   if (least < -LIES_DOWN_FRAC)

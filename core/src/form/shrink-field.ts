@@ -3,6 +3,7 @@ import { checkRange } from '../ground/index.js';
 import { straightLine, type Anchor, type LinePoint } from './anchor-line.js';
 import { acrossWay, newRun, RUN, threadRunner, type At, type Run, type ThreadPoint } from './thread.js';
 import type { CurvedSurface } from './surface.js';
+import { isWithin, packed } from './within.js';
 
 /** A thread from the anchor line up or down, and where it crosses the edge of the pane for the last time. */
 export interface Thread {
@@ -33,29 +34,6 @@ export interface ShrinkField {
 export interface FieldOptions {
   /** Step along threads and between stations, mm. */
   readonly stepMm: number;
-}
-
-/** An outline for whoever asks a hundred thousand times: x and y of its corners by turns. */
-function packed(outline: Polygon): Float64Array {
-  const out = new Float64Array(2 * outline.length);
-  outline.forEach((p, i) => {
-    out[2 * i] = p.x;
-    out[2 * i + 1] = p.y;
-  });
-  return out;
-}
-
-/** Whether a point lies in a polygon; crossings of a level ray counted. */
-function isWithin(polygon: Float64Array, u: number, v: number): boolean {
-  let inside = false;
-  for (let i = 0, j = polygon.length - 2; i < polygon.length; j = i, i += 2) {
-    const ay = polygon[i + 1]!;
-    const by = polygon[j + 1]!;
-    if (ay > v === by > v) continue;
-    const ax = polygon[i]!;
-    if (u < ((polygon[j]! - ax) * (v - ay)) / (by - ay) + ax) inside = !inside;
-  }
-  return inside;
 }
 
 /** Share of the way from a point inside to one outside at which a polygon is left for the first time. */

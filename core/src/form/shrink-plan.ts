@@ -11,7 +11,8 @@ import { gradeOf, stretchGrade, USUAL_SHRINK_FRAC, worseGrade } from './grade.js
 import { fittedPane, formedPane, SIGMAS, tryLine, type FormedPane, type TriedLine } from './formed-pane.js';
 import type { PaneFit } from './pane-fit.js';
 import { lengthOf, straightedgeOf } from './pane-outline.js';
-import { bowPlaceWords, planSummary } from './plan-words.js';
+import { sightsOfBows } from './bow-sights.js';
+import { bowPlaceWords, planSummary, taped } from './plan-words.js';
 import { fieldFromLine, quickSlackMm, type ShrinkField } from './shrink-field.js';
 import { keepClearOf } from './zone-words.js';
 import { addForms, nextBow, slackForm, weigh, type Weighed } from './slack-range.js';
@@ -104,8 +105,13 @@ function grades(above: EdgePlan, below: EdgePlan, capacity: number, stretches: b
 }
 
 /** What the bows say of each other: which are off and what they should read, and how each stands to all the others. */
-function weighedBows(fit: PaneFit, bows: readonly Bow[], units: UnitSystem): Pick<ShrinkPlan, 'suspects' | 'checks'> {
-  const suspects = fit.checks
+function weighedBows(fit: PaneFit, outline: Polygon, bows: readonly Bow[], units: UnitSystem): Pick<ShrinkPlan, 'suspects' | 'checks'> {
+  const impossible = sightsOfBows(outline, bows).impossible.map((b) => {
+    const longMm = lengthOf(straightedgeOf(outline, b)!);
+    const text = `The bow ${bowPlaceWords(b, units)} reads ${formatFine(b.depthMm, units)} under a straightedge of ${taped(longMm, units)}: no pane bends so. It is left out: read it again.`;
+    return { bowId: b.id, expectedMm: null, slipFrac: 1, isOut: true, text };
+  });
+  const contradicted = fit.checks
     .filter((c) => c.isOut || c.slipFrac > 0.3)
     .map((c) => {
       const b = bows.find((x) => x.id === c.id)!;
@@ -114,7 +120,10 @@ function weighedBows(fit: PaneFit, bows: readonly Bow[], units: UnitSystem): Pic
       const then = c.isOut ? 'It is left out: lay the straightedge there again.' : `A slip is likely (${Math.round(100 * c.slipFrac)} %): read it again.`;
       return { bowId: c.id, expectedMm: c.expectedMm, slipFrac: c.slipFrac, isOut: c.isOut, text: `${so} ${then}` };
     });
-  return { suspects, checks: fit.checks.map((c) => ({ bowId: c.id, expectedMm: c.expectedMm, sigmaMm: c.sigmaMm, off: c.off, isOut: c.isOut })) };
+  return {
+    suspects: [...impossible, ...contradicted],
+    checks: fit.checks.map((c) => ({ bowId: c.id, expectedMm: c.expectedMm, sigmaMm: c.sigmaMm, off: c.off, isOut: c.isOut })),
+  };
 }
 
 /** The quick rule and the radii, from the bows across and upright that lie nearest to the middle. A point cloud has none. */
@@ -217,7 +226,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
       input,
       keepClear.map((k) => k.text),
     ),
-    ...weighedBows(fit, curved.bows, units),
+    ...weighedBows(fit, outline, curved.cloud ? [] : curved.bows, units),
     nextBow: next && {
       ...next,
       text: `One more bow would narrow this most: ${bowPlaceWords(next.place, units)}. The range of the slack gets ${Math.round(100 * next.narrowsFrac)} % narrower.`,

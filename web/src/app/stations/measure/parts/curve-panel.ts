@@ -66,7 +66,7 @@ export class CurvePanel {
         full: this.words(b),
         typed: b.unit === this.record.units() ? b.typed : this.f(b.depthMm),
         expected: c ? this.told(c) : '',
-        isOut: c?.isOut ?? false,
+        isOut: this.plan()?.suspects.some((x) => x.bowId === b.id && x.isOut) ?? false,
       };
     }),
   );
