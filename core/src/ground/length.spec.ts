@@ -107,6 +107,7 @@ describe('showing a length', () => {
   test('from one length to another, and what is finer than a tape: thirty-seconds, never a doubt below one of them', () => {
     expect([formatRoughRange(25, 50, 'in'), formatRoughRange(25, 50, 'mm')]).toEqual(['1" to 2"', '25 to 50 mm']);
     expect([formatFine(4.8, 'in'), formatFine(4.76, 'mm'), formatFine(-3.04, 'mm')]).toEqual(['3/16"', '4.8 mm', '−3.0 mm']);
+    expect([formatFine(-0.02, 'in'), formatFine(-0.02, 'mm')]).toEqual(['0"', '0.0 mm']);
     expect([formatDoubt(0.2, 'in'), formatDoubt(0.2, 'mm')]).toEqual(['1/32"', '0.2 mm']);
     expect([formatLong(3000, 'in'), formatLong(3000, 'mm')]).toEqual([`9' 10"`, '3.00 m']);
   });

@@ -87,8 +87,8 @@ const exactFromMm = (mm: number): Rational => rational(BigInt(Math.round(mm * 32
 
 /** Length in inches to the nearest 1/16 (or another power of two): `35 9/16"`; carries 16/16; feet only when asked. */
 export function formatInches(mm: number, { denominator = 16, feet = false } = {}): string {
-  const sign = mm < 0 ? '−' : '';
   const parts = roundHalfUp(times(exactFromMm(Math.abs(mm)), rational(BigInt(denominator) * 5n, 127n)));
+  const sign = mm < 0 && parts > 0n ? '−' : '';
   const den = BigInt(denominator);
   let whole = parts / den;
   const fraction = rational(parts % den, den);
@@ -125,7 +125,12 @@ export const formatRoughRange = (fromMm: number, toMm: number, system: UnitSyste
 
 /** A length of a few millimetres that is reckoned, such as slack: tenths of a millimetre, or thirty-seconds of an inch, the finest mark of a rule. */
 export const formatFine = (mm: number, system: UnitSystem): string =>
-  system === 'in' ? unbroken(formatInches(mm, { denominator: 32 })) : `${mm.toFixed(1).replace('-', '−')} mm`;
+  system === 'in'
+    ? unbroken(formatInches(mm, { denominator: 32 }))
+    : `${mm
+        .toFixed(1)
+        .replace(/^-0\.0$/, '0.0')
+        .replace('-', '−')} mm`;
 
 /** How far such a length is to be trusted: at least one mark of the rule. */
 export const formatDoubt = (mm: number, system: UnitSystem): string => formatFine(Math.max(mm, system === 'in' ? 25.4 / 32 : 0), system);
