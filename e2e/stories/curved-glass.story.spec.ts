@@ -94,6 +94,12 @@ test('the shuttle’s rear window: how many fingers, where the line goes, what h
   await expect(plan(page)).toContainText('not half way: half way, at');
   const balanced = number(await plan(page).textContent(), /Lay the line (\d+) mm/);
   const worst = number(await plan(page).textContent(), /instead of ([\d.]+) mm/);
+  // a height where there is no film is not taken, and said at the field
+  const middle = page.getByLabel('Line, middle');
+  await middle.fill('1900');
+  await middle.press('Enter');
+  expect(await middle.evaluate((x) => (x as HTMLInputElement).validationMessage)).toMatch(/^Between −?\d+ mm and \d+ mm: elsewhere there is no film/);
+  await expect(plan(page)).toContainText(`Lay the line ${balanced} mm`);
   // a line of one's own is taken and priced
   await page.getByLabel('Line, middle').fill(String(balanced + 90));
   await page.getByLabel('Line, middle').press('Enter');

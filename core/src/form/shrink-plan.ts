@@ -104,19 +104,21 @@ function grades(above: EdgePlan, below: EdgePlan, capacity: number, stretches: b
   return { grade: with_((e) => e.peakFrac), range: [with_((e) => e.peakLowFrac), with_((e) => e.peakHighFrac)] };
 }
 
+/** What was read, as it was written down where that was in these units. */
+const readWords = (b: Bow, units: UnitSystem): string => (b.unit === units && b.typed) || formatFine(b.depthMm, units);
+
 /** What the bows say of each other: which are off and what they should read, and how each stands to all the others. */
 function weighedBows(fit: PaneFit, outline: Polygon, bows: readonly Bow[], units: UnitSystem): Pick<ShrinkPlan, 'suspects' | 'checks'> {
   const impossible = sightsOfBows(outline, bows).impossible.map((b) => {
     const longMm = lengthOf(straightedgeOf(outline, b)!);
-    const text = `The bow ${bowPlaceWords(b, units)} reads ${formatFine(b.depthMm, units)} under a straightedge of ${taped(longMm, units)}: no pane bends so. It is left out: read it again.`;
+    const text = `The bow ${bowPlaceWords(b, units)} reads ${readWords(b, units)} under a straightedge of ${taped(longMm, units)}: no pane bends so. It is left out: read it again.`;
     return { bowId: b.id, expectedMm: null, slipFrac: 1, isOut: true, text };
   });
   const contradicted = fit.checks
     .filter((c) => c.isOut || c.slipFrac > 0.3)
     .map((c) => {
       const b = bows.find((x) => x.id === c.id)!;
-      const reads = (b.unit === units && b.typed) || formatFine(b.depthMm, units);
-      const so = `The bow ${bowPlaceWords(b, units)} reads ${reads}; all the others together say ${formatFine(c.expectedMm, units)}, give or take ${formatDoubt(c.sigmaMm, units)}.`;
+      const so = `The bow ${bowPlaceWords(b, units)} reads ${readWords(b, units)}; all the others together say ${formatFine(c.expectedMm, units)}, give or take ${formatDoubt(c.sigmaMm, units)}.`;
       const then = c.isOut ? 'It is left out: lay the straightedge there again.' : `A slip is likely (${Math.round(100 * c.slipFrac)} %): read it again.`;
       return { bowId: c.id, expectedMm: c.expectedMm, slipFrac: c.slipFrac, isOut: c.isOut, text: `${so} ${then}` };
     });

@@ -216,8 +216,12 @@ export class ShrinkPanel {
   protected setHeight(side: 'leftMm' | 'middleMm' | 'rightMm', box: HTMLInputElement): void {
     const p = this.shown();
     const read = parseOffset(box.value, this.record.units());
-    box.setCustomValidity(read.ok ? '' : read.message);
-    if (!read.ok || !p) return void box.reportValidity();
+    const ys = p?.finished.map((q) => q.y) ?? [];
+    const [low, high] = [Math.min(...ys), Math.max(...ys)];
+    const isOff = read.ok && (read.value.lengthMm < low || read.value.lengthMm > high);
+    const message = !read.ok ? read.message : isOff ? `Between ${this.f(low)} and ${this.f(high)}: elsewhere there is no film.` : '';
+    box.setCustomValidity(message);
+    if (!read.ok || isOff || !p) return void box.reportValidity();
     const a = this.input()!.curved.anchor;
     const now = { leftMm: p.anchor.leftMm, middleMm: p.anchor.middleMm, rightMm: p.anchor.rightMm, [side]: read.value.lengthMm };
     if (side === 'middleMm') {

@@ -160,7 +160,15 @@ export class CurveDrawing {
     });
   });
 
-  private readonly depthPx = computed(() => DEEPEST_PX / Math.max(3, ...this.curved().bows.map((b) => Math.abs(b.depthMm))));
+  /** A bow that is out does not flatten all the others; it is drawn no deeper than they are. */
+  private readonly deepestMm = computed(() =>
+    Math.max(
+      3,
+      ...this.curved()
+        .bows.filter((b) => !this.out().has(b.id))
+        .map((b) => Math.abs(b.depthMm)),
+    ),
+  );
 
   protected readonly drawn = computed<Drawn[]>(() => this.spread(this.placed()));
   /** Fields that would cover one another are moved apart along their column or row. */
@@ -206,7 +214,8 @@ export class CurveDrawing {
       const [from, to, mid] = [px(e.from), px(e.to), px(e.middle)];
       const d = Math.hypot(to.x - from.x, to.y - from.y) || 1;
       const [nx, ny] = [(to.y - from.y) / d, -(to.x - from.x) / d];
-      const depth = 2 * (slot.bow?.depthMm ?? 0) * this.depthPx();
+      const most = this.deepestMm();
+      const depth = 2 * DEEPEST_PX * Math.max(-1, Math.min(1, (slot.bow?.depthMm ?? 0) / most));
       const line = `M${from.x.toFixed(1)} ${from.y.toFixed(1)}L${to.x.toFixed(1)} ${to.y.toFixed(1)}`;
       const arc = slot.bow
         ? `M${from.x.toFixed(1)} ${from.y.toFixed(1)}Q${(mid.x - nx * depth).toFixed(1)} ${(mid.y - ny * depth).toFixed(1)} ${to.x.toFixed(1)} ${to.y.toFixed(1)}`
