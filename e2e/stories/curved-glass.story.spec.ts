@@ -16,15 +16,28 @@ test.beforeEach(async ({ page }) => {
 const bowField = (page: Page, key: string) => page.locator(`[data-bow="${key}"] input`);
 const curveSays = (page: Page) => page.locator('[data-curve-verdict]');
 const plan = (page: Page) => page.locator('[data-summary]');
+/** A new pane of the job at hand, called curved. */
+const newCurved = async (page: Page, width: string, height: string): Promise<void> => {
+  await page.getByRole('button', { name: 'New pane' }).click();
+  await bench.tape('widthLargest', width);
+  const name = await page.locator('#pane-title').innerText();
+  await bench.tape('heightLargest', height);
+  await bench.pick(name);
+  await page.getByRole('checkbox', { name: 'curved glass' }).click();
+};
 const number = (text: string | null, pattern: RegExp) => Number(pattern.exec(text ?? '')![1]);
 
 test('a straightedge read wrong is named with what it should read; read again, the pane is whole, and undo knows both', async ({ page }) => {
   await bench.pick('Cabin port');
   await expect(curveSays(page)).toContainText('8 bows go together on one smooth pane');
+  const arcs = page.locator('yp-curve-drawing path[stroke="#C2501C"]');
+  const before = (await arcs.first().getAttribute('d'))!;
   await bowField(page, 'across-235').fill('50');
   await bowField(page, 'across-235').press('Enter');
   await expect(curveSays(page)).toContainText('reads 50; all the others together say 3');
   await expect(curveSays(page)).toContainText('It is left out: lay the straightedge there again');
+  // it is the deepest of all, and flattens none of the others on the drawing
+  await expect(arcs.first()).toHaveAttribute('d', before);
   // Enter has gone on to the next place of the straightedge
   await expect(bowField(page, 'across-70')).toBeFocused();
   await bowField(page, 'across-235').fill('33.5');
@@ -38,12 +51,7 @@ test('a straightedge read wrong is named with what it should read; read again, t
 });
 
 test('from nothing: a new pane is taped, called curved, and its bows make a plan; before they are enough the next one is asked for', async ({ page }) => {
-  await page.getByRole('button', { name: 'New pane' }).click();
-  await bench.tape('widthLargest', '900');
-  const name = await page.locator('#pane-title').innerText();
-  await bench.tape('heightLargest', '500');
-  await bench.pick(name);
-  await page.getByRole('checkbox', { name: 'curved glass' }).click();
+  await newCurved(page, '900', '500');
   await expect(curveSays(page)).toContainText('No bow yet: lay a straightedge across');
   await bowField(page, 'across-250').fill('30');
   await bowField(page, 'across-250').press('Enter');
@@ -56,12 +64,7 @@ test('from nothing: a new pane is taped, called curved, and its bows make a plan
 
 test('in an inch job a curved pane is told in inches all the way: bows, slack, the line, the gun', async ({ page }) => {
   await bench.openJob('Lantern Street bakery');
-  await page.getByRole('button', { name: 'New pane' }).click();
-  await bench.tape('widthLargest', '40 1/2');
-  const name = await page.locator('#pane-title').innerText();
-  await bench.tape('heightLargest', '22 3/8');
-  await bench.pick(name);
-  await page.getByRole('checkbox', { name: 'curved glass' }).click();
+  await newCurved(page, '40 1/2', '22 3/8');
   const read = async (key: string, typed: string) => {
     await bowField(page, key).fill(typed);
     await bowField(page, key).press('Enter');

@@ -190,6 +190,14 @@ describe('what no film may be laid on (common practice)', () => {
     const asMade = judge('W1', 'Weather Side 45', { filmFace: 'as-made' });
     expect([asMade.face, asMade.grade]).toEqual(['street', judge('W1', 'Weather Side 45', { filmFace: 'street' }).grade]);
   });
+  test('stone guard film belongs on windscreens: there the authority is asked, on any other glass it is refused', () => {
+    expect(grade({ isLookout: true }, 'Stone Guard 200', 'street')).toMatchObject({
+      grade: 'ask',
+      reasons: expect.arrayContaining([expect.stringContaining('ask the authority')]),
+    });
+    expect(grade({}, 'Stone Guard 200', 'street').reasons[0]).toContain('made for the outside of windscreens');
+    expect(grade({}, 'Stone Guard 200', 'street').grade).toBe('do-not');
+  });
   test('a limit that was entered, and the inverse question: which films keep at least 35 %', () => {
     const settings = { ...defaultChooseSettings, leastVisibleFrac: 0.35 };
     const v = judgePane(inputFor('W1', { settings }), demoLibrary);

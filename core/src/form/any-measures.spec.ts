@@ -1,6 +1,9 @@
 import { shrinkInput, zoneKind, type AnchorChoice, type Bow } from '@yellow-pane/contracts';
 import fc from 'fast-check';
 import { filmOf, inputOf, readBows, sheet, dishOver } from './curved-panes.testing.js';
+import { sightsOfBows } from './bow-sights.js';
+import { lengthOf, straightedgeOf } from './pane-outline.js';
+import { fromMiddle } from './plan-words.js';
 import { shrinkPlan } from './shrink-plan.js';
 
 const rear = sheet(1320, 560);
@@ -78,6 +81,19 @@ describe('what cannot be', () => {
     ]); // prettier-ignore
     const without = planOf({ bows: bows.filter((_, i) => i !== upright) });
     expect(plan.below.slackMm).toBeCloseTo(without.below.slackMm, 6);
+  });
+  test('a gap of a little less than a third of its straightedge is a reading, of a little more none', () => {
+    const across = bows.find((b) => b.way === 'across')!;
+    const read = (frac: number) => sightsOfBows(rear, [{ ...across, depthMm: frac * lengthOf(straightedgeOf(rear, across)!) }]);
+    expect([read(0.33).sights.length, read(0.34).impossible.length, read(-0.34).impossible.length]).toEqual([1, 1, 1]);
+  });
+  test('a line over half of the pane is taken, one over a quarter of it is not', () => {
+    // runs out below: from the left corner it is on the pane for so much of the width
+    const over = (frac: number): AnchorChoice => ({ kind: 'forced', leftMm: 300, middleMm: 300 - 150 / frac, rightMm: 300 - 300 / frac });
+    expect([planOf({ anchor: over(0.5) }).anchor.kind, planOf({ anchor: over(0.25) }).anchor.kind]).toEqual(['forced', 'balanced']);
+  });
+  test('where a finger stands is told from the middle: left, right, or in it', () => {
+    expect([fromMiddle(-410, 'mm'), fromMiddle(4, 'mm'), fromMiddle(254, 'in')]).toEqual(['left 410 mm', 'middle', 'right 10"']);
   });
   test('a line that does not lie on the pane any more, since it was taped anew: the balanced one is shown and it is said', () => {
     for (const anchor of [
