@@ -225,6 +225,8 @@ test('the skylight’s point cloud comes in by itself or by three clicks; a torn
 test('the run sheet of curved glass: formed outside first, fingers drawn in their order, heat above and below only', async ({ page }) => {
   await bench.pick('Rear window');
   await bench.goTo('Lay');
+  // one tap a pane: the gun's caution is there without any step
+  await expect(page.locator('[data-caution]')).toContainText('Under 15 °C do not start');
   await page.getByRole('button', { name: 'Step by step' }).click();
   await page.locator('[data-step="form-start"]').click();
   await page.getByLabel('Glass, °C').fill('9');

@@ -217,8 +217,10 @@ export class LayPage {
   /** With one tap a pane there is no step to hang a caution on: the ones that hurt most stand here. */
   private cautionOf(step: { caution: string | null } | null): string | null {
     if (step) return step.caution;
-    const trim = this.lay.steps().find((s) => s.key.startsWith('trim'));
-    return trim?.caution ?? null;
+    // one tap a pane: the caution of its gravest step, the gun before the knife; what forbids it all stands by itself
+    const steps = this.lay.steps();
+    const gravest = steps.find((s) => s.tools.includes('heat gun')) ?? steps.find((s) => s.key.startsWith('trim'));
+    return gravest?.caution?.replace(this.lay.pane()?.refusal ?? '', '').trim() || null;
   }
   protected clock(iso: string): string {
     return clockAt(iso, this.record.doc()?.job.zone ?? 'Etc/UTC');
