@@ -87,10 +87,10 @@ const factKinds: readonly RecordKind[] = ['logEntry', 'plotRun', 'layEntry'];
 
 /**
  * Whether a change is a step that its person may take back. Not those that only record facts or what the search found (a move by hand and
- * a lock are a person's own), and not the beginning of a job: undo inside a job never takes the whole job away.
+ * a lock are a person's own), and not the beginning of a job, nor its coming back from the deleted ones: undo inside a job never takes the whole job away.
  */
 export function isUndoStep(patches: readonly Patch[]): boolean {
-  if (patches.some((p) => p.kind === 'job' && p.op === 'add')) return false;
+  if (patches.some((p) => p.kind === 'job' && (p.op === 'add' || (p.field === 'deletedAt' && p.value === null)))) return false;
   const isByHand = patches.some((p) => p.kind === 'plan' && (p.op === 'add' ? p.value['isByHand'] === true : p.field === 'lockedPieceIds'));
   return patches.some((p) => !factKinds.includes(p.kind) && (p.kind !== 'plan' || isByHand));
 }

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { id, lengthMm, positiveLengthMm } from './quantities.js';
+import { alongRollMm, id, positiveLengthMm } from './quantities.js';
 import { paneShape } from './measure/shape.js';
 import { measureKey } from './measure/surface.js';
 import { cutSettings } from './cut/settings.js';
@@ -32,7 +32,7 @@ export type SurveyResult = z.infer<typeof surveyResult>;
 export const rollToCut = z.object({
   id,
   widthMm: positiveLengthMm,
-  availableMm: lengthMm.max(1_000_000),
+  availableMm: alongRollMm,
   pricePerM: z.number().min(0),
   fixedDrops: z.array(drop).default([]),
   edges: rollEdges.default('both'),

@@ -1,3 +1,4 @@
+import './plain-words.js';
 export * from './quantities.js';
 export * from './errors.js';
 export * from './api-version.js';
@@ -29,6 +30,7 @@ export * from './jobs/job.js';
 export * from './handover/quote.js';
 export * from './changes.js';
 export * from './job-document.js';
+export * from './jobs/deleted-days.js';
 export * from './bench-document.js';
 export * from './shop/shop.js';
 export * from './compute.js';

@@ -50,11 +50,18 @@ export const jobSummary = z.object({
 });
 export type JobSummary = z.infer<typeof jobSummary>;
 
+/** A job that was deleted not long ago, and may be brought back. */
+export const deletedJob = z.object({ id, name: z.string(), customer: z.string(), deletedAt: instant });
+export type DeletedJob = z.infer<typeof deletedJob>;
+/** What came back with a job: film promised elsewhere meanwhile is not promised twice. */
+export const broughtBack = z.object({ jobId: id, promisesBack: z.int(), promisesGone: z.int() });
+export type BroughtBack = z.infer<typeof broughtBack>;
+
 /** The job file: everything of one job in documented JSON; what goes out comes in again without loss. */
 export const jobFile = z.object({
   format: z.literal('yellow-pane job'),
-  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock; 4 the log of the work and the steps it was done by (photos stay on the bench); 5 curved glass. An older file reads with those not yet known. */
-  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]),
+  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock; 4 the log of the work and the steps it was done by (photos stay on the bench); 5 curved glass; 6 what a face was felt to be, later visits, whose weather it is. An older file reads with those not yet known. */
+  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5), z.literal(6)]),
   writtenAt: instant,
   job,
   places: z.array(place),

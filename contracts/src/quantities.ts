@@ -4,6 +4,10 @@ import * as z from 'zod';
 export const lengthMm = z.number().min(0).max(100_000).meta({ unit: 'mm' });
 /** A length that must be there: more than 0 mm. */
 export const positiveLengthMm = z.number().positive().max(100_000).meta({ unit: 'mm' });
+/** A place or a length along film on a roll: a roll is at most 1 km long. */
+export const alongRollMm = z.number().min(0).max(1_000_000).meta({ unit: 'mm' });
+/** Film of several rolls together. */
+export const filmMm = z.number().min(0).max(100_000_000).meta({ unit: 'mm' });
 /** A signed offset in millimetres, e.g. the gap under a straightedge. */
 export const offsetMm = z.number().min(-10_000).max(10_000).meta({ unit: 'mm' });
 /** Length of film on a roll in metres; a roll longer than 1 km does not exist. */

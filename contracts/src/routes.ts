@@ -9,7 +9,7 @@ import { weatherDay } from './instruments/weather.js';
 import { jobDay, kitLines, slipAnswer, slipRequest, washAnswer, washRequest } from './prepare/day.js';
 import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
-import { jobDocument, jobFile, jobSummary } from './job-document.js';
+import { broughtBack, deletedJob, jobDocument, jobFile, jobSummary } from './job-document.js';
 import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
 import type { ErrorCode } from './errors.js';
 import { stockLine } from './stock/ledger.js';
@@ -35,7 +35,7 @@ export interface RouteDefinition {
 
 const jobParams = z.object({ jobId: id });
 const onDay = z.object({ on: z.iso.date().optional(), sky: z.enum(['clear', 'changing']).optional() });
-const asPerson = z.object({ personId: id.optional() });
+const asPerson = z.object({ personId: id.optional(), deviceId: id.optional() });
 const pieceParams = z.object({ jobId: id, pieceId: z.string().max(60) });
 /** Switches of a plotter sheet in the address: `0` is no. */
 const flag = z.enum(['0', '1']).default('1').transform((v) => v === '1'); // prettier-ignore
@@ -78,6 +78,22 @@ export const routes = {
     errors: ['bad-input'],
   },
   jobs: { method: 'get', path: '/api/jobs', summary: 'All jobs with how far they have come', result: z.array(jobSummary), errors: [] },
+  deletedJobs: {
+    method: 'get',
+    path: '/api/deleted-jobs',
+    summary: 'Jobs deleted in the last 30 days, the last one first',
+    result: z.array(deletedJob),
+    errors: [],
+  },
+  bringBackJob: {
+    method: 'post',
+    path: '/api/deleted-jobs/:jobId/bring-back',
+    summary: 'Bring a deleted job back, with the film it was promised as far as that is still free',
+    params: jobParams,
+    body: z.object({ personId: id, deviceId: id }),
+    result: broughtBack,
+    errors: jobErrors,
+  },
   createJob: { method: 'post', path: '/api/jobs', summary: 'Start a job', body: newJob, result: job, errors: ['bad-input'] },
   job: {
     method: 'get',
@@ -121,6 +137,15 @@ export const routes = {
     summary: 'Every change of the job, oldest first',
     params: jobParams,
     result: z.array(change),
+    errors: jobErrors,
+  },
+  changesSince: {
+    method: 'get',
+    path: '/api/jobs/:jobId/changes',
+    summary: 'What was changed after a revision that a job’s page has to know of, in the bench’s order; too much of it: load the job anew',
+    params: jobParams,
+    query: z.object({ after: z.coerce.number().int().min(0) }),
+    result: z.object({ changes: z.array(change), revision: z.int(), isTooMuch: z.boolean() }),
     errors: jobErrors,
   },
   jobFile: {
@@ -263,7 +288,7 @@ export const routes = {
     params: jobParams,
     query: onDay,
     result: weatherDay,
-    errors: [...jobErrors, 'no-place'],
+    errors: [...jobErrors, 'no-place', 'no-weather'],
   },
   jobDay: {
     method: 'get',
@@ -272,7 +297,7 @@ export const routes = {
     params: jobParams,
     query: onDay,
     result: jobDay,
-    errors: [...jobErrors, 'no-place'],
+    errors: [...jobErrors, 'no-place', 'no-weather'],
   },
   instruments: {
     method: 'get',

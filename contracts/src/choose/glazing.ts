@@ -54,6 +54,7 @@ export const exposure = z.object({
   isIndoors: z.boolean(),
   /** Bearing that the street face looks to, from true north, clockwise; null = nobody said. */
   facadeDeg: z.number().min(0).lt(360).meta({ unit: '°' }).nullable(),
+  /** From the face of the wall, not from the glass. */
   overhangMm: z.number().min(0).max(20_000).meta({ unit: 'mm' }).nullable(),
   /** Clear height between the top of the pane and the overhang. */
   overhangAboveMm: z.number().min(0).max(20_000).meta({ unit: 'mm' }).nullable(),
@@ -63,6 +64,10 @@ export const exposure = z.object({
   heightAboveFloorMm: z.number().min(0).max(100_000).meta({ unit: 'mm' }).nullable(),
 });
 export type Exposure = z.infer<typeof exposure>;
+
+/** What the face that gets the film turned out to be when somebody felt it: smooth and bare, coated, with printed lines, grit of tempering (and whether scraping was agreed in writing). */
+export const faceFound = z.enum(['unknown', 'plain', 'coated', 'lines', 'grit', 'grit-agreed']);
+export type FaceFound = z.infer<typeof faceFound>;
 
 /** What the customer wants, in the words of the trade. */
 export const want = z.enum(['heat', 'glare', 'light', 'view', 'privacy-day', 'privacy-night', 'safety', 'looks', 'cost']);

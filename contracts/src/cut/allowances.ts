@@ -5,6 +5,10 @@ import { lengthMm } from '../quantities.js';
 export const cutMethod = z.enum(['overhang', 'factory-edge', 'tucked-corner', 'dry-template', 'pre-cut']);
 export type CutMethod = z.infer<typeof cutMethod>;
 
+/** Steps that pieces with overhang are rounded up to: none (to a mark of the rule), fine or coarse. */
+export const sizeStep = z.enum(['none', 'fine', 'coarse']);
+export type SizeStep = z.infer<typeof sizeStep>;
+
 /** What is added or left free round a pane. Firm, then job, then surface decide. */
 export const allowances = z.object({
   /** Film past the frame on a trimmed side. */
@@ -13,8 +17,10 @@ export const allowances = z.object({
   overhangTopMm: lengthMm.max(300),
   /** Free glass between film and gasket, where the film is not trimmed on the glass. */
   edgeGapMm: lengthMm.max(10),
+  /** Handy sizes. Not said: none, as benches were before there was a choice. */
+  sizeStep: sizeStep.optional(),
 });
 export type Allowances = z.infer<typeof allowances>;
 
-/** @source common practice (1 in all round; 1–2 mm edge gap) */
-export const defaultAllowances: Allowances = { overhangMm: 25, overhangTopMm: 25, edgeGapMm: 1.5 };
+/** @source common practice (1 in all round; 1–2 mm edge gap; nobody cuts 2099 mm with a knife where 2100 will do) */
+export const defaultAllowances: Allowances = { overhangMm: 25, overhangTopMm: 25, edgeGapMm: 1.5, sizeStep: 'fine' };

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { id, lengthMm, positiveLengthMm } from '../quantities.js';
+import { alongRollMm, filmMm, id, lengthMm, positiveLengthMm } from '../quantities.js';
 import { pathPoint } from '../measure/shape.js';
 import { cutMethod } from './allowances.js';
 
@@ -60,22 +60,22 @@ export type Piece = z.infer<typeof piece>;
 export const placedPiece = z.object({
   pieceId: z.string(),
   turn,
-  xMm: lengthMm,
+  xMm: alongRollMm,
   yMm: lengthMm,
   alongMm: positiveLengthMm,
   acrossMm: positiveLengthMm,
 });
 export type PlacedPiece = z.infer<typeof placedPiece>;
 
-export const row = z.object({ xMm: lengthMm, alongMm: positiveLengthMm, pieces: z.array(placedPiece).min(1) });
+export const row = z.object({ xMm: alongRollMm, alongMm: positiveLengthMm, pieces: z.array(placedPiece).min(1) });
 export const column = z.object({ yMm: lengthMm, acrossMm: positiveLengthMm, rows: z.array(row).min(1) });
 /** A full-width length cut off the roll, and how it is taken apart: slits make columns, crosscuts make rows. */
-export const drop = z.object({ xMm: lengthMm, alongMm: positiveLengthMm, columns: z.array(column).min(1), locked: z.boolean() });
+export const drop = z.object({ xMm: alongRollMm, alongMm: positiveLengthMm, columns: z.array(column).min(1), locked: z.boolean() });
 export type Row = z.infer<typeof row>;
 export type Column = z.infer<typeof column>;
 export type Drop = z.infer<typeof drop>;
 
-export const rollLayout = z.object({ rollId: id, usedMm: lengthMm, drops: z.array(drop) });
+export const rollLayout = z.object({ rollId: id, usedMm: alongRollMm, drops: z.array(drop) });
 export type RollLayout = z.infer<typeof rollLayout>;
 
 /** The whole layout of one film's pieces on its rolls. */
@@ -84,13 +84,13 @@ export const layout = z.object({
   rolls: z.array(rollLayout),
   /** Pieces that no roll can take, each with the reason in words. */
   unplaced: z.array(z.object({ pieceId: z.string(), reason: z.string() })),
-  usedMm: lengthMm,
+  usedMm: filmMm,
   cost: z.number(),
   /** No plan under these rules can cost less; null = not computed. */
   boundCost: z.number().nullable(),
   cutCount: z.int(),
   /** Film that is missing for what is unplaced for want of it. */
-  shortMm: lengthMm.max(1_000_000).default(0),
+  shortMm: filmMm.default(0),
   shortWidthMm: positiveLengthMm.nullable().default(null),
   seed: z.int(),
   steps: z.int(),

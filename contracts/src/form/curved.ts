@@ -72,8 +72,12 @@ export type PaneCloud = z.infer<typeof paneCloud>;
 
 /** Where the film is laid down first. */
 export const anchorChoice = z.discriminatedUnion('kind', [
-  /** Where fingers above and below need the same shrink. */
+  /** As the trade lays it on this seat: an arch on drop glass, an H on fixed glass. */
   z.object({ kind: z.literal('balanced') }),
+  /** An H: a line across where fingers above and below need the same shrink, then down both sides. */
+  z.object({ kind: z.literal('h') }),
+  /** An arch: across the top and down both sides, everything hangs below. */
+  z.object({ kind: z.literal('arch') }),
   /** The straight line through two points at the sides, by their height above the lower corners. */
   z.object({ kind: z.literal('through'), leftMm: offsetMm, rightMm: offsetMm }),
   /** A line that is not straight on the glass: level, or along a heating line. Three heights: left, middle, right. */
@@ -95,6 +99,11 @@ export const curvedPane = z.object({
   /** Lower left, lower right, upper right, upper left. */
   cornerRadiiMm: z.tuple([lengthMm, lengthMm, lengthMm, lengthMm]).default([0, 0, 0, 0]),
   bows: z.array(bow).max(60).default([]),
+  /** Edges that somebody saw turn in sharply; absent = nobody said so. */
+  turnsIn: z
+    .array(z.enum(['lower', 'upper']))
+    .max(2)
+    .optional(),
   /** The pane it is measured like is its mirror image. */
   isMirror: z.boolean().default(false),
   dotBorderMm: lengthMm.nullable().default(null),

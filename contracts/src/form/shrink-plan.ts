@@ -110,13 +110,15 @@ export const shrinkPlan = z.object({
   gradeRange: z.tuple([formGrade, formGrade]),
   capacityFrac: frac,
   anchor: z.object({
-    /** Balanced: found. Through, forced: as chosen. Middle: nothing to balance, half way. */
-    kind: z.enum(['balanced', 'through', 'forced', 'middle']),
+    /** Balanced: an H, its height found. Arch: across the top. Through, forced: as chosen. Middle: an H with nothing to balance, half way. */
+    kind: z.enum(['balanced', 'arch', 'through', 'forced', 'middle']),
     leftMm: mm,
     middleMm: mm,
     rightMm: mm,
     /** How sure the height of a balanced one is (two sigma); null for a chosen one. */
     sureToMm: mm.nullable(),
+    /** Short straightedges were laid upright at the lower and at the upper edge, or the pane came as a cloud: only then is the height's range a promise. */
+    edgesSeen: z.boolean(),
     line: z.array(point),
     tiltMmPerM: z.number(),
   }),

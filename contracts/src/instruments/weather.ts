@@ -17,10 +17,12 @@ export const weatherDay = z.object({
   on: z.iso.date(),
   /** In words, who says so. */
   source: z.string().max(120),
+  /** Made up for trying the bench: nothing that anybody measured or forecast, and never told as fact. */
+  isMadeUp: z.boolean(),
   sky: z.enum(['clear', 'changing']),
   /** From 0 to 23 o'clock at the site. */
   hours: z.array(weatherHour).length(24),
-  /** Coldest air of the 24 hours after this day. */
-  nightLowC: z.number().min(-45).max(60).meta({ unit: '°C' }),
+  /** Coldest air of the 24 hours after this day; null: nobody knows. */
+  nightLowC: z.number().min(-45).max(60).nullable().meta({ unit: '°C' }),
 });
 export type WeatherDay = z.infer<typeof weatherDay>;

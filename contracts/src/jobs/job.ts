@@ -8,6 +8,13 @@ import { formingSchool } from '../form/curved.js';
 import { laySettings } from '../lay/steps.js';
 import { defaultLeftoverRule, leftoverRule } from '../stock/ledger.js';
 
+const bladeWidths = z.array(z.number().min(25).max(900)).min(1).max(12);
+/** Blades in the van, widths in mm: a wide one cleans, a narrow one presses, thick film wants the narrowest. */
+export const blades = z.object({ cleaningMm: bladeWidths, pressingMm: bladeWidths, thickMm: bladeWidths });
+export type Blades = z.infer<typeof blades>;
+/** @source common practice: pressing 2–6 in (50–150 mm), since the same hand presses a third as hard on three times the width; 200 mm is taken as the widest for thin film, 150 mm for thick (house rule) */
+export const defaultBlades: Blades = { cleaningMm: [150, 300, 450], pressingMm: [100, 150, 200], thickMm: [100, 150] };
+
 /** The firm that owns the bench: one per data folder for now. */
 export const firm = z.object({
   id,
@@ -18,6 +25,7 @@ export const firm = z.object({
   hourRate: decimalPrice,
   allowances,
   leftovers: leftoverRule.default(defaultLeftoverRule),
+  blades: blades.default(defaultBlades),
   /** How film is formed on curved glass unless a job or a pane says otherwise; null: as it is recommended. */
   forming: formingSchool.nullable().default(null),
 });

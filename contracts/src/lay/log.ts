@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { id, instant, words } from '../quantities.js';
+import { faceFound } from '../choose/glazing.js';
 import { workClass } from '../handover/work-class.js';
 
 /** What is seen when something is wrong, on wet film on glass. */
@@ -36,6 +37,8 @@ export const layKind = z.enum([
   'note',
   'photo',
   'reading',
+  /** What the face felt like, before anything hard touched it. */
+  'found',
   /** Something on the site was asked and is so. */
   'ready',
   /** The customer has seen the photos and signed. */
@@ -65,6 +68,7 @@ export const layEntry = z.object({
   stepKey: z.string().max(40).nullable().default(null),
   text: words(600).default(''),
   reading: z.object({ what: z.enum(['glass']), valueC: z.number().min(-60).max(400).meta({ unit: '°C' }) }).nullable().default(null), // prettier-ignore
+  found: faceFound.nullable().default(null),
   photo: photoHash.nullable().default(null),
   problem: z.object({ kind: problemKind, at: onPane.nullable(), answers: z.record(z.string().max(40), z.string().max(40)) }).nullable().default(null), // prettier-ignore
   /** Film of this pane: from which roll. */

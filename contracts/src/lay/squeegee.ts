@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { lockSchool } from './steps.js';
+import { lockSchool, stepReading } from './steps.js';
 
 const point = z.object({ x: z.number().min(-100_000).max(100_000), y: z.number().min(-100_000).max(100_000) });
 const ring = z.array(point).min(3).max(600);
@@ -48,7 +48,8 @@ export const runSheet = z.object({
       tools: z.array(z.string()),
       minutes: z.number(),
       wait: z.object({ minutes: z.number(), what: z.string() }).nullable(),
-      reading: z.enum(['none', 'glass']),
+      returnAfterMinutes: z.number().nullable(),
+      reading: stepReading,
       drawing: z.string(),
       mood: z.enum(['dry', 'wet', 'look']),
       caution: z.string().nullable(),

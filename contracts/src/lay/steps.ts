@@ -31,12 +31,19 @@ export const laySettings = z.object({
   lubrication: lubrication.nullable().default(null),
   /** One tap for each pane, or every step. */
   way: z.enum(['one-tap', 'step-by-step']).default('one-tap'),
-  /** Null: the widest in the van that clears the frame. */
+  /** Null: the widest pressing blade in the van that clears the frame. */
   bladeMm: z.number().min(25).max(900).nullable().default(null).meta({ unit: 'mm' }),
   overlapMm: z.number().min(5).max(200).default(25).meta({ unit: 'mm' }),
 });
 export type LaySettings = z.infer<typeof laySettings>;
 export const defaultLaySettings: LaySettings = laySettings.parse({});
+
+/** What may touch the face: a blade, a blade one way only, the soft pad; `ask`: nobody knows yet. */
+export const faceCare = z.enum(['blade', 'one-way', 'pad', 'ask']);
+
+/** What of a pane and its pieces asks for steps of its own. */
+export const paneTrait = z.enum(['corners', 'round', 'seam-overlap', 'seam-butt', 'seam-double-cut', 'bands', 'plotted', 'cut-outs']);
+export type PaneTrait = z.infer<typeof paneTrait>;
 
 /** For which panes a step is there; an empty list asks nothing. */
 export const stepWhen = z.object({
@@ -50,6 +57,9 @@ export const stepWhen = z.object({
   stops: z.array(stopsSchool).max(2).default([]),
   edge: z.array(edgeSchool).max(2).default([]),
   glass: z.array(glassForm).max(3).default([]),
+  care: z.array(faceCare).max(4).default([]),
+  /** One of these has to be there. Left out in versions of before. */
+  has: z.array(paneTrait).max(8).optional(),
 });
 export type StepWhen = z.infer<typeof stepWhen>;
 
@@ -72,9 +82,12 @@ export const stepDrawing = z.enum([
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 
+/** What a step asks for: how warm the glass is, or what its face feels like. */
+export const stepReading = z.enum(['none', 'glass', 'face']);
+
 const minutes = z.number().min(0).max(600).meta({ unit: 'min' });
 /**
- * One step as the firm writes it. In title and text `{edgeGap}`, `{edgeStop}`, `{overhang}`, `{blade}`, `{lock}`, `{film}`, `{gun}` stand for the figures of the pane; a length such as `{13 mm}` or `{25 to 50 mm}` is told in the units of the job.
+ * One step as the firm writes it. In title and text `{edgeGap}`, `{edgeStop}`, `{overhang}`, `{blade}`, `{lock}`, `{film}`, `{gun}`, `{care}` stand for the figures of the pane; a length such as `{13 mm}` or `{25 to 50 mm}` is told in the units of the job.
  */
 export const stepRule = z.object({
   key: z.string().regex(/^[a-z0-9-]{1,40}$/, 'a short name of small letters, figures and dashes'),
@@ -88,8 +101,10 @@ export const stepRule = z.object({
   minutes: z.object({ fixed: minutes, perM2: minutes, perM: minutes }),
   /** A wait that begins when the step is done. */
   wait: z.object({ minutes: z.number().min(1).max(400_000).meta({ unit: 'min' }), what: words(120) }).nullable(),
+  /** Done on a later visit, so long after the pane was laid at the earliest; null: on the same one. */
+  returnAfterMinutes: z.number().min(0).max(400_000).nullable().default(null).meta({ unit: 'min' }),
   /** A reading the step asks for. */
-  reading: z.enum(['none', 'glass']),
+  reading: stepReading,
   drawing: stepDrawing,
   mood: z.enum(['dry', 'wet', 'look']),
   /** One line, shown where it bites. */

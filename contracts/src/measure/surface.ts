@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantities.js';
-import { chooseSettings, exposure, glazing } from '../choose/glazing.js';
+import { chooseSettings, exposure, faceFound, glazing } from '../choose/glazing.js';
 import { cutOut, paneShape } from './shape.js';
 import { curvedPane } from '../form/curved.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
@@ -78,7 +78,8 @@ export const reading = z.object({
   typed: words(40),
   unit: unitSystem,
   lengthMm: offsetMm.or(lengthMm),
-  instrument: z.enum(['tape', 'laser', 'straightedge', 'import']),
+  /** Quote: what a price was asked for; a guess until somebody tapes it. */
+  instrument: z.enum(['tape', 'laser', 'straightedge', 'import', 'quote']),
   personId: id,
   at: instant,
   supersedesId: id.nullable(),
@@ -132,6 +133,8 @@ export const surface = z.object({
   /** Null: nobody has looked at the glass yet. */
   glazing: glazing.nullable().default(null),
   exposure: exposure.nullable().default(null),
+  /** What the face that gets the film felt like; what is found on site is in the log and counts before it. */
+  workedFace: faceFound.default('unknown'),
   /** What is wanted here; null = as the job. */
   choose: chooseSettings.nullable().default(null),
   method: cutMethod.nullable(),
@@ -142,8 +145,8 @@ export const surface = z.object({
   /** A piece already cut for another pane serves this one: its id. */
   servedById: z.string().max(60).nullable().default(null),
   allowances: allowances.partial().nullable(),
-  /** "The computed size is mine": signed by a person for exactly these readings. */
-  signed: z.object({ personId: id, at: instant, readingsHash: z.string() }).nullable(),
+  /** Signed by a person for exactly these readings, with the explanation of tapes that disagree that they take for true. */
+  signed: z.object({ personId: id, at: instant, readingsHash: z.string(), believes: z.string().max(80).nullable().optional() }).nullable(),
   /** The doubt was put off; it stays visible, and Cut stays shut where it matters. */
   doubtLater: z.boolean(),
   extraPieces: z.array(extraPiece).max(50),
@@ -170,6 +173,7 @@ export const newSurface = (known: Pick<Surface, 'id' | 'jobId' | 'placeId' | 'na
   filmId: null,
   glazing: null,
   exposure: null,
+  workedFace: 'unknown',
   choose: null,
   method: null,
   seam: null,

@@ -33,6 +33,10 @@ export const prepareSettings = z.object({
   on: z.iso.date().nullable().default(null),
   sky: z.enum(['as-forecast', 'clear', 'changing']).default('as-forecast'),
   typed: typedConditions.prefault({}),
+  /** Day on which the newest of them was read or typed, by the clock at the site; null: nobody said. */
+  typedOn: z.iso.date().nullable().default(null),
+  /** Where no weather service is connected: go by weather that the bench makes up, for trying it. */
+  madeUpWeather: z.boolean().default(false),
   horizon: z.array(horizonPoint).max(40).default([]),
   school: slipSchool.default('soap-drops'),
   bottleMl: z.number().min(50).max(25_000).default(946).meta({ unit: 'ml' }),

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { id, instant, positiveLengthMm, words } from '../quantities.js';
+import { alongRollMm, id, instant, positiveLengthMm, words } from '../quantities.js';
 import { roll } from './roll.js';
 
 /** What moved on a roll: a plan was cut from it, it was counted, or something was put right. Never overwritten; the sum is what is there. */
@@ -24,7 +24,7 @@ export const reservation = z.object({
   rollId: id,
   jobId: id,
   filmId: id,
-  lengthMm: positiveLengthMm.max(1_000_000),
+  lengthMm: alongRollMm.refine((mm) => mm > 0, 'A promise is of some film.'),
   personId: id,
   at: instant,
   deletedAt: instant.nullable(),
