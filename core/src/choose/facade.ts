@@ -11,6 +11,7 @@ export interface Facade {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly revealMm: number;
+  /** From the face of the wall. */
   readonly overhangMm: number;
   readonly overhangAboveMm: number;
   /** Between two rooms: no sun comes here. */
@@ -36,9 +37,12 @@ export interface FacadeDay {
 export const STEP_S = 300;
 const STEPS = 86_400 / STEP_S;
 
-/** Share of the pane in the sun. An overhang above the pane throws its shadow past the clear height first; the reveal at top and side starts at once. */
+/**
+ * Share of the pane in the sun. An overhang is measured from the face of the wall, and the glass stands back from that by the reveal: it throws its shadow as if
+ * it were deeper by so much, past the clear height first; the reveal at top and side starts at once.
+ */
 export function litFrac(sun: SunPosition, f: Pick<Facade, 'facadeDeg' | 'overhangMm' | 'overhangAboveMm' | 'revealMm' | 'widthMm' | 'heightMm'>): number {
-  const over = shadowOnPane(sun, f.facadeDeg, f.overhangMm, 0).fromTopMm - f.overhangAboveMm;
+  const over = f.overhangMm > 0 ? shadowOnPane(sun, f.facadeDeg, f.overhangMm + f.revealMm, 0).fromTopMm - f.overhangAboveMm : 0;
   const reveal = shadowOnPane(sun, f.facadeDeg, f.revealMm, f.revealMm);
   const top = Math.min(1, Math.max(0, over, reveal.fromTopMm) / f.heightMm);
   const side = Math.min(1, reveal.fromSideMm / f.widthMm);

@@ -9,6 +9,7 @@ export * from './edge-strength.js';
 export * from './thermal-break.js';
 export * from './privacy.js';
 export * from './suitability.js';
+export * from './face-care.js';
 export * from './ranking.js';
 export * from './verdict.js';
 export * from './words.js';

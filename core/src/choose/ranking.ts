@@ -68,7 +68,7 @@ const judge: Record<Want, (x: WantInput) => [number, string]> = {
   },
 };
 const seen = (how: Sight['inwards'], when: string): string =>
-  how === 'hidden' ? `nobody sees in ${when}` : how === 'shapes' ? `shapes show ${when}` : `anyone sees in ${when}`;
+  how === 'hidden' ? `at these light levels nobody sees in ${when}` : how === 'shapes' ? `shapes show ${when}` : `anyone sees in ${when}`;
 
 /** Weights by the order of tapping: the first counts 1, the second ½, the third ⅓ …, made to add up to 1. */
 export const wantWeights = (wants: readonly Want[]): number[] => {

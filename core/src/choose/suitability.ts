@@ -13,9 +13,10 @@ const notForGlass: readonly Film['kind'][] = ['interior', 'textured-wall', 'cast
 
 /**
  * What film and glass are not made for each other, each with its reason and what would change it.
+ * @param isAnchored security film is held to the frame by a bead: then hardened glass does not fall in one sheet
  * @source TRADE, "leave alone or refuse": common practice
  */
-export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street', isIndoors = false): Ruling[] {
+export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street', isIndoors = false, isAnchored = false): Ruling[] {
   const out: Ruling[] = [];
   const no = (reason: string, change: string | null = null) => void out.push({ grade: 'do-not', reason, change });
   const ask = (reason: string, change: string | null = null) => void out.push({ grade: 'ask', reason, change });
@@ -37,6 +38,17 @@ export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street
   if (isIndoors && film.mounting === 'outside') no('This film is made for weather: between two rooms a film for inside does it, and is easier to lay.', null);
   if (film.kind === 'security' && filmFace === 'street')
     no('Security film holds the splinters on the room side: it goes on the room face of the innermost pane.', 'The room face.');
+  const isCoated = filmed.coating !== 'none' && filmed.coating !== 'unknown' && filmed.coatingFace === (filmFace === 'room' ? 'inner' : 'outer');
+  if (isCoated)
+    ask(
+      'The face that would get the film is coated: film over a coating may not hold, may take it along when it comes off, and changes what the coating does.',
+      'The written yes of the glass maker and the film maker.',
+    );
+  if (film.kind === 'security' && !isAnchored && (filmed.kind === 'tempered' || filmed.kind === 'heat-strengthened'))
+    ask(
+      `${filmed.kind === 'tempered' ? 'Tempered' : 'Heat-strengthened'} glass with film that is not anchored: when it breaks, the whole sheet can fall out of its frame in one piece, heavy.`,
+      'An edge anchored to a frame that holds (Lay: Security edge).',
+    );
   if (film.kind === 'windscreen-protection' && !glazing.isLookout) no('This film is made for the outside of windscreens.', null);
   if (film.retiredAt) ask('This film is retired: there may be none left to buy.', null);
   return out;

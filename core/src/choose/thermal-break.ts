@@ -74,7 +74,7 @@ function runYear(input: BreakInput, film: FilmOnFace | null): YearRun {
   const frame = frameHeat[input.glazing.frame === 'unknown' ? 'masonry' : input.glazing.frame];
   const cover = input.glazing.edgeCoverMm ?? UNKNOWN_COVER_MM;
   const perimeterM = (2 * (input.facade.widthMm + input.facade.heightMm)) / 1000;
-  const strengths = input.panes.map((p) => edgeStrengthMPa(p.kind, input.glazing.edge, perimeterM, input.glazing.ageYears));
+  const strengths = input.panes.map((p) => edgeStrengthMPa(p.kind, input.glazing.edge, perimeterM, input.glazing.ageYears, p.thicknessMm));
   const losses = input.panes.map((_, i) => (i === 0 ? net.outside : net.between[i - 1]!) + (i === input.panes.length - 1 ? net.inside : net.between[i]!));
   let worst: WorstHour = { ratio: -1, dayIndex: 0, step: 0, pane: 0, centre: 0, edge: 0 };
   let hottestC = -Infinity;
@@ -136,6 +136,9 @@ function eachMoment(
     tell(step, lit, shaded, frameC);
   });
 }
+
+/** How near the weakest edge comes to its strength in the worst hour of the year, 1 = at it. */
+export const worstRatio = (input: BreakInput, film: FilmOnFace | null): number => runYear(input, film).worst.ratio;
 
 /** A bare pane on a facade is asked once for all films. */
 export type BareRun = ReturnType<typeof runYear>;

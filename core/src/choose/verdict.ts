@@ -1,15 +1,16 @@
-import type { Film, FilmVerdict, GlazingFigures, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
+import type { BreakRisk, Film, FilmVerdict, GlazingFigures, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
 import { filmBlock, type BandName } from '../films/index.js';
 import { contentHash } from '../ground/index.js';
 import { clearYear, type Facade, type FacadeDay } from './facade.js';
 import { settleGlazing, type DefiniteCavity, type DefinitePane, type FilmOnFace } from './glass.js';
 import { heatDayOf } from './heat-day.js';
-import { centreToCentre, conductances, gValue, ratingForG, uValue } from './heat-flow.js';
+import { centreToCentre, conductances, gValue, ratingForG, ratingForU, uValue } from './heat-flow.js';
+import { humidityPctAt } from '../physics/index.js';
 import { throughGlazing } from './light-through.js';
 import { sightDayAndNight, tippingRatio } from './privacy.js';
 import { scoreFilm } from './ranking.js';
 import { kindCautions, rulings } from './suitability.js';
-import { bareYear, thermalBreak, type BareRun, type BreakInput } from './thermal-break.js';
+import { bareYear, MODEL_SPREAD, thermalBreak, worstRatio, type BareRun, type BreakInput } from './thermal-break.js';
 
 /** Emissivity of a film's free face where its sheet says nothing: plain polyester. @source common practice */
 const PLAIN_FILM_EMISSIVITY = 0.84;
@@ -44,8 +45,9 @@ export function visibleThrough(glazing: VerdictInput['glazing'], film: Film): { 
   return { bareFrac: throughGlazing(panes, null, 'visible').transmittanceFrac, filmedFrac: throughGlazing(panes, put, 'visible').transmittanceFrac };
 }
 
-/** Fading: part ultraviolet, part light, part warmth. @source common practice: 40 % UV, 25 % visible, 25 % heat, 10 % the room's own; the last stays */
-const fadingOf = (f: GlazingFigures): number => 0.4 * f.uvTransmittanceFrac + 0.25 * f.visibleTransmittanceFrac + 0.25 * f.solarTransmittanceFrac;
+/** Fading: part ultraviolet, part light, part warmth, and a tenth of the room's own that no film takes away. @source common practice: 40 % UV, 25 % visible, 25 % heat, 10 % the room's own */
+export const fadingOf = (f: Pick<GlazingFigures, 'uvTransmittanceFrac' | 'visibleTransmittanceFrac' | 'solarTransmittanceFrac'>): number =>
+  0.4 * f.uvTransmittanceFrac + 0.25 * f.visibleTransmittanceFrac + 0.25 * f.solarTransmittanceFrac + 0.1;
 
 const facadeOf = (input: VerdictInput, facadeDeg: number): Facade => ({
   latDeg: input.latDeg,
@@ -78,6 +80,9 @@ export interface PreparedPane {
   readonly cavities: readonly DefiniteCavity[];
   readonly facade: Facade;
   readonly breakInput: BreakInput;
+  /** The same pane with one thing that nobody knows answered well; and with all of them. */
+  readonly unknowns: readonly Unknown[];
+  readonly atBest: BreakInput | null;
   readonly bareRun: BareRun;
   readonly bare: GlazingFigures;
   readonly open: PaneVerdict['open'];
@@ -99,6 +104,7 @@ export function preparePane(input: VerdictInput): PreparedPane {
     const breakInput = breakInputAt(deg);
     return { breakInput, run: bareYear(breakInput) };
   });
+  const easiest = tried.reduce((a, b) => (b.run.worst.ratio < a.run.worst.ratio ? b : a));
   const hardest = tried.reduce((a, b) => (b.run.worst.ratio > a.run.worst.ratio ? b : a));
   if (isOpen)
     say.push({
@@ -110,7 +116,10 @@ export function preparePane(input: VerdictInput): PreparedPane {
     say.push({ what: 'Whether a shadow edge stays on it', settle: 'Look on a sunny day, or find what stands before it.', assumed: 'taken as shadowed' });
   if (input.exposure.blind === 'unknown')
     say.push({ what: 'Whether a blind hangs behind it', settle: 'Ask, or look for brackets.', assumed: 'taken as hanging' });
+  const unknowns = unknownsOf(hardest.breakInput, input, isOpen ? easiest.breakInput : null);
   return {
+    unknowns,
+    atBest: unknowns.length ? unknowns.reduce((b, u) => u.answered(b), hardest.breakInput) : null,
     input,
     panes,
     cavities,
@@ -121,6 +130,88 @@ export function preparePane(input: VerdictInput): PreparedPane {
     open: say,
   };
 }
+
+/** Something nobody knows, and what the pane would be if it turned out well. */
+export interface Unknown {
+  readonly what: string;
+  readonly settle: string;
+  readonly answered: (input: BreakInput) => BreakInput;
+}
+
+/** What is unknown of a pane and its place that decides on breaking, each answered at its favourable end. */
+function unknownsOf(base: BreakInput, input: VerdictInput, easiestBearing: BreakInput | null): Unknown[] {
+  const out: Unknown[] = [];
+  const add = (what: string, settle: string, answered: Unknown['answered']) => void out.push({ what, settle, answered });
+  const { glazing, exposure } = input;
+  const eachPane = (change: (own: VerdictInput['glazing']['panes'][number], settled: DefinitePane) => DefinitePane) => (b: BreakInput): BreakInput => ({ ...b, panes: b.panes.map((p, i) => change(glazing.panes[i]!, p)) }); // prettier-ignore
+  if (glazing.panes.some((p) => p.kind === 'unknown'))
+    add(
+      'what kind of glass it is',
+      'Look for a stamp in the corner.',
+      eachPane((own, p) => (own.kind === 'unknown' ? { ...p, kind: 'tempered' } : p)),
+    );
+  if (glazing.panes.some((p) => p.thicknessMm === null))
+    add('how thick it is', 'A thickness meter, or the two reflections of a lamp.', eachPane((own, p) => (own.thicknessMm === null ? { ...p, thicknessMm: BEST.thicknessMm } : p))); // prettier-ignore
+  if (glazing.panes.some((p) => p.tint === 'unknown'))
+    add(
+      'whether it is tinted',
+      'White paper behind it, beside an open window.',
+      eachPane((own, p) => (own.tint === 'unknown' ? { ...p, tint: 'clear' } : p)),
+    );
+  if (glazing.panes.some((p) => p.coating === 'unknown'))
+    add('whether it is coated', 'Count a lamp’s reflections: one of another colour is a coating.', eachPane((own, p) => (own.coating === 'unknown' ? { ...p, coating: 'none' } : p))); // prettier-ignore
+  const put = (part: Partial<BreakInput['glazing']>) => (b: BreakInput): BreakInput => ({ ...b, glazing: { ...b.glazing, ...part } }); // prettier-ignore
+  if (glazing.edge === 'hidden') add('how good its edge is', 'Take one bead off and look.', put({ edge: 'cut' }));
+  if (glazing.edgeCoverMm === null) add('how deep the frame covers its edge', 'A feeler beside the gasket, or one bead off.', put({ edgeCoverMm: BEST.coverMm })); // prettier-ignore
+  if (glazing.ageYears === null) add('how old it is', 'A date in the spacer bar, or ask.', put({ ageYears: 0 }));
+  if (glazing.frame === 'unknown') add('what its frame is made of', 'Scratch it where nobody sees, or ask.', put({ frame: 'wood' }));
+  if (exposure.isIndoors) return out;
+  const stand = (part: Partial<BreakInput['exposure']>) => (b: BreakInput): BreakInput => ({ ...b, exposure: { ...b.exposure, ...part } }); // prettier-ignore
+  if (exposure.partialShadow === 'unknown') add('whether a shadow edge stays on it', 'Look on a sunny day.', stand({ partialShadow: 'none' }));
+  if (exposure.blind === 'unknown') add('whether a blind hangs behind it', 'Ask, or look for brackets.', stand({ blind: 'none' }));
+  if (easiestBearing) add('which way it looks', 'A compass, or the time when the sun leaves it.', (b) => ({ ...b, facade: easiestBearing.facade, year: easiestBearing.year })); // prettier-ignore
+  return out;
+}
+/** The favourable end of what nobody measured: thin glass soaks up little, a shallow rebate keeps the edge warm. @source house rules, beside the unfavourable ones of `settleGlazing` */
+const BEST = { thicknessMm: 4, coverMm: 8 };
+
+/**
+ * What is unknown never forbids a film by itself: where the worst answers to open questions say *do not* and the best ones do not, it is asked,
+ * both ends are said, and so is the one answer that decides most.
+ * @returns null where no answer could change it
+ */
+function hangsOn(pane: PreparedPane, film: FilmOnFace, worst: BreakRisk): { reason: string; change: string } | null {
+  if (worst.grade !== 'do-not' || !pane.atBest) return null;
+  const best = worstRatio(pane.atBest, film);
+  if (best * (1 - MODEL_SPREAD) > 1) return null;
+  const byOne = pane.unknowns.map((u) => ({ u, ratio: worstRatio(u.answered(pane.breakInput), film) }));
+  const decides = byOne.reduce((a, b) => (b.ratio < a.ratio ? b : a)).u;
+  const share = (ratio: number) => `${Math.round(100 * ratio)} %`;
+  const ratio = worst.stressMPa / worst.strengthMPa;
+  return {
+    reason: `Not known enough to say: with every open answer at its worst the edge would bear ${share(ratio)} of what it stands, at its best ${share(best)}. Most hangs on ${decides.what}.`,
+    change: decides.settle,
+  };
+}
+
+/** What a film that keeps heat in does to the face that people sit by, in the year's coldest hour; null: nothing worth saying. @source EN 673 coefficients, ISO 13788 idea of the inner surface; docs/models/heat.md */
+function coldFace(pane: PreparedPane, film: FilmOnFace): string | null {
+  const { panes, cavities, input } = pane;
+  if (input.exposure.isIndoors || film.face !== 'inner' || film.paneIndex !== panes.length - 1 || film.emissivityFrac > KEEPS_HEAT_BELOW) return null;
+  const { insideC, coldC } = input.settings.climate;
+  const face = (f: FilmOnFace | null) => {
+    const { roomEmissivity } = conductances(panes, cavities, f);
+    return insideC - (uValue(panes, cavities, f) / ratingForU(roomEmissivity).inside) * (insideC - coldC);
+  };
+  const [before, after] = [face(null), face(film)];
+  if (uValue(panes, cavities, null) < POOR_U && before - after < 1) return null;
+  const sweats = humidityPctAt(insideC, Math.max(-44, after));
+  return `Keeps heat in the room and off its own face: in the coldest hour (${Math.round(coldC)} °C) that face gets to ${Math.round(after)} °C instead of ${Math.round(before)} °C and sweats from ${Math.round(sweats)} % humidity on. Sills and frames get wet: say so.`;
+}
+/** @source EN 12898: plain polyester and glass 0.84; film sold as keeping heat in is below this (house rule) */
+const KEEPS_HEAT_BELOW = 0.5;
+/** Glass that loses so much and more is poor: single panes and old uncoated units. @source house rule, EN 673 values of 2.7 and more */
+const POOR_U = 2;
 
 const worse = (a: Grade, b: Grade): Grade => (a === 'do-not' || b === 'do-not' ? 'do-not' : a === 'ask' || b === 'ask' ? 'ask' : 'go');
 
@@ -157,26 +248,36 @@ export function judgeFilm(pane: PreparedPane, film: Film): FilmVerdict {
   const limitC = film.temps?.limitC ?? null;
   const tooHot = limitC !== null && risk.hottestPaneC > limitC;
   const sight = sightOf(figures, input);
+  const open = hangsOn(pane, put, risk);
+  const riskGrade: Grade = open ? 'ask' : risk.grade;
+  const cold = coldFace(pane, put);
   const reasons = [
     ...base.reasons,
     ...(keepsLimit === false
       ? [`Keeps ${Math.round(figures.visibleTransmittanceFrac * 100)} % of the light; ${Math.round(least! * 100)} % are asked for.`]
       : []),
+    ...(open ? [open.reason] : []),
     ...(risk.grade === 'go' ? [] : risk.reasons),
+    ...(cold ? [cold] : []),
     ...(tooHot ? [`The pane gets to ${Math.round(risk.hottestPaneC)} °C; the film is made for ${limitC} °C.`] : []),
   ];
   return {
     filmId: film.id,
     face,
-    grade: [risk.grade, keepsLimit === false ? ('do-not' as const) : ('go' as const), tooHot ? ('ask' as const) : ('go' as const)].reduce(worse, base.grade),
+    grade: [
+      riskGrade,
+      cold ? ('ask' as const) : ('go' as const),
+      keepsLimit === false ? ('do-not' as const) : ('go' as const),
+      tooHot ? ('ask' as const) : ('go' as const),
+    ].reduce(worse, base.grade),
     reasons,
-    wouldChange: [...base.wouldChange, ...risk.wouldChange],
+    wouldChange: [...(open ? [open.change] : []), ...base.wouldChange, ...risk.wouldChange.filter((w) => w !== open?.change)],
     figures,
     glareLessFrac: 1 - figures.visibleTransmittanceFrac / bare.visibleTransmittanceFrac,
     heatLessFrac: 1 - figures.gFrac / bare.gFrac,
     fadingLessFrac: 1 - fadingOf(figures) / fadingOf(bare),
     keepsLimit,
-    breakRisk: risk,
+    breakRisk: { ...risk, grade: riskGrade },
     ...sight,
     ...scoreFilm(input.settings.wants, { film, figures, bare, day: sight.day, night: sight.night }),
   };

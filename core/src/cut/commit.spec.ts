@@ -9,7 +9,7 @@ import { cutsForFilm } from './job-pieces.js';
 import { knifeOrder, restsOf } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 import { costOfPlan } from './plan-cost.js';
-import { compareWithPlan } from './replan.js';
+import { compareWithPlan, panesReadyToLay, piecesCutShort } from './replan.js';
 import { promiseNeededMm, reserve, takeFromStock } from './take-from-stock.js';
 
 const guard = file.films.find((f) => f.kind === 'security')!;
@@ -61,6 +61,31 @@ class Book {
     return { personId: 'p', at, newId: this.newId };
   }
 }
+
+describe('patterned film off the stock', () => {
+  const reed = film('Reed Lines');
+  const plan = planOf(reed.id);
+  const roll = file.rolls.find((r) => r.filmId === reed.id)!;
+  const used = plan.layout.rolls.find((r) => r.rollId === roll.id)!.usedMm;
+  const toMark = Math.ceil(used / reed.patternRepeatMm! - 1e-6) * reed.patternRepeatMm!;
+  test('what is left up to the next mark goes with the plan: whoever cuts next begins at one', () => {
+    expect(toMark).toBeGreaterThan(used);
+    expect(toMark - used).toBeLessThan(reed.patternRepeatMm!);
+    const book = new Book();
+    expect(promiseNeededMm(plan, roll, book.view.stock, file.job.id)).toBeCloseTo(toMark + roll.leadInMm, 6);
+    book.make(takeFromStock(plan, roll.id, book.view, book.who));
+    expect(remainingMm(roll, book.entries)).toBeCloseTo(roll.lengthM * 1000 - roll.leadInMm - toMark, 6);
+    // asked again nothing more is taken
+    expect(takeFromStock(plan, roll.id, book.view, book.who).filter((p) => p.kind === 'stockEntry')).toEqual([]);
+  });
+  test('but never more than there is', () => {
+    const book = new Book();
+    const short = { ...roll, lengthM: (used + roll.leadInMm + 2) / 1000 };
+    book.rolls = book.rolls.map((r) => (r.id === roll.id ? short : r));
+    book.make(takeFromStock(plan, roll.id, book.view, book.who));
+    expect(remainingMm(short, book.entries)).toBeCloseTo(0, 6);
+  });
+});
 
 describe('a plan takes its film off the stock', () => {
   const plan = planOf(guard.id);
@@ -199,5 +224,41 @@ describe('measured again after the cut', () => {
     expect(cutsForFilm({ ...records, surfaces }, guard.id).find((c) => c.surface.name === 'O3')!.pieces).toEqual([]);
     const input = filmPlanInput({ ...records, surfaces }, file.job.cut, guard.id, undefined);
     expect(checkLayout(layPiecesOnRolls(input.layout, 5), { pieces: input.pieces, rolls: input.layout.rolls, settings: file.job.cut })).toEqual([]);
+  });
+
+  const told = (surfaces: typeof file.surfaces, readings: typeof file.readings, done = entries, plans: Plan[] = [plan]) => {
+    const now = { ...records, surfaces, readings, entries: done, plans };
+    const short = piecesCutShort(now, 'mm');
+    return { short, ready: panesReadyToLay(now, short) };
+  };
+  const taped = (name: string, byMm: number) =>
+    file.readings.map((r) => (r.surfaceId === pane(name).id && r.measure === 'widthLargest' ? { ...r, lengthMm: r.lengthMm + byMm } : r));
+  test('whatever was cut and does not cover its pane any more is told with what to do, though nothing of the plan is stale', () => {
+    expect(told(file.surfaces, file.readings).short).toEqual([]);
+    expect(told(file.surfaces, file.readings).ready.has(pane('O1').id)).toBe(true);
+    expect(told(file.surfaces, taped('O1', 12)).short).toEqual([]);
+    const { short, ready } = told(file.surfaces, taped('O1', 120));
+    expect(short).toEqual([expect.objectContaining({ label: 'O1', isAsked: false, words: expect.stringMatching(/^O1 is cut .* does not cover the pane any more: .* Do not lay it/) })]); // prettier-ignore
+    expect(ready.has(pane('O1').id)).toBe(false);
+    expect(told(file.surfaces, taped('O1', 120), []).short).toEqual([]);
+  });
+  test('one more that is asked for is told as such, and settles it once it is cut large enough', () => {
+    const extra = { id: 'again-1', reason: 'measured again', at, part: null };
+    const surfaces = file.surfaces.map((s) => (s.name === 'O1' ? { ...s, extraPieces: [extra] } : s));
+    expect(told(surfaces, taped('O1', 120)).short[0]).toMatchObject({ isAsked: true, words: expect.stringContaining('asked for and not cut yet') });
+    const now = { ...records, surfaces, readings: taped('O1', 120), entries };
+    const input = filmPlanInput(now, file.job.cut, guard.id, plan);
+    const next: Plan = { ...plan, id: pane('O2').id, pieces: [...input.pieces], layout: layPiecesOnRolls(input.layout, 5), updatedAt: '2026-09-15T09:00:00Z' };
+    // the old one keeps the size it was cut to, the new one has today's
+    expect(told(surfaces, taped('O1', 120), entries, [plan, next]).short[0]).toMatchObject({ isAsked: true });
+    const steps = knifeOrder(next.layout, next.pieces, (id) => file.rolls.find((r) => r.id === id)!.widthMm, 'mm');
+    const all = steps.map((s, i): LogEntry => ({ ...entries[0]!, id: `n${i}`, stepKey: s.key, planId: next.id }));
+    expect(told(surfaces, taped('O1', 120), all, [plan, next])).toMatchObject({ short: [] });
+    expect(told(surfaces, taped('O1', 120), all, [plan, next]).ready.has(pane('O1').id)).toBe(true);
+  });
+  test('a pane served by another one’s piece counts as cut only while that piece covers it', () => {
+    const surfaces = file.surfaces.map((s) => (s.name === 'O3' ? { ...s, servedById: pane('O1').id } : s));
+    const bigger = taped('O3', 400);
+    expect(told(surfaces, bigger).short.map((s) => s.label)).toEqual(['O3']);
   });
 });

@@ -87,6 +87,13 @@ describe('tapes laid over the glass', () => {
     expect(height!.lengthMm).toBeCloseTo(chordOfArc(560, 28), 6);
     expect(crown!.lengthMm).toBe(46);
     expect(chordReadings({ ...over, taped: 'chord' }, arcs)).toEqual(arcs);
+    // a bow ten times too deep is left out of the plan, and shortens no tape either: the one next to it stands in
+    const misread = { ...over, bows: over.bows.map((b) => (b.depthMm === 55.5 ? { ...b, depthMm: 555 } : b)) };
+    const nearest = over.bows
+      .filter((b) => b.way === 'across' && !b.span && b.depthMm !== 55.5)
+      .sort((a, b) => a.atMm - b.atMm)
+      .at(-1)!;
+    expect(chordReadings(misread, arcs)[0]!.lengthMm).toBeCloseTo(chordOfArc(1246, nearest.depthMm), 6);
   });
 });
 

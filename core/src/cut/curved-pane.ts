@@ -1,9 +1,10 @@
 import type { CurvedPane, Film, Firm, Job, MeasureKey, Piece, Reading, Roll, ShrinkInput, Surface, Turn } from '@yellow-pane/contracts';
-import { flatSize, mayTurn, mirroredCurved, outlineOfCurved } from '../form/index.js';
+import { DEEPEST_FRAC, flatSize, mayTurn, mirroredCurved, outlineOfCurved } from '../form/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import type { Survey, TapeReading } from '../measure/index.js';
 import { darkens, workClassOf } from '../films/index.js';
-import { roundUpToMark, type PieceAnswer } from './piece.js';
+import { roundUpToMark } from './handy-size.js';
+import type { PieceAnswer } from './piece.js';
 
 /** The same measure on the window across. */
 const across: Partial<Record<MeasureKey, MeasureKey>> = {
@@ -56,9 +57,18 @@ export const chordOfArc = (arcMm: number, depthMm: number): number => {
   return chord;
 };
 
+/** Bows that a pane of these tapes can have: what no glass bends to is left out of the plan, and counts here no more than there. */
+function possibleBows(bows: CurvedPane['bows'], tapes: readonly TapeReading[]): CurvedPane['bows'] {
+  const longest = (starts: string) => tapes.reduce((most, t) => (t.measure.startsWith(starts) ? Math.max(most, t.lengthMm) : most), 0);
+  const [across, upright] = [longest('width'), longest('height')];
+  const room = { across, upright, down: Math.hypot(across, upright), up: Math.hypot(across, upright) };
+  return bows.filter((b) => room[b.way] === 0 || Math.abs(b.depthMm) <= DEEPEST_FRAC * room[b.way]);
+}
+
 /** Tapes laid over the glass brought to the chords under them. */
-export function chordReadings(curved: CurvedPane, tapes: readonly TapeReading[]): TapeReading[] {
-  if (curved.taped === 'chord' || curved.cloud) return [...tapes];
+export function chordReadings(asRead: CurvedPane, tapes: readonly TapeReading[]): TapeReading[] {
+  if (asRead.taped === 'chord' || asRead.cloud) return [...tapes];
+  const curved = { ...asRead, bows: possibleBows(asRead.bows, tapes) };
   const diagonal =
     curved.bows.filter((b) => b.way === 'down' || b.way === 'up')[0]?.depthMm ?? bowNear(curved, 'across', 0.5) + bowNear(curved, 'upright', 0.5);
   const depth: Partial<Record<MeasureKey, number>> = {

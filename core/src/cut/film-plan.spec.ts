@@ -1,8 +1,8 @@
 import { demoFirm, lanternStreet } from '../../../demo/src/index.js';
-import type { Drop, LogEntry, Plan } from '@yellow-pane/contracts';
+import type { Drop, LogEntry, Piece, Plan } from '@yellow-pane/contracts';
 import { file, pane, records } from './demo-job.testing.js';
 import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, fixedDropsOf, methodFigures } from './film-plan.js';
-import { cutsForFilm, readingsHash, readingsInForce, resolveAllowances, surveySurface } from './job-pieces.js';
+import { cutOfSurface, cutsForFilm, quotedSize, readingsHash, readingsInForce, resolveAllowances, surveySurface, tapesOf } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 
@@ -57,6 +57,40 @@ describe('from records to pieces', () => {
     expect(survey.status).toBe('agreeing');
   });
 
+  test('tapes of one place taken one after the other with the same result count as several; one that differs begins anew', () => {
+    const toilet = pane('Toilet 2');
+    const old = file.readings.find((r) => r.surfaceId === toilet.id && r.measure === 'widthBottom')!;
+    const second = { ...old, id: 'second', lengthMm: old.lengthMm + 1, at: '2026-10-01T09:00:00Z', supersedesId: old.id };
+    const third = { ...second, id: 'third', at: '2026-10-01T09:05:00Z', supersedesId: 'second' };
+    const other = { ...second, id: 'other', lengthMm: old.lengthMm + 9, at: '2026-10-01T09:09:00Z', supersedesId: 'third' };
+    const times = (...more: typeof file.readings) => {
+      const readings = [...file.readings, ...more];
+      return tapesOf(readingsInForce(toilet, file.surfaces, readings), readings).find((t) => t.measure === 'widthBottom')!.times;
+    };
+    expect([times(), times(second), times(second, third), times(second, third, other)]).toEqual([1, 2, 3, 1]);
+    // a file that is brought in twice says nothing new
+    expect(times({ ...second, instrument: 'import' })).toBe(1);
+    const blame = (...more: typeof file.readings) =>
+      surveySurface(toilet, { surfaces: file.surfaces, readings: [...file.readings, ...more] }).survey.suspects.find(
+        (s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === 'widthBottom',
+      )?.probability ?? 0;
+    expect(blame({ ...third, lengthMm: old.lengthMm }, { ...second, lengthMm: old.lengthMm })).toBeLessThan(0.5 * blame());
+  });
+  test('a size that was signed for an explanation is cut by what it leaves', () => {
+    const toilet = pane('Toilet 2');
+    const sign = (believes: string | null) => {
+      const signed = {
+        personId: toilet.id,
+        at: '2026-09-14T09:00:00Z',
+        readingsHash: readingsHash(readingsInForce(toilet, file.surfaces, file.readings)),
+        believes,
+      };
+      return surveySurface({ ...toilet, signed }, records).survey;
+    };
+    expect(sign('slip:widthBottom')).toMatchObject({ status: 'agreeing', believed: { hypothesis: { measure: 'widthBottom' } } });
+    expect(sign('as-taped').status).toBe('doubtful');
+    expect(sign(null).status).toBe('doubtful');
+  });
   test('a signature stands for exactly these readings', () => {
     const toilet = pane('Toilet 2');
     const signed = {
@@ -74,7 +108,42 @@ describe('from records to pieces', () => {
       overhangMm: 40,
       overhangTopMm: 25,
       edgeGapMm: 2,
+      sizeStep: 'fine',
     });
+  });
+
+  test('a quoted size is a guess: nothing is cut to it, nothing of it mixes with tapes, and a tape of the same size is one tape', () => {
+    const w1 = pane('W1');
+    const quoted = file.readings.filter((r) => r.surfaceId === w1.id).slice(0, 1);
+    const guess = (measure: 'widthLargest' | 'heightLargest', lengthMm: number, n: number) => ({
+      ...quoted[0]!,
+      id: `018f0000-0000-7000-8000-00000000000${n}`,
+      measure,
+      lengthMm,
+      instrument: 'quote' as const,
+      supersedesId: null,
+      withdrawnAt: null,
+    });
+    const others = file.readings.filter((r) => r.surfaceId !== w1.id);
+    const [wide, high] = [guess('widthLargest', 1200, 1), guess('heightLargest', 1500, 2)];
+    const on = (...own: (typeof file.readings)[number][]) => ({ ...records, readings: [...others, ...own] });
+    const cut = (...own: (typeof file.readings)[number][]) =>
+      cutOfSurface(
+        w1,
+        on(...own),
+        file.films.find((f) => f.id === w1.filmId)!,
+      );
+    expect(quotedSize(w1, file.surfaces, [wide, high])).toEqual({ widthMm: 1200, heightMm: 1500 });
+    expect(cut(wide, high)).toMatchObject({ pieces: [], answer: { blocked: expect.stringContaining('Quoted at 1200 × 1500 mm, and nobody has taped it') } });
+    expect(surveySurface(w1, on(wide, high)).survey.status).toBe('nothing');
+    const tape = { ...wide, id: '018f0000-0000-7000-8000-000000000003', instrument: 'tape' as const, supersedesId: wide.id };
+    expect(quotedSize(w1, file.surfaces, [wide, high, tape])).toBeNull();
+    expect(cut(wide, high, tape).answer).toEqual({ blocked: 'No width and height yet.' });
+    expect(tapesOf(readingsInForce(w1, file.surfaces, [wide, high, tape]), [wide, high, tape])).toEqual([
+      { measure: 'widthLargest', lengthMm: 1200, times: 1 },
+    ]);
+    const both = cut(wide, high, tape, { ...high, id: '018f0000-0000-7000-8000-000000000004', instrument: 'laser', supersedesId: high.id });
+    expect(both.pieces).toHaveLength(1);
   });
 
   test('a spoiled piece adds one more of the same size', () => {
@@ -138,6 +207,21 @@ describe('a plan and what makes it stale', () => {
     expect(checkLayout(layout, { pieces, rolls: roomy(held, roll.rollId), settings: file.job.cut })).toEqual([]);
     // and when the locked piece itself changed, there is nothing to hold
     expect(fixedDropsOf({ ...plan, lockedPieceIds: [grown] }, [], file.rolls, pieces).size).toBe(0);
+  });
+
+  test('of a patterned drop that is locked nothing moves off its mark when a piece in it changes size', () => {
+    const of = (n: number, heightMm: number, startMm: number): Piece => ({ ...planned().pieces[0]!, id: pane(`O${n}`).id, surfaceId: pane(`O${n}`).id, label: `P${n}`, widthMm: 600, heightMm, turns: [0], factoryEdge: null, parts: [], meets: null, repeat: { repeatMm: 200, startMm } }); // prettier-ignore
+    const pieces = [of(1, 900, 0), of(2, 700, 50), of(3, 500, 120)];
+    const input = { filmId: guard.id, rolls: [{ id: file.rolls[0]!.id, widthMm: 620, availableMm: 1e5, pricePerM: 10, fixedDrops: [] as Drop[] }], pieces, settings: { ...file.job.cut, longestPullMm: 3000 }, seed: 1 }; // prettier-ignore
+    const row = (p: Piece, xMm: number, alongMm: number) => ({ xMm, alongMm, pieces: [{ pieceId: p.id, turn: 0 as const, xMm: xMm + alongMm - p.heightMm, yMm: 0, alongMm: p.heightMm, acrossMm: 600 }] }); // prettier-ignore
+    // 900 from the mark; 700 from 1050; 500 from 1920
+    const drop: Drop = { xMm: 0, alongMm: 2420, locked: false, columns: [{ yMm: 0, acrossMm: 600, rows: [row(pieces[0]!, 0, 900), row(pieces[1]!, 903, 847), row(pieces[2]!, 1753, 667)] }] }; // prettier-ignore
+    const layout = { ...planned().layout, filmId: guard.id, rolls: [{ rollId: input.rolls[0]!.id, usedMm: 2423, drops: [drop] }], unplaced: [] };
+    const grown = pieces.map((p, i) => (i === 1 ? { ...p, heightMm: 760 } : p));
+    const held = fixedDropsOf({ ...planned(), pieces, layout, lockedPieceIds: [pieces[2]!.id] }, [], file.rolls, grown).get(input.rolls[0]!.id)!;
+    expect(held[0]!.columns[0]!.rows.map((r) => [r.xMm, r.alongMm, r.pieces[0]!.xMm])).toEqual([[0, 900, 0], [903, 1517, 1920]]); // prettier-ignore
+    const again = { ...input, pieces: grown, rolls: input.rolls.map((r) => ({ ...r, fixedDrops: held })) };
+    expect(checkLayout(layPiecesOnRolls(again, 5), { pieces: grown, rolls: again.rolls, settings: again.settings })).toEqual([]);
   });
 
   test('a piece already cut keeps the size it was cut to, whatever the tapes say now', () => {

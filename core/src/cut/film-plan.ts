@@ -3,13 +3,13 @@ import { contentHash } from '../ground/index.js';
 import { availableForJobMm, type StockBook } from '../stock/index.js';
 import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
-import { layPiecesOnRolls, type LayoutInput, type RollToCut } from './layout/index.js';
+import { layPiecesOnRolls, ONE_WAY_ROUND, type LayoutInput, type RollToCut } from './layout/index.js';
 import { minutesPer, trimCount, workMinutes } from './minutes.js';
 import { pairKind, pairUp } from './pairs.js';
 import { matchPattern } from './repeat.js';
 
 /** Raised whenever the same input may give another plan. */
-export const CORE_VERSION = '0.3.0';
+export const CORE_VERSION = '0.4.0';
 
 /** Most steps that a plan is searched for; a browser does them while the person looks, and stops earlier when its time is up. */
 export const SETTLED_STEPS = 1500;
@@ -75,7 +75,7 @@ export function fixedDropsOf(plan: Plan | undefined, entries: readonly LogEntry[
   for (const roll of plan.layout.rolls) {
     const kept = roll.drops.flatMap((d, i) => {
       if (cut.has(`${roll.rollId}/${i}`)) return [d];
-      const held = withoutMisfits(d, (id) => stillFits(id, d, pieces));
+      const held = withoutMisfits(d, (id) => stillFits(id, d, pieces), pieces.some((p) => p.repeat)); // prettier-ignore
       return placedIds(held).some((id) => plan.lockedPieceIds.includes(id)) ? [held] : [];
     });
     if (kept.length) out.set(roll.rollId, kept);
@@ -85,15 +85,22 @@ export function fixedDropsOf(plan: Plan | undefined, entries: readonly LogEntry[
 
 const placedIds = (d: Drop): string[] => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)));
 
-/** The drop without pieces that changed size since: what lay behind them in their strip moves up, so that the knife order stays simple. */
-function withoutMisfits(drop: Drop, fits: (pieceId: string) => boolean): Drop {
+/**
+ * The drop without pieces that changed size since: what lay behind them in their strip moves up, so that the knife order stays simple. Patterned film
+ * cannot move: its row begins where the one before it ends, and the start is trimmed.
+ */
+function withoutMisfits(drop: Drop, fits: (pieceId: string) => boolean, isPatterned: boolean): Drop {
   const columns = drop.columns.flatMap((column): Column[] => {
     let goneMm = 0;
     const rows = column.rows.flatMap((r, i): Row[] => {
-      const shift = -goneMm;
-      if (r.pieces.every((p) => fits(p.pieceId))) return [{ ...r, xMm: r.xMm + shift, pieces: r.pieces.map((p) => ({ ...p, xMm: p.xMm + shift })) }];
-      goneMm += (column.rows[i + 1]?.xMm ?? r.xMm + r.alongMm) - r.xMm;
-      return [];
+      const by = goneMm;
+      if (!r.pieces.every((p) => fits(p.pieceId))) {
+        goneMm += (column.rows[i + 1]?.xMm ?? r.xMm + r.alongMm) - r.xMm;
+        return [];
+      }
+      if (!isPatterned) return [{ ...r, xMm: r.xMm - by, pieces: r.pieces.map((p) => ({ ...p, xMm: p.xMm - by })) }];
+      goneMm = 0;
+      return [{ ...r, xMm: r.xMm - by, alongMm: r.alongMm + by }];
     });
     return rows.length ? [{ ...column, rows }] : [];
   });
@@ -123,7 +130,7 @@ export function filmPlanInput(
   const done = doneSteps(records.entries);
   const rolls = records.rolls.filter((r) => r.filmId === filmId && !r.deletedAt && isThere(r, records.job.id, done));
   const cutPrice = (Number(records.firm.hourRate) / 60) * minutesPer.knifeCut;
-  const on = { filmId, rolls: rolls.map((r) => toCut(r, book, records.job.id, [])), settings, seed: PLAN_SEED, cutPrice };
+  const on = { filmId, rolls: rolls.map((r) => toCut(r, book, records.job.id, [])), settings, seed: PLAN_SEED, cutPrice, units: records.job.units };
   const wanted = film ? sameWayRound(patterned(cuts, film), film, on) : [];
   // joined pieces of the last plan stay joined while both are what they were
   const joined = (plan?.pieces ?? []).filter((p) => p.parts.length > 0 && p.parts.every((part) => wanted.some((w) => w.id === part.id && isSameSize(w, part))));
@@ -202,7 +209,7 @@ function sameWayRound(pieces: readonly Piece[], film: Film, on: Omit<LayoutInput
   knownWays.set(key, way);
   const why =
     'It lies the other way round on the roll than the rest of this film, which its factory edge or its width needs: beside others it may look another shade.';
-  return only(pieces, way).map((p) => (isOther(p, way) ? { ...p, why: [...p.why, why] } : p));
+  return only(pieces, way).map((p) => ({ ...p, why: [...p.why, isOther(p, way) ? why : ONE_WAY_ROUND] }));
 }
 const knownWays = new Map<string, 0 | 90>();
 
@@ -211,6 +218,30 @@ export function repeatLossMm(input: LayoutInput): number {
   if (!input.pieces.some((p) => p.repeat)) return 0;
   const used = (pieces: readonly Piece[]) => layPiecesOnRolls({ ...input, pieces }, 0).usedMm;
   return Math.max(0, used(input.pieces) - used(input.pieces.map((p) => ({ ...p, repeat: null }))));
+}
+
+/** What handy sizes do to a film: more or less of it, by the instant layout with and without them, and how many different sizes there are. */
+export interface HandyFigures {
+  /** Negative: they save film, since fewer different sizes lie better. */
+  readonly moreMm: number;
+  readonly sizes: number;
+  readonly sizesWithout: number;
+}
+
+/** @returns null where handy sizes change nothing */
+export function handyFigures(records: JobRecords & { readonly entries: readonly LogEntry[] }, settings: CutSettings, filmId: string): HandyFigures | null {
+  const off = { sizeStep: 'none' as const };
+  const exact = {
+    ...records,
+    firm: { ...records.firm, allowances: { ...records.firm.allowances, ...off } },
+    job: { ...records.job, allowances: { ...records.job.allowances, ...off } },
+    surfaces: records.surfaces.map((s) => (s.allowances?.sizeStep ? { ...s, allowances: { ...s.allowances, ...off } } : s)),
+  };
+  const [handy, marked] = [records, exact].map((r) => filmPlanInput(r, settings, filmId, undefined)) as [FilmPlanInput, FilmPlanInput];
+  const sizesOf = (input: FilmPlanInput) => new Set(input.pieces.map((p) => `${p.widthMm.toFixed(2)}×${p.heightMm.toFixed(2)}`)).size;
+  if (handy.pieces.every((p, i) => marked.pieces[i] && isSameSize(p, marked.pieces[i]))) return null;
+  const used = (input: FilmPlanInput) => layPiecesOnRolls(input.layout, 0).usedMm;
+  return { moreMm: used(handy) - used(marked), sizes: sizesOf(handy), sizesWithout: sizesOf(marked) };
 }
 
 /** Surfaces whose pieces have all left the knife, or that another pane's piece serves. */

@@ -1,3 +1,4 @@
+export * from './handy-size.js';
 export * from './piece.js';
 export * from './seams.js';
 export * from './repeat.js';
@@ -14,3 +15,4 @@ export * from './plan-cost.js';
 export * from './take-from-stock.js';
 export * from './in-hand.js';
 export * from './replan.js';
+export * from './edge-gap.js';

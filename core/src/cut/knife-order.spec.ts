@@ -3,66 +3,82 @@ import fc from 'fast-check';
 import { jobOfRepeatedSizes, plainSettings, testPiece, testRoll } from './layout/instances.testing.js';
 import { layPiecesOnRolls } from './layout/index.js';
 import { knifeOrder, restsOf, startEdge } from './knife-order.js';
+import { randomInt, seededRandom } from '../ground/index.js';
 import { trimCount, workMinutes } from './minutes.js';
 
 const lay = (pieces: ReturnType<typeof jobOfRepeatedSizes>, width = 1524, stages: 3 | 4 = 3) =>
   layPiecesOnRolls({ filmId: pieces[0]!.filmId, rolls: [testRoll(width)], pieces, settings: { ...plainSettings, stages }, seed: 1 }, 30);
 
+/** What lies on the bench: size, and where on the roll, from the mark it was squared at, it began. */
+interface Sheet {
+  readonly along: number;
+  readonly across: number;
+  readonly start: number;
+}
+
 /**
  * A person with a knife and no drawing: reads each step's words, cuts what lies on the bench, and keeps every sheet.
- * @returns the sheets that lie there at the end, as "along x across" in whole mm
+ * @returns the sheets that lie there at the end, whole mm
  */
-function followTheWords(steps: readonly { text: string; kind: string }[], widthMm: number): string[] {
-  interface Sheet {
-    along: number;
-    across: number;
-  }
+function followTheWords(steps: readonly { text: string; kind: string }[], widthMm: number, crosscutMm = 0): Sheet[] {
   const bench: Sheet[] = [];
-  let drop: { along: number; slits: number[] } | null = null;
-  let strips: Sheet[] = [];
+  let drop: { along: number; start: number; slits: number[] } | null = null;
+  let strips: { along: number; across: number }[] = [];
   let ends: number[] = [];
+  let x = 0;
   const open = () => {
     if (!drop || strips.length) return;
     const at = [0, ...[...drop.slits].sort((a, b) => a - b), widthMm];
     strips = at.slice(1).map((y, i) => ({ along: drop!.along, across: y - at[i]! }));
     ends = strips.map(() => 0);
   };
+  const rests = (): Sheet[] => strips.map((s, i) => ({ along: s.along - ends[i]!, across: s.across, start: drop!.start + ends[i]! }));
   const close = () => {
     open();
-    strips.forEach((s, i) => bench.push({ along: drop!.along - ends[i]!, across: s.across }));
+    bench.push(...rests());
     strips = [];
   };
-  let last: Sheet | null = null;
+  let last: Sheet[] = [];
   for (const { text } of steps) {
     const n = (pattern: RegExp) => pattern.exec(text)?.slice(1).map(Number);
-    const pull = n(/^Pull (\d+), cut across$/);
+    const pull = n(/^(?:Square the start at a mark of the pattern\. )?(?:Cut (\d+) off first: the pattern begins there\. )?Pull (\d+), cut across$/);
     const slit = n(/^Slit at (\d+)$/);
     const off = n(/^Slit (\d+) off the far edge$/);
     const across = /^(?:Strip (\d+): cut|Cut) across at (\d+)$/.exec(text);
     const trim = /^Trim (.+) to (\d+) (across|along)$/.exec(text);
+    const start = n(/^Trim (\d+) off the start of .+: the pattern begins there$/);
     if (pull) {
       if (drop) close();
-      drop = { along: pull[0]!, slits: [] };
-      last = null;
+      x += pull[0] || 0;
+      drop = { along: pull[1]!, start: x, slits: [] };
+      x += pull[1]! + crosscutMm;
+      last = [];
     } else if (slit) drop!.slits.push(slit[0]!);
     else if (off) drop!.slits.push(widthMm - off[0]!);
     else if (across) {
       open();
       const i = Number(across[1] ?? 1) - 1;
-      last = { along: Number(across[2]) - ends[i]!, across: strips[i]!.across };
-      ends[i] = Number(across[2]);
-      bench.push(last);
-    } else if (trim) {
+      last = [{ along: Number(across[2]) - ends[i]!, across: strips[i]!.across, start: drop!.start + ends[i]! }];
+      ends[i] = Number(across[2]) + crosscutMm;
+      bench.push(...last);
+    } else if (trim || start) {
       open();
       // the words name the piece, which a person reads off the label: it is the sheet just cut, or the rest of a strip
-      const sheets = [...(last ? [last] : []), ...strips.map((sheet, i) => ({ along: sheet.along - ends[i]!, across: sheet.across }))];
-      for (const sheet of sheets)
-        bench.push({ along: trim[3] === 'along' ? Number(trim[2]) : sheet.along, across: trim[3] === 'across' ? Number(trim[2]) : sheet.across });
+      const sheets = [...last, ...rests()];
+      const trimmed = sheets.map((s) =>
+        start
+          ? { ...s, along: s.along - start[0]!, start: s.start + start[0]! }
+          : { ...s, along: trim![3] === 'along' ? Number(trim![2]) : s.along, across: trim![3] === 'across' ? Number(trim![2]) : s.across },
+      );
+      bench.push(...trimmed);
+      // more than one trim of one piece: each goes on from the one before
+      last = [...last, ...trimmed];
     } else throw new Error(`These words do not tell what to cut: ${text}`);
   }
   if (drop) close();
-  return bench.map((s) => `${Math.round(s.along)} x ${Math.round(s.across)}`);
+  return bench;
 }
+const sizes = (sheets: readonly Sheet[]) => sheets.map((s) => `${Math.round(s.along)} x ${Math.round(s.across)}`);
 
 describe('the knife order', () => {
   test('one pane on a wider roll: pull, cut across, slit', () => {
@@ -112,15 +128,30 @@ describe('the knife order', () => {
           withEdges && i % 3 === 0 ? { ...p, turns: [0 as const], factoryEdge: i % 2 ? ('left' as const) : ('right' as const) } : p,
         );
         const layout = lay(pieces);
-        const cutOut = followTheWords(
-          knifeOrder(layout, pieces, () => 1524, 'mm'),
-          1524,
-        );
+        const cutOut = sizes(followTheWords(knifeOrder(layout, pieces, () => 1524, 'mm'), 1524)); // prettier-ignore
         for (const drop of layout.rolls[0]!.drops)
           for (const p of drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces)))
             expect(cutOut).toContainEqual(`${Math.round(p.alongMm)} x ${Math.round(p.acrossMm)}`);
       }),
       { seed: 4, numRuns: 30 },
+    ));
+
+  test('whoever follows the words over a patterned film has every piece at its size, begun at its place of the pattern', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 5000 }), fc.constantFrom(0, 3), (seed, crosscutAllowanceMm) => {
+        const random = seededRandom(seed);
+        const repeatMm = [64, 530, 640][randomInt(random, 3)]!;
+        const pieces = Array.from({ length: 8 }, (_, i) => ({
+          ...testPiece(i + 1, 300 + 10 * randomInt(random, 90), 400 + 10 * randomInt(random, 150), { turns: [0] }),
+          repeat: { repeatMm, startMm: 10 * randomInt(random, repeatMm / 10) },
+        }));
+        const settings = { ...plainSettings, crosscutAllowanceMm };
+        const layout = layPiecesOnRolls({ filmId: pieces[0]!.filmId, rolls: [testRoll(1524)], pieces, settings, seed: 1 }, 5);
+        const cutOut = followTheWords(knifeOrder(layout, pieces, () => 1524, 'mm'), 1524, crosscutAllowanceMm); // prettier-ignore
+        for (const p of pieces)
+          expect(cutOut.some((s) => Math.abs(s.along - p.heightMm) < 1 && Math.abs(s.across - p.widthMm) < 1 && Math.abs((s.start - p.repeat.startMm) % repeatMm) < 0.5)).toBe(true); // prettier-ignore
+      }),
+      { seed: 6, numRuns: 60 },
     ));
 
   test('every piece is finished exactly once, drops in order, keys told apart', () =>

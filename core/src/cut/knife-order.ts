@@ -45,14 +45,20 @@ export function knifeOrder(
 ): KnifeStep[] {
   const byId = new Map(pieces.map((p) => [p.id, p]));
   const steps: KnifeStep[] = [];
-  for (const roll of layout.rolls)
+  for (const roll of layout.rolls) {
+    const end = roll.drops.at(-1);
+    const crosscutMm = end ? roll.usedMm - end.xMm - end.alongMm : 0;
     roll.drops.forEach((drop, dropIndex) => {
       const name = dropKey(roll, drop);
       const width = rollWidthMm(roll.rollId);
-      dropSteps(drop, width, system, byId, isFilmUp(roll.rollId)).forEach((s, i) =>
+      const before = roll.drops[dropIndex - 1];
+      // told from the last cut; film that the knife takes anyway lies between any two drops
+      const offMm = before ? drop.xMm - before.xMm - before.alongMm - crosscutMm : drop.xMm;
+      dropSteps(drop, width, system, byId, isFilmUp(roll.rollId), { isFirst: !before, offMm }).forEach((s, i) =>
         steps.push({ ...s, key: `${name}/${i}`, number: steps.length + 1, rollId: roll.rollId, dropIndex, xMm: drop.xMm }),
       );
     });
+  }
   return steps;
 }
 
@@ -69,10 +75,30 @@ const otherEdge = (isFilmUp: boolean): 'near' | 'far' => startEdge(!isFilmUp);
 
 type Bare = Pick<KnifeStep, 'kind' | 'text' | 'finishes'>;
 
-function dropSteps(drop: Drop, rollWidthMm: number, system: UnitSystem, byId: ReadonlyMap<string, Piece>, isFilmUp: boolean): Bare[] {
+/** What has to be done before a drop is pulled: patterned film begins at a mark. */
+function beforePull(
+  drop: Drop,
+  byId: ReadonlyMap<string, Piece>,
+  { isFirst, offMm }: { readonly isFirst: boolean; readonly offMm: number },
+  f: (mm: number) => string,
+): string {
+  const isPatterned = drop.columns.some((c) => c.rows.some((r) => r.pieces.some((p) => byId.get(p.pieceId)?.repeat)));
+  if (!isPatterned) return '';
+  const off = offMm > LEAST_MM ? `Cut ${f(offMm)} off first: the pattern begins there. ` : '';
+  return `${isFirst ? 'Square the start at a mark of the pattern. ' : ''}${off}`;
+}
+
+function dropSteps(
+  drop: Drop,
+  rollWidthMm: number,
+  system: UnitSystem,
+  byId: ReadonlyMap<string, Piece>,
+  isFilmUp: boolean,
+  from: { readonly isFirst: boolean; readonly offMm: number },
+): Bare[] {
   const other = otherEdge(isFilmUp);
   const f = (mm: number) => formatLength(mm, system);
-  const out: Bare[] = [{ kind: 'pull', text: `Pull ${f(drop.alongMm)}, cut across`, finishes: [] }];
+  const out: Bare[] = [{ kind: 'pull', text: `${beforePull(drop, byId, from, f)}Pull ${f(drop.alongMm)}, cut across`, finishes: [] }];
   const finished = new Map<string, number>();
   const columns = [...drop.columns].sort((a, b) => a.yMm - b.yMm);
   const touch = (ids: string[]) => ids.forEach((id) => finished.set(id, out.length - 1));

@@ -1,11 +1,12 @@
-import type { Allowances, Design, Film, Piece, Surface } from '@yellow-pane/contracts';
+import type { Allowances, Design, Edge, Film, Piece, Surface } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
 import { contentHash, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, type Survey } from '../measure/index.js';
 import { keepOnSheet, piecesOfDesign, type DesignedPane, type DesignedPiece } from './design/design-pieces.js';
 import { plotSheet, type PlotSheet } from './design/plot-paths.js';
 import type { PaneOnWall } from './design/pattern.js';
-import { roundUpToMark, toLinerView, type PieceAnswer } from './piece.js';
+import { handySize, roundUpToMark } from './handy-size.js';
+import { toLinerView, type PieceAnswer } from './piece.js';
 import { seamLapMm, stripsOf } from './seams.js';
 
 /** A pane with everything that decides how many pieces it takes. */
@@ -18,6 +19,8 @@ export interface PaneToPiece {
   readonly units: UnitSystem;
   /** Left side of this pane from the left side of the first of its row. */
   readonly offsetMm: number;
+  /** Widths of rolls and the longest pull: sizes that go into them are not rounded out of them. */
+  readonly limitsMm: readonly number[];
 }
 
 /** The pieces of a pane, or why there are none. */
@@ -98,14 +101,17 @@ function stripPieces(
   if (seam.atMm.some((x) => x <= 0 || x >= total)) return { blocked: 'A seam lies outside this pane since it was measured again: choose the seams anew.' };
   const upright = seam.direction === 'upright';
   const turns = plain.turns;
+  // what is over at a frame is trimmed there; between two seams a strip is as wide as it has to be
+  const sized = (mm: number, frame: readonly Edge[], sides: readonly Edge[]): number =>
+    sides.some((e) => frame.includes(e)) ? handySize(mm, { units: p.units, step: allowances.sizeStep, limitsMm: p.limitsMm }) : roundUpToMark(mm, p.units);
   return {
     pieces: stripsOf(box, seam, allowances).map((s) => ({
       suffix: s.name,
       piece: {
         ...plain,
         method: 'overhang' as const,
-        widthMm: roundUpToMark(s.widthMm, p.units),
-        heightMm: roundUpToMark(s.heightMm, p.units),
+        widthMm: sized(s.widthMm, s.frameEdges, ['left', 'right']),
+        heightMm: sized(s.heightMm, s.frameEdges, ['top', 'bottom']),
         turns: s.factoryEdge === null ? turns : turns.filter((t) => (upright ? t % 180 === 0 : t % 180 === 90)),
         factoryEdge: s.factoryEdge && toLinerView(s.factoryEdge, surface.seenFrom, surface.filmFace),
         trimmedEdges: [...s.frameEdges],

@@ -2,6 +2,7 @@ import type { Allowances, CutMethod, CutOut, Edge, Film, PathPoint, Piece, Surfa
 import { anticlockwise, boundingBox, insetConvex, mirroredPath, minus, offsetOutline, type ArcPath, type Polygon, type Vec } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, openingOf, readingSigmaMm, type Survey } from '../measure/index.js';
+import { handySize, roundUpToMark } from './handy-size.js';
 
 /** Everything that decides the piece of one pane. */
 export interface PieceRequest {
@@ -12,6 +13,8 @@ export interface PieceRequest {
   readonly film: Pick<Film, 'id' | 'direction'>;
   /** Widths of the rolls there are, mm. */
   readonly rollWidthsMm: readonly number[];
+  /** Longest piece that bench and person can pull; no limit when left out. */
+  readonly longestMm?: number;
   readonly units: UnitSystem;
   /** True when the signature stands for exactly the readings in force. */
   readonly isSigned: boolean;
@@ -24,12 +27,6 @@ export type PieceAnswer = { readonly piece: Omit<Piece, 'id' | 'label'>; readonl
 export const TUCK_SQUARE_MM = 2;
 /** A side is straight enough to carry a factory edge or a tuck up to this bow. @source common practice (3 mm shows as a light line) */
 const STRAIGHT_MM = 2;
-
-/** Sizes rounded up to a mark a knife can be set to: whole mm, or 1/16 in. */
-export const roundUpToMark = (mm: number, units: UnitSystem): number => {
-  const mark = units === 'in' ? 25.4 / 16 : 1;
-  return Math.ceil(mm / mark - 1e-6) * mark;
-};
 
 /** Turns that a film's direction leaves. */
 export function turnsOf(direction: Film['direction']): Turn[] {
@@ -99,32 +96,49 @@ export function pieceForPane(request: PieceRequest): PieceAnswer {
   const { draft, used, fallback } = planned;
   const seen = request.surface;
   const note = isDoubtful ? coverNote(survey, box, units) : fallback;
+  const size = sizeOfDraft(request, draft, used);
   return {
     piece: {
       surfaceId: seen.id,
       filmId: request.film.id,
       method: used,
-      widthMm: roundUpToMark(draft.widthMm, units),
-      heightMm: roundUpToMark(draft.heightMm, units),
+      widthMm: size.widthMm,
+      heightMm: size.heightMm,
       turns: draft.turns,
       factoryEdge: draft.factoryEdge && toLinerView(draft.factoryEdge, seen.seenFrom, seen.filmFace),
       trimmedEdges: draft.trimmed,
       ...alone,
       parts: [],
       ...(used === 'pre-cut' ? ownOutline(request, preCutOutline(request)!) : plainOutline),
-      why: [...draft.why, ...cutOutWords(request, used)],
+      why: [...draft.why, ...size.why, ...cutOutWords(request, used)],
       fallback: used === method ? null : fallback,
     },
     note,
   };
 }
 
+/** What is trimmed on the glass comes in handy sizes; what has to fit, to the mark. */
+function sizeOfDraft(request: PieceRequest, draft: Draft, used: CutMethod): { widthMm: number; heightMm: number; why: string[] } {
+  const { units, allowances, rollWidthsMm, longestMm } = request;
+  const [w, h] = [roundUpToMark(draft.widthMm, units), roundUpToMark(draft.heightMm, units)];
+  if (used === 'pre-cut') return { widthMm: w, heightMm: h, why: [] };
+  const rule = { units, step: allowances.sizeStep, limitsMm: longestMm === undefined ? rollWidthsMm : [...rollWidthsMm, longestMm] };
+  const [widthMm, heightMm] = [handySize(draft.widthMm, rule), handySize(draft.heightMm, rule)];
+  const f = words(request);
+  const why =
+    widthMm > w + 1e-6 || heightMm > h + 1e-6 ? [`A handy size instead of ${f(w)} × ${f(h)}: what is over is trimmed on the glass with the rest.`] : [];
+  return { widthMm, heightMm, why };
+}
+
+/** A size that is the mean of tapes that disagree fits no explanation of them: no signature makes it one. */
+const MUST_FIT = 'The tapes disagree and this piece must fit. Tape the doubtful one again, or sign the explanation that you believe.';
+
 type Box = NonNullable<ReturnType<typeof enclosingRectangle>>;
 
 function plan(request: PieceRequest, box: Box, isDoubtful: boolean): { draft: Draft; used: CutMethod; fallback: string | null } | { blocked: string } {
   const { method, survey } = request;
   const needsFit = method === 'tucked-corner' || method === 'pre-cut';
-  if (needsFit && isDoubtful) return { blocked: 'The tapes disagree and this piece must fit. Settle them, or sign the computed size as yours.' };
+  if (needsFit && survey.status === 'doubtful') return { blocked: MUST_FIT };
   if (method === 'pre-cut') {
     if (survey.status !== 'agreeing' && !request.isSigned)
       return { blocked: 'A pre-cut piece needs tapes that check each other: three widths, three heights, two diagonals. Or sign the size as yours.' };
@@ -361,7 +375,7 @@ function shapedPiece(request: PieceRequest, isDoubtful: boolean): PieceAnswer {
     };
   };
   if (method === 'pre-cut') {
-    if (isDoubtful) return { blocked: 'The tapes disagree and this piece must fit. Settle them, or sign the computed size as yours.' };
+    if (survey.status === 'doubtful') return { blocked: MUST_FIT };
     if (survey.status !== 'agreeing' && !request.isSigned)
       return { blocked: 'A pre-cut piece needs tapes that check each other: one more than the outline needs. Or sign the size as yours.' };
     const inset = offsetOutline(survey.outline!, -(a.edgeGapMm + margin / 2));

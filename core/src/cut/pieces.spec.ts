@@ -1,6 +1,8 @@
 import type { MeasureKey } from '@yellow-pane/contracts';
+import fc from 'fast-check';
 import { surveyOpening, tapeOrder, trueReading, type Shape } from '../measure/index.js';
-import { pieceForPane, preCutOutline, roundUpToMark, toLinerView, type PieceAnswer, type PieceRequest } from './piece.js';
+import { handySize, roundUpToMark } from './handy-size.js';
+import { pieceForPane, preCutOutline, toLinerView, type PieceAnswer, type PieceRequest } from './piece.js';
 
 const survey = (tapes: Partial<Record<MeasureKey, number>>, crooked = false) =>
   surveyOpening(
@@ -44,6 +46,39 @@ describe('overhang and trim', () => {
   test('a leaning opening needs more than its largest tape', () => {
     const p = piece(ask({ survey: taped([800, 30, 1200, 830, 1200]) }));
     expect(p.widthMm).toBeGreaterThanOrEqual(830 + 50);
+  });
+  describe('handy sizes', () => {
+    const fine = { overhangMm: 25, overhangTopMm: 25, edgeGapMm: 1.5, sizeStep: 'fine' as const };
+    test('nobody cuts 1053 × 1253: the next 5 mm, the next ¼ in; what has to fit stays to the mark (common practice)', () => {
+      const p = piece(ask({ allowances: fine }));
+      expect([p.widthMm, p.heightMm]).toEqual([1055, 1255]);
+      expect(p.why.join(' ')).toContain('A handy size instead of 1053 × 1253');
+      const inch = piece(ask({ allowances: fine, units: 'in' }));
+      expect((inch.widthMm / 25.4) * 4).toBeCloseTo(Math.round((inch.widthMm / 25.4) * 4), 9);
+      const cut = (allowances: PieceRequest['allowances']) => piece(ask({ allowances, method: 'pre-cut', survey: taped([900, 0, 1200, 900, 1200]) }));
+      const { sizeStep: _, ...plain } = fine;
+      expect(cut(fine)).toEqual(cut(plain));
+    });
+    test('never smaller than asked for, less than a step more, and never out of a roll or a pull that it just goes into', () => {
+      fc.assert(
+        fc.property(
+          fc.double({ min: 50, max: 4000, noNaN: true }),
+          fc.constantFrom('mm' as const, 'in' as const),
+          fc.constantFrom('none' as const, 'fine' as const, 'coarse' as const),
+          fc.array(fc.double({ min: 50, max: 4000, noNaN: true }), { maxLength: 4 }),
+          (mm, units, step, limitsMm) => {
+            const size = handySize(mm, { units, step, limitsMm });
+            expect(size).toBeGreaterThanOrEqual(mm - 1e-3);
+            expect(size - mm).toBeLessThanOrEqual(step === 'none' ? 1.6 : step === 'fine' ? 6.4 : 12.8);
+            for (const limit of limitsMm) if (roundUpToMark(mm, units) <= limit) expect(size).toBeLessThanOrEqual(limit + 1e-6);
+            expect(handySize(size, { units, step, limitsMm })).toBeCloseTo(size, 6);
+          },
+        ),
+      );
+      expect(handySize(1522, { units: 'mm', step: 'fine', limitsMm: [1524] })).toBe(1522);
+      expect(handySize(1522, { units: 'mm', step: 'fine', limitsMm: [1524, 1830] })).toBe(1522);
+      expect(handySize(1522, { units: 'mm', step: 'fine', limitsMm: [1220, 1830] })).toBe(1525);
+    });
   });
   test('more at the top where tape tabs hang', () => {
     expect(piece(ask({ allowances: { overhangMm: 25, overhangTopMm: 60, edgeGapMm: 1.5 } })).heightMm - piece(ask({})).heightMm).toBe(35);
@@ -123,7 +158,7 @@ describe('tucked corner', () => {
     expect(p.fallback).toMatch(/5\.0 mm out/);
   });
   test('two tapes do not say whether a corner is square', () => expect(piece(ask({ method: 'tucked-corner' })).fallback).toContain('both diagonals'));
-  test('a doubt blocks it until it is settled or signed', () => {
+  test('a doubt blocks it until it is settled; signing for no explanation settles nothing', () => {
     const doubtful = survey({
       widthTop: 612,
       widthMiddle: 605,
@@ -135,7 +170,8 @@ describe('tucked corner', () => {
       diagonalUp: 900,
     });
     expect(blocked(ask({ method: 'tucked-corner', survey: doubtful }))).toContain('sign');
-    expect(blocked(ask({ method: 'tucked-corner', survey: doubtful, isSigned: true }))).toBeNull();
+    expect(blocked(ask({ method: 'tucked-corner', survey: doubtful, isSigned: true }))).toContain('the explanation that you believe');
+    expect(blocked(ask({ method: 'pre-cut', survey: doubtful, isSigned: true }))).toContain('the explanation that you believe');
   });
 });
 

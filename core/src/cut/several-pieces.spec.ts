@@ -125,6 +125,18 @@ describe('patterned film over drops and neighbours', () => {
     expect(repeatLossMm(input.layout)).toBeGreaterThanOrEqual(0);
     expect(repeatLossMm(input.layout)).toBeLessThan(2 * 18);
   });
+  test('a piece that would fit turned is left out by that setting, and the reason names it; switched off, it lies on the roll', () => {
+    const input = (oneDirection: boolean) => filmPlanInput(crossed, { ...file.job.cut, oneDirection }, film('Tern Shade 35').id, undefined);
+    // one too wide for the roll lying, one standing: whichever way all lie, one of them is out
+    const [a, b] = ['W1', 'W2'].map(pane) as [Surface, Surface];
+    const size = (s: Surface, widthMm: number, heightMm: number) =>
+      ([['widthLargest', widthMm], ['heightLargest', heightMm]] as const).map(([measure, lengthMm], i) => ({ ...file.readings[0]!, id: `018f0000-0000-7000-8000-0000000${s.name.slice(1)}00${i}0`, surfaceId: s.id, measure, lengthMm, instrument: 'tape' as const, supersedesId: null, withdrawnAt: null })); // prettier-ignore
+    const crossed = { ...records, surfaces: [a, b].map((s) => ({ ...s, measuredLikeId: null })), readings: [...size(a, 1900, 1200), ...size(b, 1200, 1900)] };
+    const out = layPiecesOnRolls(input(true).layout, 0).unplaced;
+    expect(out).toHaveLength(1);
+    expect(out[0]!.reason).toContain('all pieces of this film lie one way round: let them lie any way round');
+    expect(layPiecesOnRolls(input(false).layout, 0).unplaced).toEqual([]);
+  });
   test('metallised film lies one way round for all pieces, unless that is switched off', () => {
     const ways = (oneDirection: boolean) => {
       const input = filmPlanInput(records, { ...file.job.cut, oneDirection }, film('Tern Shade 35').id, undefined);

@@ -15,6 +15,9 @@ export interface Taker {
   readonly newId: () => string;
 }
 
+/** A plan as far as it lies on rolls. */
+type Laid = Pick<Plan, 'layout'> & { readonly pieces: readonly Pick<Plan['pieces'][number], 'repeat'>[] };
+
 /** Whether the film of a roll has been taken off the stock for exactly this plan. */
 export const isTaken = (plan: Pick<Plan, 'takenRollIds'> | undefined, rollId: string): boolean => plan?.takenRollIds.includes(rollId) ?? false;
 
@@ -22,6 +25,17 @@ export const isTaken = (plan: Pick<Plan, 'takenRollIds'> | undefined, rollId: st
 export function shortOnRollMm(plan: Pick<Plan, 'layout'>, roll: Roll, book: StockBook, jobId: string): number {
   const used = plan.layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
   return Math.max(0, used - availableForJobMm(roll, book, jobId));
+}
+
+/**
+ * What a roll is shorter by when a plan has been cut from it, mm: patterned film loses what is left up to the next mark too, since whoever cuts next begins at
+ * one, as far as there is any.
+ * @source common practice: the start of patterned film is squared at a mark
+ */
+function offRollMm(plan: Laid, rollId: string, mostMm: number): number {
+  const used = plan.layout.rolls.find((r) => r.rollId === rollId)?.usedMm ?? 0;
+  const repeatMm = plan.pieces.find((p) => p.repeat)?.repeat?.repeatMm ?? 0;
+  return repeatMm > 0 ? Math.max(used, Math.min(mostMm, Math.ceil(used / repeatMm - 1e-6) * repeatMm)) : used;
 }
 
 /**
@@ -42,7 +56,7 @@ export function takeFromStock(plan: Plan, rollId: string, records: StockRecords,
     const value: StockEntry = { id: who.newId(), jobId, planId: plan.id, personId: who.personId, at: who.at, deletedAt: null, ...entry };
     patches.push({ op: 'add', kind: 'stockEntry', id: value.id, value });
   };
-  const whole = laid.usedMm + leadInDueMm(roll, entries, jobId);
+  const whole = offRollMm(plan, rollId, availableForJobMm(roll, records.stock, jobId)) + leadInDueMm(roll, entries, jobId);
   const more = whole - takenByJobMm(rollId, entries, jobId);
   if (Math.abs(more) > 0.01) book({ rollId, kind: 'cut', lengthMm: -more, reason: `Cut for ${records.job.name}`.slice(0, 200) });
   if (plan.status === 'draft') patches.push({ op: 'set', kind: 'plan', id: plan.id, field: 'status', value: 'committed' });
@@ -99,8 +113,8 @@ export function reserve(rollId: string, filmId: string, lengthMm: number, record
 }
 
 /** What a plan still has to be promised on a roll: its length and lead-in, less what was taken already, mm. */
-export function promiseNeededMm(plan: Pick<Plan, 'layout'>, roll: Roll, book: StockBook, jobId: string): number {
-  const used = plan.layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
+export function promiseNeededMm(plan: Laid, roll: Roll, book: StockBook, jobId: string): number {
+  const used = offRollMm(plan, roll.id, availableForJobMm(roll, book, jobId));
   if (used === 0) return 0;
   return Math.max(0, used + leadInDueMm(roll, book.entries, jobId) - takenByJobMm(roll.id, book.entries, jobId));
 }

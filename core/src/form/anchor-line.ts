@@ -124,6 +124,24 @@ export function lineThrough(surface: CurvedSurface, outline: Polygon, a: At, b: 
   return { through: { u: mid, v: p.v + t * (q.v - p.v) }, way: { du: p.du + t * (q.du - p.du), dv: p.dv + t * (q.dv - p.dv) } };
 }
 
+/** Room above the pane in which the line of an arch may run where the pane bends away from it, mm. @source house rule: less than the room that the surface is told for */
+const ARCH_ROOM_MM = 40;
+
+/**
+ * The line of an arch: straight on the glass, level over the highest place of the pane in the middle of its width. Where the upper edge falls away from it film hangs free
+ * down to the glass and is pressed on from there.
+ */
+export function archLine(surface: CurvedSurface, outline: Polygon, stepMm: number): LinePoint[] {
+  const { minX, maxX, minY, maxY } = boundingBox(outline);
+  const room: Polygon = [
+    { x: minX, y: minY },
+    { x: maxX, y: minY },
+    { x: maxX, y: maxY + ARCH_ROOM_MM },
+    { x: minX, y: maxY + ARCH_ROOM_MM },
+  ];
+  return straightLine(surface, room, { through: { u: (minX + maxX) / 2, v: maxY }, way: { du: 1, dv: 0 } }, stepMm);
+}
+
 /** Height of a line over a place, between its points; beyond its ends as at the end. */
 export function heightOn(line: readonly LinePoint[], u: number): number {
   const i = line.findIndex((p) => p.u >= u);
@@ -140,7 +158,12 @@ const ON_PANE_FRAC = 1 / 3;
  * What a line that was chosen is on this pane. Balanced ones are found elsewhere.
  * @returns null when it does not lie on it from side to side, as when the pane was taped anew and is smaller now
  */
-export function chosenLine(surface: CurvedSurface, outline: Polygon, choice: Exclude<AnchorChoice, { kind: 'balanced' }>, stepMm: number): LinePoint[] | null {
+export function chosenLine(
+  surface: CurvedSurface,
+  outline: Polygon,
+  choice: Extract<AnchorChoice, { kind: 'through' | 'forced' }>,
+  stepMm: number,
+): LinePoint[] | null {
   const { minX, maxX } = boundingBox(outline);
   const polygon = packed(outline);
   const isOnPane = (line: readonly LinePoint[]): boolean => {

@@ -82,6 +82,16 @@ describe('what cannot be', () => {
     const without = planOf({ bows: bows.filter((_, i) => i !== upright) });
     expect(plan.below.slackMm).toBeCloseTo(without.below.slackMm, 6);
   });
+  test('and it counts nowhere: neither in the quick rule nor in the radii', () => {
+    for (const [i, b] of bows.entries()) {
+      if (b.span || b.way === 'down' || b.way === 'up') continue;
+      const plan = planOf({ bows: bows.map((x, k) => (k === i ? { ...x, depthMm: 10 * x.depthMm } : x)) });
+      if (!plan.suspects.some((x) => x.bowId === b.id && x.isOut)) continue;
+      const without = planOf({ bows: bows.filter((_, k) => k !== i) });
+      expect([plan.quickMm, plan.radiusM]).toEqual([without.quickMm, without.radiusM]);
+    }
+    expect.hasAssertions();
+  });
   test('a gap of a little less than a third of its straightedge is a reading, of a little more none', () => {
     const across = bows.find((b) => b.way === 'across')!;
     const read = (frac: number) => sightsOfBows(rear, [{ ...across, depthMm: frac * lengthOf(straightedgeOf(rear, across)!) }]);

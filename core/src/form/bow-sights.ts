@@ -7,7 +7,7 @@ import { lengthOf, straightedgeOf, type Straightedge } from './pane-outline.js';
 export const BOW_SIGMA_MM = 0.5;
 
 /** A gap deeper than this share of its straightedge is no reading: on glass that film is laid on none comes near. @source house rule; a half circle has a half */
-const DEEPEST_FRAC = 1 / 3;
+export const DEEPEST_FRAC = 1 / 3;
 
 /** Heights that make the gap under the middle of a straightedge. Null where it would lie off the glass. */
 export function bowTerms(outline: Polygon, place: BowPlace): Sight['terms'] | null {

@@ -1,6 +1,6 @@
 import { addPacked, packedRows, timesPacked } from '../geometry/index.js';
-import { bendSigmas, bendsLowOrHigh, edgeBends, type Bending, type EdgeBends } from './edge-bends.js';
-import { smoothPriors, typicalBow, type Rows, type SmoothPrior } from './pane-prior.js';
+import { bendSigmas, bendsAt, bendsLowOrHigh, DRIFT_SHARE, edgeBends, type Bending, type EdgeBends } from './edge-bends.js';
+import { smoothPriors, typicalBow, uprightBow, type Rows, type SmoothPrior } from './pane-prior.js';
 import type { Sight } from './sight.js';
 import type { SplineBox } from './spline.js';
 
@@ -57,7 +57,7 @@ interface Kinds {
   readonly ofGroup: readonly Square[];
 }
 
-function kindsOf(box: SplineBox, rows: Rows, sights: readonly Sight[]): Kinds {
+function kindsOf(box: SplineBox, rows: Rows, sights: readonly Sight[], turnsIn: readonly ('lower' | 'upper')[]): Kinds {
   const priors = smoothPriors(box, sights);
   const bends = edgeBends(box);
   const m = rows.length;
@@ -73,11 +73,14 @@ function kindsOf(box: SplineBox, rows: Rows, sights: readonly Sight[]): Kinds {
       }
     return out;
   };
+  little[bends.drift] = (DRIFT_SHARE * uprightBow(box, sights)) ** 2;
   const everywhere = ofBends(0, bends.splines.length, little);
   const solved = priors.map(({ factor }) => rows.map((r) => factor.solve(r)));
   const ofStiff = solved.map((s) => everywhere.map((v, k) => v + timesPacked(rows[Math.floor(k / m)]!, s[k % m]!)));
   const ofGroup = bends.groups.map(([from, to]) => ofBends(from, to, strong));
-  const list = priors.flatMap(({ belief }, stiff) => bends.bendings.map((b): Kind => ({ belief: belief + b.belief, stiff, groups: b.groups })));
+  // an edge that somebody saw turn in does bend
+  const bendings = bends.bendings.filter((b) => turnsIn.every((side) => bendsAt(b, side)));
+  const list = priors.flatMap(({ belief }, stiff) => bendings.map((b): Kind => ({ belief: belief + b.belief, stiff, groups: b.groups })));
   return { list, priors, solved, bends, bent, little, strong, ofStiff, ofGroup };
 }
 
@@ -85,13 +88,15 @@ function kindsOf(box: SplineBox, rows: Rows, sights: readonly Sight[]): Kinds {
  * The pane that few sights leave, as one normal distribution with the mean and covariance of the mixture of every kind of pane by how likely each is; and
  * what each sight has against it.
  * @param rows what the sights read of each spline
+ * @param turnsIn edges that somebody saw turn in sharply
  */
 export function paneOfFew(
   box: SplineBox,
   rows: Rows,
   sights: readonly Sight[],
+  turnsIn: readonly ('lower' | 'upper')[] = [],
 ): { coefficients: Float64Array; covariance: Float64Array[]; checks: SightCheck[]; bendFrac: number } {
-  const kinds = kindsOf(box, rows, sights);
+  const kinds = kindsOf(box, rows, sights, turnsIn);
   const { verdicts, out, checks } = lookForSlips(kinds, sights);
   const parts = likely(verdicts);
   const bendFrac = parts.reduce((s, p) => s + (bendsLowOrHigh(p.kind) ? p.share : 0), 0);

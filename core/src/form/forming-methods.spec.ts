@@ -91,5 +91,12 @@ describe('the order of fingers', () => {
   test('one by one: from the middle outwards, below first', () => expect(words('finger-by-finger', 2, 5)).toBe('b3 b2 b4 b1 b5 a1 a2'));
   test('a lifted corner takes what hangs from it: lower left, lower right, upper left, upper right', () =>
     expect(words('single-lift', 3, 4)).toBe('b1 b2 b3 b4 a1 a2 a3'));
-  test('folded by the air: along the lower edge, up, and back along the upper one', () => expect(words('gel-and-fold', 3, 3)).toBe('b1 b2 b3 a3 a2 a1'));
+  test('folded by the air: the centre finger first, the sides in a second stage, last (common practice); the words of the card say the same', () => {
+    expect(words('gel-and-fold', 3, 3)).toBe('b2 a2 b1 b3 a1 a3');
+    expect(words('gel-and-fold', 0, 5)).toBe('b3 b2 b4 b1 b5');
+    const gel = card(pane({ thicknessUm: 200 }), 'gel-and-fold');
+    expect(gel.text).toMatch(/^Whole pane warmed first\..*centre first: the gun close and always moving.*Side fingers and thumbs in a second stage, last/);
+    // close: nearer than any way for thin film; farther off it is a hair-dryer
+    expect(gel.gunMm[1]).toBeLessThanOrEqual(card(pane(), 'finger-by-finger').gunMm[0]);
+  });
 });

@@ -53,6 +53,9 @@ const SECONDS = { warmUp: 25, perFinger: 7, perMetre: 12, warmPanePerM2: 90 };
 /** From farther off the same gun heats less at a time. @source house rule for "low heat" (common practice) */
 const LOW_GUN_MM: [number, number] = [150, 250];
 
+/** Close: farther off the same gun is a hair-dryer and only makes thick film soft. @source common practice for the word, the distance a house rule */
+const GEL_GUN_MM: [number, number] = [30, 80];
+
 interface School {
   readonly gunMm: (t: ToForm) => [number, number];
   readonly gunDeg: number | null;
@@ -116,14 +119,14 @@ const schools: Record<FormingSchool, School> = {
     notHere: (t) => hotGun(t) ?? (longestMm(t) > 200 ? `The longest finger is ${longest(t)}: too long for a tug.` : null),
   },
   'gel-and-fold': {
-    gunMm: () => [100, 200],
+    gunMm: () => GEL_GUN_MM,
     gunDeg: null,
-    risk: 'Thick film burns late and then at once; cold laminated glass cracks.',
+    risk: 'Thick film burns late and then at once, where the gun stands still; cold laminated glass cracks.',
     badWhen: 'Thin tint: it gels and burns within a second.',
     heats: (t) => t.above.length + t.below.length + 2,
     seconds: (t, n) => n * (SECONDS.perFinger + 6) + t.areaM2 * SECONDS.warmPanePerM2,
     text: (t, n) =>
-      `Whole pane warmed first. Soften the lower edge until the air stream folds it, up one side, over, down the other, ovals through the middle; a finger that forks is pushed through and its two halves treated apart; side fingers last. ${n} fingers over ${t.areaM2.toFixed(2)} m².`,
+      `Whole pane warmed first. Soften the lower edge until the air stream folds it. The large finger in the centre first: the gun close and always moving, up one side, over, down the other, ovals through the middle; where it forks, push through and treat its halves apart. Side fingers and thumbs in a second stage, last. ${n} fingers over ${t.areaM2.toFixed(2)} m².`,
     notHere: (t) => (t.thicknessUm > THICK_UM ? null : 'Made for thick film; this one is thin and would burn.'),
   },
 };
@@ -191,7 +194,11 @@ function fromMiddle(fingers: readonly Finger[]): Ref[] {
 
 /** In which order the fingers are worked. @source common practice; from the middle outwards, so that what is left over goes to the sides: house rule */
 export function fingerOrder(school: FormingSchool, above: readonly Finger[], below: readonly Finger[]): Ref[] {
-  if (school === 'gel-and-fold') return [...below.map(ref), ...[...above].reverse().map(ref)];
+  // the centre first, below and above, then out to the sides: they come last
+  if (school === 'gel-and-fold') {
+    const aside = (f: Finger, list: readonly Finger[]) => Math.abs(f.number - (list.length + 1) / 2);
+    return [...below.map((f) => ({ f, at: aside(f, below) })), ...above.map((f) => ({ f, at: aside(f, above) }))].sort((a, b) => a.at - b.at).map(({ f }) => ref(f)); // prettier-ignore
+  }
   if (school === 'single-lift') {
     const half = (list: readonly Finger[], left: boolean) => list.filter((f) => f.number - 1 < list.length / 2 === left);
     return [half(below, true), half(below, false), half(above, true), half(above, false)].flatMap((list) => list.map(ref));

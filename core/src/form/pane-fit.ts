@@ -29,17 +29,23 @@ const FEW = 100;
  * others contradict is left out and named.
  * @param paneBox box of the pane with the room round it, that every sight lies in
  * @param sights bows, or the cells of a cloud, which has been sifted before: beyond a hundred none is looked at for slips
+ * @param turnsIn edges that somebody saw turn in sharply: they do bend
  * @source Gaussian process with a thin-plate prior of third order; stiffness, bends and slips by evidence: MacKay, Information Theory, Inference, and
  *   Learning Algorithms, ch. 28 and 45; deleted residuals: Cook & Weisberg, Residuals and Influence in Regression, 2.2 (both from memory)
  */
-export function fitPane(paneBox: { minX: number; minY: number; maxX: number; maxY: number }, sights: readonly Sight[], cells = CELLS): PaneFit {
+export function fitPane(
+  paneBox: { minX: number; minY: number; maxX: number; maxY: number },
+  sights: readonly Sight[],
+  turnsIn: readonly ('lower' | 'upper')[] = [],
+  cells = CELLS,
+): PaneFit {
   const box: SplineBox = { ...paneBox, nx: cells, ny: cells };
   const rows = sights.map((s) => rowOf(box, s));
   if (sights.length > FEW) {
     const { solution, inverse } = settled(smoothPriors(box, sights), gathered(rows, sights));
     return { box, coefficients: solution, covariance: inverse, surface: splineSurface(box, solution), checks: [], bendFrac: 0 };
   }
-  const few = paneOfFew(box, rows, sights);
+  const few = paneOfFew(box, rows, sights, turnsIn);
   return { box, ...few, surface: splineSurface(box, few.coefficients) };
 }
 

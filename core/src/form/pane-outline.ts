@@ -179,6 +179,46 @@ export function usualBows(outline: Polygon): BowPlace[] {
   ];
 }
 
+/** Short straightedges: a ruler's length, and so much of the height; on lower panes none fits. */
+const SHORT = { mostMm: 300, share: 0.3, turnsInShare: 0.2, leastMm: 80 };
+
+/**
+ * Short straightedges stood on the lower edge and hung from the upper one, left and right of the middle: long ones are blind to an edge that turns in. At an edge that somebody
+ * saw turn in, a shorter one in the middle besides.
+ * @source common practice: a straightedge stood on the edge shows where glass turns in
+ */
+export function edgeBows(outline: Polygon, turnsIn: readonly ('lower' | 'upper')[] = []): BowPlace[] {
+  const { minX, maxX } = boundingBox(outline);
+  const stood = (k: number, side: 'lower' | 'upper', share: number): BowPlace[] => {
+    const atMm = Math.round((minX + k * (maxX - minX)) / 5) * 5;
+    const whole = straightedgeOf(outline, { way: 'upright', atMm, span: null });
+    if (!whole) return [];
+    const lengthMm = Math.round(Math.min(SHORT.mostMm, share * lengthOf(whole)) / 10) * 10;
+    const fromMm = side === 'lower' ? 0 : Math.floor(lengthOf(whole) - lengthMm);
+    return lengthMm < SHORT.leastMm ? [] : [{ way: 'upright', atMm, span: { fromMm, lengthMm } }];
+  };
+  return (['lower', 'upper'] as const).flatMap((side) => [
+    ...stood(0.3, side, SHORT.share),
+    ...(turnsIn.includes(side) ? stood(0.5, side, SHORT.turnsInShare) : []),
+    ...stood(0.7, side, SHORT.share),
+  ]);
+}
+
+/** So near to an edge a short straightedge has to begin or end to have seen it. @source house rule: a hand's breadth less the rule's own end */
+const AT_EDGE_MM = 60;
+
+/**
+ * Whether short straightedges were laid upright at the lower and at the upper edge. Long ones are blind to an edge that turns in sharply, and it is such edges that draw
+ * the balanced line towards them.
+ */
+export function edgesSeen(outline: Polygon, bows: readonly BowPlace[]): boolean {
+  const short = bows.flatMap((b) => {
+    const whole = b.way === 'upright' && b.span ? straightedgeOf(outline, { ...b, span: null }) : null;
+    return whole ? [{ fromMm: b.span!.fromMm, toMm: b.span!.fromMm + b.span!.lengthMm, wholeMm: lengthOf(whole) }] : [];
+  });
+  return short.some((s) => s.fromMm <= AT_EDGE_MM && s.toMm < s.wholeMm / 2) && short.some((s) => s.toMm >= s.wholeMm - AT_EDGE_MM && s.fromMm > s.wholeMm / 2);
+}
+
 /**
  * The window across: left and right change places, and its own lower left corner is the origin again.
  * @param outline of the pane that was measured @param lowerRightMm where its lower right corner lies from the lower left one
@@ -208,6 +248,6 @@ export function mirroredCurved(curved: CurvedPane, outline: Polygon, lowerRightM
       cells: cloud.cells.map(([x, y, z, s]) => [over(x), y, z, s]),
       outline: [...cloud.outline].reverse().map((p) => ({ x: over(p.x), y: p.y })),
     },
-    anchor: anchor.kind === 'balanced' ? anchor : { ...anchor, leftMm: anchor.rightMm, rightMm: anchor.leftMm },
+    anchor: anchor.kind !== 'through' && anchor.kind !== 'forced' ? anchor : { ...anchor, leftMm: anchor.rightMm, rightMm: anchor.leftMm },
   };
 }

@@ -57,7 +57,7 @@ function meanRow(b: SplineBox, dx: number, dy: number): Float64Array {
 }
 
 /** What is known beforehand, but for the stiffness: its place in space, mean curvatures, twist. */
-function loosely(b: SplineBox): Rows {
+function loosely(b: SplineBox, pin: number): Rows {
   const n = splineCount(b);
   const out = packedRows(n);
   for (const [x, y] of [
@@ -65,12 +65,18 @@ function loosely(b: SplineBox): Rows {
     [b.maxX, b.minY],
     [b.minX, b.maxY],
   ] as const)
-    addOuter(out, rowOf(b, { terms: [{ x, y, factor: 1 }] }), 1e2);
+    addOuter(out, rowOf(b, { terms: [{ x, y, factor: 1 }] }), pin);
   addOuter(out, meanRow(b, 2, 0), 1 / KNOWN.curvature ** 2);
   addOuter(out, meanRow(b, 0, 2), 1 / KNOWN.curvature ** 2);
   addOuter(out, meanRow(b, 1, 1), 1 / KNOWN.twist ** 2);
   return out;
 }
+
+/**
+ * How tightly three corners are held at no height, 1/mm². Bows know no plane: something has to say where it lies, and nothing comes of it. Points of a cloud
+ * do know: held as tightly, the corners would be three false measurements that bend the pane (they took 1 to 6 % of the slack), so there they are as good as free.
+ */
+const PIN = { bows: 1e2, points: 1e-8 };
 
 /** What rounding may take off a diagonal of 1, many times over; still far below the least that a pane of any proportion has. */
 const ROUNDING = 1e-12;
@@ -97,12 +103,12 @@ interface Ladder {
 }
 let ladders: readonly Ladder[] = [];
 
-function ladderOf(b: SplineBox): Ladder {
-  const key = [b.minX, b.minY, b.maxX, b.maxY, b.nx, b.ny].join(' ');
+function ladderOf(b: SplineBox, pin: number): Ladder {
+  const key = [b.minX, b.minY, b.maxX, b.maxY, b.nx, b.ny, pin].join(' ');
   const known = ladders.find((l) => l.key === key);
   if (known) return known;
   const change = evened(curvatureChange(b));
-  const loose = loosely(b);
+  const loose = loosely(b, pin);
   const rungs = new Map<number, SmoothPrior>();
   const rung = (decade: number): SmoothPrior => {
     const before = rungs.get(decade);
@@ -129,7 +135,7 @@ function usualDecade(b: SplineBox, { rung }: Ladder, sights: readonly Sight[]): 
 
 /** Panes of every stiffness that is tried, and how likely each is beforehand (ln). */
 export function smoothPriors(box: SplineBox, sights: readonly Sight[]): (SmoothPrior & { readonly belief: number })[] {
-  const ladder = ladderOf(box);
+  const ladder = ladderOf(box, sights.some((s) => s.terms.length === 1) ? PIN.points : PIN.bows);
   const usual = usualDecade(box, ladder, sights);
   return Array.from({ length: 2 * DECADES + 1 }, (_, i) => {
     const decade = Math.round(usual) + i - DECADES;
@@ -143,4 +149,16 @@ export function typicalBow(sights: readonly Sight[]): number {
   return sights.some((s) => s.terms.length > 1)
     ? Math.sqrt(values.reduce((s, v) => s + v * v, 0) / Math.max(1, values.length))
     : (Math.max(...values) - Math.min(...values)) / 2;
+}
+
+/** Depth of a bow from the lower edge to the upper, mm: of long upright straightedges, brought to the whole height; without any a quarter of a typical bow. */
+export function uprightBow(b: SplineBox, sights: readonly Sight[]): number {
+  const height = b.maxY - b.minY - 2 * ROOM_MM;
+  const bows = sights.flatMap(({ terms, valueMm }) => {
+    const [from, to] = [terms[1], terms[2]];
+    if (!from || !to || Math.abs(from.x - to.x) > 1) return [];
+    const long = Math.abs(to.y - from.y);
+    return long > 0.6 * height ? [valueMm * (height / long) ** 2] : [];
+  });
+  return bows.length ? Math.sqrt(bows.reduce((s, v) => s + v * v, 0) / bows.length) : typicalBow(sights) / 4;
 }

@@ -5,6 +5,10 @@ export type Points = Float64Array;
 
 /** More points than this are thinned while they are read: every so many is kept. */
 const MOST_POINTS = 400_000;
+/** Farther off, in whatever unit, no pane is; map coordinates in mm stay below it. */
+const FARTHEST = 1e10;
+/** A head of more kinds of things, or things of more values, is no point cloud. */
+const MOST_IN_HEAD = 100;
 /** Fewer say nothing of a curve. */
 const LEAST_POINTS = 50;
 
@@ -24,7 +28,11 @@ export function readCloud(bytes: Uint8Array): Result<Points> {
   if (!points.ok) return points;
   const count = points.value.length / 3;
   if (count < LEAST_POINTS) return fail(`Only ${count} points in this file: at least ${LEAST_POINTS} over the whole pane are needed.`);
-  for (const v of points.value) if (!Number.isFinite(v)) return fail('A point in this file has no finite place. Export it again without empty points.');
+  for (const v of points.value) {
+    if (!Number.isFinite(v)) return fail('A point in this file has no finite place. Export it again without empty points.');
+    if (Math.abs(v) > FARTHEST)
+      return fail(`A point in this file lies at ${v.toPrecision(3)}: no pane is that far off. Export it again, from a place near the pane.`);
+  }
   return points;
 }
 
@@ -99,7 +107,9 @@ function readHeader(bytes: Uint8Array): Result<Header> {
       elements.at(-1)?.properties.push({ name: rest.at(-1)!, type, count });
     }
   }
-  if (elements.some((e) => !Number.isInteger(e.count) || e.count < 0)) return fail('This PLY file does not say how many points it has.');
+  if (elements.some((e) => !Number.isSafeInteger(e.count) || e.count < 0)) return fail('This PLY file does not say how many points it has.');
+  if (elements.length > MOST_IN_HEAD || elements.some((e) => e.properties.length > MOST_IN_HEAD))
+    return fail('The head of this PLY file names more than a point cloud has: is it one?');
   return ok({ format, elements, end: mark.index + mark[0].length });
 }
 
@@ -121,6 +131,9 @@ const tooShort = (name: string, i: number, count: number): Result<never> =>
 
 function readAscii(bytes: Uint8Array, { elements, end }: Header, vertex: Element): Result<Points> {
   const lines = textOf(bytes, end).split(/\r\n|\n|\r/);
+  while (lines.at(-1)?.trim() === '') lines.pop();
+  // limits before work: what the head promises must be there
+  for (const e of elements) if (e.count > lines.length) return tooShort(e === vertex ? 'point' : e.name, lines.length, e.count);
   let at = 0;
   for (const e of elements) {
     if (e !== vertex) {
@@ -166,6 +179,11 @@ function readBinary(bytes: Uint8Array, { elements, end }: Header, vertex: Elemen
   };
   let at = end;
   for (const e of elements) {
+    // limits before work: each takes its bytes, a list at least those of its length; one without any takes none, however many there are
+    const leastBytes = e.properties.reduce((s, p) => s + sizes[p.count ?? p.type], 0);
+    if (leastBytes === 0 && e !== vertex) continue;
+    if (e.count * leastBytes > bytes.length - at)
+      return tooShort(e === vertex ? 'point' : e.name, Math.floor((bytes.length - at) / Math.max(1, leastBytes)), e.count);
     const every = thinned(e.count);
     const out: number[] = [];
     for (let i = 0; i < e.count; i++) {

@@ -1,7 +1,7 @@
 import { boundingBox, type Polygon } from '../geometry/index.js';
 import { checkRange } from '../ground/index.js';
 import { straightLine, type Anchor, type LinePoint } from './anchor-line.js';
-import { acrossWay, newRun, RUN, threadRunner, type At, type Run, type ThreadPoint } from './thread.js';
+import { acrossWay, newRun, RUN, threadRunner, unitWay, type At, type Run, type ThreadPoint } from './thread.js';
 import type { CurvedSurface } from './surface.js';
 import { isWithin, packed } from './within.js';
 
@@ -90,15 +90,71 @@ function pointOf({ points }: Run, i: number, share = 0): ThreadPoint {
   return { sMm: at(0), u: at(1), v: at(2), du: at(3), dv: at(4), widthRatio: at(5) };
 }
 
+/** Where a run that begins off the pane first comes onto it, as a point of the thread; null where it never does. The way in is the way out of the step walked back. */
+function entryOf(run: Run, polygon: Float64Array): ThreadPoint | null {
+  const { points, count } = run;
+  for (let i = 1; i < count; i++) {
+    const o = RUN * i;
+    if (!isWithin(polygon, points[o + 1]!, points[o + 2]!)) continue;
+    return pointOf(run, i - 1, 1 - leaves(polygon, points[o + 1]!, points[o + 2]!, points[o - RUN + 1]!, points[o - RUN + 2]!));
+  }
+  return null;
+}
+
+/**
+ * The field of an arch: film lies from the upper edge down. Threads that begin above the pane hang free as far as its edge: nothing brings them together there.
+ * @param line as `archLine` has it
+ * @returns the field, and the line where it lies on the pane: along its upper edge where that falls away from it
+ */
+export function fieldOfArch(
+  surface: CurvedSurface,
+  outline: Polygon,
+  line: readonly LinePoint[],
+  { stepMm }: FieldOptions,
+): { field: ShrinkField; line: LinePoint[] } {
+  const polygon = packed(outline);
+  const box = boundingBox(outline);
+  const top = Math.max(box.maxY, ...line.map((p) => p.v)) + stepMm;
+  const follow = threadRunner(surface, { ...box, maxY: top }, stepMm);
+  const run = newRun();
+  const onPane: LinePoint[] = [];
+  const stations = line.map((p): Station => {
+    const across = acrossWay(surface.at(p.u, p.v), p);
+    const down = { du: -across.du, dv: -across.dv };
+    if (isWithin(polygon, p.u, p.v)) {
+      onPane.push(p);
+      follow(run, p.u, p.v, across, 0);
+      const up = threadOf(run, polygon);
+      follow(run, p.u, p.v, down, 0);
+      return { alongMm: p.alongMm, at: { u: p.u, v: p.v }, up, down: threadOf(run, polygon) };
+    }
+    const start: ThreadPoint = { sMm: 0, u: p.u, v: p.v, ...down, widthRatio: 1 };
+    follow(run, p.u, p.v, down, 0);
+    const entry = entryOf(run, polygon);
+    if (!entry) return { alongMm: p.alongMm, at: { u: p.u, v: p.v }, up: { points: [start], edge: null }, down: { points: [start], edge: null } };
+    onPane.push({ ...p, u: entry.u, v: entry.v });
+    // only from here on does the glass bring threads together
+    follow(run, entry.u, entry.v, unitWay(surface.at(entry.u, entry.v), entry), 0);
+    const later = (q: ThreadPoint): ThreadPoint => ({ ...q, sMm: q.sMm + entry.sMm });
+    const { points, edge } = threadOf(run, polygon);
+    const up = { points: [{ ...entry, sMm: -entry.sMm, widthRatio: 1 }], edge: null };
+    return { alongMm: p.alongMm, at: { u: entry.u, v: entry.v }, up, down: { points: points.map(later), edge: edge && later(edge) } };
+  });
+  return { field: fieldOf(stations), line: onPane };
+}
+
+/** A thread as it was run along, with where it crosses the edge. */
+function threadOf(run: Run, polygon: Float64Array): Thread {
+  const edge = edgeOf(run, polygon);
+  return { points: Array.from({ length: run.count }, (_, i) => pointOf(run, i)), edge: edge && pointOf(run, edge.last, edge.share) };
+}
+
 /** The same for any anchor line, straight or forced. */
 export function fieldFromLine(surface: CurvedSurface, outline: Polygon, line: readonly LinePoint[], { stepMm }: FieldOptions): ShrinkField {
   const polygon = packed(outline);
   const follow = threadRunner(surface, boundingBox(outline), stepMm);
   const run = newRun();
-  const thread = (): Thread => {
-    const edge = edgeOf(run, polygon);
-    return { points: Array.from({ length: run.count }, (_, i) => pointOf(run, i)), edge: edge && pointOf(run, edge.last, edge.share) };
-  };
+  const thread = (): Thread => threadOf(run, polygon);
   const stations = line.map((p): Station => {
     const across = acrossWay(surface.at(p.u, p.v), p);
     // a line that turns upwards brings the threads above it together
@@ -107,6 +163,10 @@ export function fieldFromLine(surface: CurvedSurface, outline: Polygon, line: re
     follow(run, p.u, p.v, { du: -across.du, dv: -across.dv }, p.turnPerMm);
     return { alongMm: p.alongMm, at: { u: p.u, v: p.v }, up, down: thread() };
   });
+  return fieldOf(stations);
+}
+
+function fieldOf(stations: readonly Station[]): ShrinkField {
   const loss = (t: Thread) => (t.edge ? 1 - t.edge.widthRatio : null);
   const toGo = (t: Thread) => (t.edge ? Math.max(0, 1 - t.edge.widthRatio) : null);
   return {

@@ -2,16 +2,16 @@ import type { CurvedPane } from '@yellow-pane/contracts';
 import fc from 'fast-check';
 import { boundingBox, signedArea } from '../geometry/index.js';
 import { surveyOpening } from '../measure/index.js';
-import { chosenLine, forcedLine, heightOn, lineThrough, straightLine } from './anchor-line.js';
+import { archLine, chosenLine, forcedLine, heightOn, lineThrough, straightLine } from './anchor-line.js';
 import { balancedAnchor } from './balance.js';
 import { dishOver, filmOf, inputOf, readBows, sheet } from './curved-panes.testing.js';
 import { edgeLosses, FINGER, fingersAlong, foldHeightMm, peakLoss } from './fingers.js';
 import { finishedOutline, flatOutline, FORMING, onFlatFilm, partOf } from './flat-film.js';
 import { fingerOrder, methodCards } from './forming-methods.js';
 import { gradeOf, stretchGrade } from './grade.js';
-import { mirroredCurved, outlineOfCurved, straightedgeOf, usualBows } from './pane-outline.js';
+import { edgesSeen, mirroredCurved, outlineOfCurved, straightedgeOf, usualBows } from './pane-outline.js';
 import { mayTurn, radiusFromBowM, shrinkPlan } from './shrink-plan.js';
-import { fieldFromLine, shrinkField } from './shrink-field.js';
+import { fieldFromLine, fieldOfArch, shrinkField } from './shrink-field.js';
 import { practicePane } from './practice.js';
 import { dishByBows, heightSurface } from './surface.js';
 
@@ -224,6 +224,70 @@ describe('the flat film', () => {
   });
 });
 
+describe('an arch: across the top and down both sides, all of it to the bottom', () => {
+  const R = 2500;
+  const cap = heightSurface((x, y) => {
+    const z = Math.sqrt(R * R - x * x - y * y);
+    return { z, zx: -x / z, zy: -y / z, zxx: -(R * R - y * y) / z ** 3, zyy: -(R * R - x * x) / z ** 3, zxy: (-x * y) / z ** 3 };
+  });
+  test('on a sphere the lower edge loses 1 − cos(s/R) of its width from the upper one down (do Carmo, from memory), nothing above', () => {
+    const pane = [{ x: -300, y: -400 }, { x: 300, y: -400 }, { x: 300, y: 0 }, { x: -300, y: 0 }]; // prettier-ignore
+    const { field } = fieldOfArch(cap, pane, archLine(cap, pane, 10), { stepMm: 10 });
+    const mid = field.stations[Math.floor(field.stations.length / 2)]!;
+    expect(mid.down.edge!.widthRatio).toBeCloseTo(Math.cos(mid.down.edge!.sMm / R), 5);
+    expect(mid.down.edge!.sMm).toBeCloseTo(R * Math.asin(400 / R), 1);
+    expect(field.toGoAboveMm).toBeLessThan(0.01);
+  });
+  test('under a rounded top film hangs free as far as the glass: there only what lies on it is brought together', () => {
+    // a shoulder cut off at the left: threads come onto the pane 150 mm lower there
+    const pane = [{ x: -300, y: -400 }, { x: 300, y: -400 }, { x: 300, y: 0 }, { x: -100, y: 0 }, { x: -100, y: -150 }, { x: -300, y: -150 }]; // prettier-ignore
+    const { field, line } = fieldOfArch(cap, pane, archLine(cap, pane, 10), { stepMm: 10 });
+    const shoulder = field.stations.find((s) => s.at.u > -220 && s.at.u < -180)!;
+    expect(shoulder.at.v).toBeCloseTo(-150, 0);
+    const onGlass = shoulder.down.edge!.sMm - shoulder.down.points[0]!.sMm;
+    expect(onGlass).toBeCloseTo(250, -1);
+    expect(shoulder.down.edge!.widthRatio).toBeCloseTo(Math.cos(onGlass / R), 5);
+    expect(line.every((p) => p.v < 0.01)).toBe(true);
+    // the film itself is still as long as the glass under it, shoulder and all
+    const box = boundingBox(flatOutline(field.stations, pane));
+    expect(box.maxY - box.minY).toBeGreaterThan(398);
+  });
+  const door = sheet(650, 450);
+  const bows = readBows(door, dishOver(650, 450, 2.75, 11));
+  test('a door glass 650 × 450 with bows of 2.5 to 3 across and 11 upright: three fingers at the bottom, none above (trade fact); an H would have none', () => {
+    const plan = shrinkPlan(inputOf(door, { seat: 'drop', bows }));
+    expect(plan.anchor.kind).toBe('arch');
+    expect([plan.below.fingers.length, plan.above.fingers.length]).toEqual([3, 0]);
+    expect(plan.order).toEqual([{ side: 'below', number: 2 }, expect.objectContaining({ side: 'below' }), expect.objectContaining({ side: 'below' })]);
+    expect(plan.grade).toBe('easy');
+    const h = shrinkPlan(inputOf(door, { seat: 'drop', bows, anchor: { kind: 'h' } }));
+    expect(h.above.fingers.length + h.below.fingers.length).toBe(0);
+    // twice as far to the edge over the whole height: four times what hangs from each edge of the H
+    expect(plan.below.slackMm / h.below.slackMm).toBeCloseTo(4, 0);
+    expect(plan.below.lowMm).toBeLessThan(plan.below.slackMm);
+    expect(plan.below.highMm).toBeGreaterThan(plan.below.slackMm);
+  });
+  test('it says how it is laid: across the top, down both sides, 13 mm free at the long side, the lower edge 25 to 50 mm up from the seal', () => {
+    const slanted = [{ x: 0, y: 0 }, { x: 650, y: 0 }, { x: 650, y: 450 }, { x: 0, y: 380 }]; // prettier-ignore
+    const words = shrinkPlan(inputOf(slanted, { seat: 'drop', bows: readBows(slanted, dishOver(650, 450, 4, 13)) })).summary.join(' ');
+    expect(words).toContain('An arch: card the film down across the top, which is a finished edge, then down both sides');
+    expect(words).toContain('nothing stays above');
+    expect(words).toContain('Leave 13 mm of glass free at the long side, here the right one, and let film rest over the left; its lower edge 25 to 50 mm up');
+  });
+  test('where next to nothing hangs, fingers are pushed together by hand', () => {
+    const flat = shrinkPlan(inputOf(door, { seat: 'drop', bows: readBows(door, dishOver(650, 450, 0.6, 4)) }));
+    expect(flat.below.fingers).toHaveLength(0);
+    expect(flat.summary.join(' ')).toContain('Even nearly flat door glass is shrunk: push the film together by hand along the bottom until 3 stand evenly');
+  });
+  test('the seat decides until somebody does: H on fixed glass, arch on drop glass, either on both', () => {
+    const kindOf = (seat: CurvedPane['seat'], kind: 'balanced' | 'h' | 'arch') => shrinkPlan(inputOf(door, { seat, bows, anchor: { kind } })).anchor.kind;
+    expect(kindOf('fixed', 'balanced')).toBe('balanced');
+    expect(kindOf('drop', 'balanced')).toBe('arch');
+    expect(kindOf('fixed', 'arch')).toBe('arch');
+    expect(kindOf('drop', 'h')).toBe('balanced');
+  });
+});
+
 describe('the plan', () => {
   test('says it in a sentence: fingers below and above, the longest, and the height of the line', () => {
     const plan = rearPlan();
@@ -233,11 +297,27 @@ describe('the plan', () => {
     expect(plan.below.lowMm).toBeLessThan(plan.below.slackMm);
     expect(plan.below.highMm).toBeGreaterThan(plan.below.slackMm);
   });
-  test('a nearly flat door glass lies down without heat, and one ten times as hollow does not (trade fact: it needs little)', () => {
+  test('no height is promised before short straightedges have seen the lower and the upper edge', () => {
+    const outline = sheet(1150, 400);
+    // bent in sharply within the lowest 130 mm: the eight usual bows do not see it
+    const sharp = (x: number, y: number) => dishOver(1150, 400, 40, 6)(x, y) - 14 * (Math.max(0, 130 - y) / 130) ** 2;
+    const usual = readBows(outline, sharp);
+    const words = (bows: typeof usual) => shrinkPlan(inputOf(outline, { bows })).summary.join(' ');
+    expect(words(usual)).toContain('How good that height is nobody can say yet: lay a short straightedge upright at the lower edge and one at the upper');
+    expect(words(usual)).not.toMatch(/good to/);
+    const short = (fromMm: number) => ({ way: 'upright' as const, atMm: 575, span: { fromMm, lengthMm: 150 } });
+    const more = readBows(outline, sharp, [...usualBows(outline), short(0), short(250)]);
+    expect(edgesSeen(outline, usual)).toBe(false);
+    expect(edgesSeen(outline, readBows(outline, sharp, [...usualBows(outline), short(0)]))).toBe(false);
+    expect(edgesSeen(outline, more)).toBe(true);
+    expect(words(more)).toMatch(/That height is good to|Too little is known of that height/);
+  });
+  test('on an H a nearly flat door glass lies down without heat, and one four times as hollow does not', () => {
     const door = sheet(820, 480);
     const bows = (k: number) => readBows(door, dishOver(820, 480, 3 * k, 9 * k));
-    expect(shrinkPlan(inputOf(door, { seat: 'drop', bows: bows(1) })).grade).toBe('lies-down');
-    expect(shrinkPlan(inputOf(door, { seat: 'drop', bows: bows(4) })).grade).not.toBe('lies-down');
+    const onH = (k: number) => shrinkPlan(inputOf(door, { seat: 'drop', anchor: { kind: 'h' }, bows: bows(k) }));
+    expect(onH(1)).toMatchObject({ grade: 'lies-down', anchor: { kind: 'balanced' } });
+    expect(onH(4).grade).not.toBe('lies-down');
   });
   test('forming takes 30 s to 2 min for a side window by the first way (common practice)', () => {
     const side = sheet(820, 480);

@@ -1,19 +1,19 @@
 import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan, UnitSystem } from '@yellow-pane/contracts';
 import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
-import { contentHash, formatDoubt, formatFine, formatRough } from '../ground/index.js';
-import { heightOn, straightLine, type LinePoint } from './anchor-line.js';
+import { contentHash, formatDoubt, formatFine, formatRough, toldAll } from '../ground/index.js';
+import { archLine, heightOn, straightLine, type LinePoint } from './anchor-line.js';
 import { edgeLosses, FINGER, fingersAlong, peakLoss, PRESSED_MM, type Finger } from './fingers.js';
 import { flatOutline, FORMING, halfHeight } from './flat-film.js';
 import { barringBoxes, type KeptBox } from './keep-clear.js';
 import { advice, cautionsFor } from './plan-advice.js';
 import { fingerOrder, formRefusal, takesNoFullGun, lubricationCards, methodCards, type ToForm } from './forming-methods.js';
 import { gradeOf, stretchGrade, USUAL_SHRINK_FRAC, worseGrade } from './grade.js';
-import { fittedPane, formedPane, SIGMAS, tryLine, type FormedPane, type TriedLine } from './formed-pane.js';
+import { fittedPane, formedPane, SIGMAS, SLACK_SIGMAS, tryLine, type FormedPane, type TriedLine } from './formed-pane.js';
 import type { PaneFit } from './pane-fit.js';
-import { lengthOf, straightedgeOf } from './pane-outline.js';
+import { edgesSeen, lengthOf, straightedgeOf } from './pane-outline.js';
 import { sightsOfBows } from './bow-sights.js';
 import { bowPlaceWords, planSummary, taped } from './plan-words.js';
-import { fieldFromLine, quickSlackMm, type ShrinkField } from './shrink-field.js';
+import { fieldFromLine, fieldOfArch, quickSlackMm, type ShrinkField } from './shrink-field.js';
 import { keepClearOf } from './zone-words.js';
 import { addForms, nextBow, slackForm, weigh, type Weighed } from './slack-range.js';
 
@@ -28,7 +28,12 @@ export function meshOf(fit: PaneFit, field: ShrinkField): MeshStation[] {
     const inside = t.points.filter((p) => p.sMm < t.edge!.sMm - 0.5);
     return [...inside, t.edge].map((p) => [round(p.u), round(p.v), round(fit.surface.at(p.u, p.v).r[2], 2), round(p.sMm), round(1 - p.widthRatio, 6)]);
   };
-  return field.stations.map((s) => ({ alongMm: round(s.alongMm), up: side(s.up), down: side(s.down) }));
+  return field.stations.map((s) => {
+    const down = side(s.down);
+    // a thread that comes onto the pane at its upper edge begins there
+    const up = s.up.edge || s.down.points[0]!.sMm === 0 ? side(s.up) : down.slice(0, 1).map((p): MeshStation['up'][number] => [p[0], p[1], p[2], -p[3], p[4]]);
+    return { alongMm: round(s.alongMm), up, down };
+  });
 }
 
 function edgePlan(
@@ -46,7 +51,7 @@ function edgePlan(
   // where on the pane that stretch lies
   const middle = line.reduce((a, p) => (Math.abs(p.alongMm - peak.alongMm) < Math.abs(a.alongMm - peak.alongMm) ? p : a));
   const window = weigh(pane.fit, slackForm(pane.fit, pane.finished, line, side, [middle.u - FINGER.baseMm / 2, middle.u + FINGER.baseMm / 2]));
-  const off = (w: Weighed, k: number) => w.bias + k * SIGMAS * w.sigma;
+  const off = (w: Weighed, k: number) => w.bias + k * SLACK_SIGMAS * w.sigma;
   return {
     slackMm,
     lowMm: Math.max(0, slackMm + off(weighed, -1)),
@@ -60,8 +65,8 @@ function edgePlan(
   };
 }
 
-/** How well a spline tells where a bend begins, as share of a cell. @source tried on a hundred panes bent from a tenth to a third of their height (pane-fit.spec.ts) */
-const BEND_TOLD = 1 / 4;
+/** How well a spline tells where a bend begins, as share of a cell. @source tried on 300 made-up panes, a quarter of them bent from a fifth to a third of their height (claims.spec.ts) */
+const BEND_TOLD = 1 / 3;
 
 /** How far a balanced height may be off, mm: what the gap between above and below may be off, over how fast it closes. */
 function sureHeight(pane: FormedPane, input: ShrinkInput, gap: Weighed): number | null {
@@ -74,7 +79,7 @@ function sureHeight(pane: FormedPane, input: ShrinkInput, gap: Weighed): number 
   // where a bend begins is told to a part of a cell of the spline; and the line lies on the pane, whatever the measures leave open
   const { box, bendFrac } = pane.fit;
   const cellMm = (box.maxY - box.minY) / box.ny;
-  return slope > 0 ? Math.min(Math.hypot((SIGMAS * gap.sigma) / slope, bendFrac * BEND_TOLD * cellMm), (maxY - minY) / 2) : null;
+  return slope > 0 ? Math.min(Math.hypot((SIGMAS * gap.sigma) / slope, Math.sqrt(bendFrac) * BEND_TOLD * cellMm), (maxY - minY) / 2) : null;
 }
 
 const heightsOf = (line: readonly LinePoint[], outline: Polygon) => {
@@ -129,8 +134,10 @@ function weighedBows(fit: PaneFit, outline: Polygon, bows: readonly Bow[], units
 }
 
 /** The quick rule and the radii, from the bows across and upright that lie nearest to the middle. A point cloud has none. */
-function ruleOfThumb(outline: Polygon, curved: ShrinkInput['curved']): Pick<ShrinkPlan, 'quickMm' | 'radiusM'> {
-  const [hx, hy] = curved.cloud ? [null, null] : [middleBow(outline, curved.bows, 'across'), middleBow(outline, curved.bows, 'upright')];
+function ruleOfThumb(outline: Polygon, curved: ShrinkInput['curved'], suspects: ShrinkPlan['suspects']): Pick<ShrinkPlan, 'quickMm' | 'radiusM'> {
+  // what is left out counts nowhere
+  const bows = curved.bows.filter((b) => !suspects.some((s) => s.isOut && s.bowId === b.id));
+  const [hx, hy] = curved.cloud ? [null, null] : [middleBow(outline, bows, 'across'), middleBow(outline, bows, 'upright')];
   return {
     quickMm: hx && hy ? quickSlackMm(hx.lengthMm, hx.depthMm, hy.depthMm) : null,
     radiusM: { across: hx && radiusFromBowM(hx.lengthMm, hx.depthMm), upright: hy && radiusFromBowM(hy.lengthMm, hy.depthMm) },
@@ -162,7 +169,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
   const fingers = { above: fingersOn(tried.field, 'above'), below: fingersOn(tried.field, 'below') };
   const above = edgePlan(pane, tried, 'above', weighed.above, fingers.above, boxes);
   const below = edgePlan(pane, tried, 'below', weighed.below, fingers.below, boxes);
-  const heights = heightsOf(tried.line, outline);
+  const heights = heightsOf(tried.across, outline);
   const halfLine = straightLine(fit.surface, finished, { through: { u: pane.middleMm, v: halfHeight(finished) }, way: { du: 1, dv: 0 } }, input.stepMm);
   const halfField = fieldFromLine(fit.surface, finished, halfLine, { stepMm: input.stepMm });
   const fingersOf = (f: ShrinkField) => fingersOn(f, 'above').length + fingersOn(f, 'below').length;
@@ -180,7 +187,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     bandM: (2 * (maxX - minX)) / 1000,
     units,
   };
-  const methods = methodCards(toForm);
+  const methods = toldAll(methodCards(toForm), units);
   // the way of the firm or the job is not forced on a pane where it cannot be done; what somebody chose for this very pane stands
   const usualWay = methods.find((m) => m.school === input.firmSchool && m.notHere === null)?.school;
   const school = curved.school ?? usualWay ?? methods.find((m) => m.isRecommended)!.school;
@@ -188,6 +195,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     kind: tried.kind,
     ...heights,
     sureToMm: tried.kind === 'balanced' ? sureHeight(pane, input, weigh(fit, addForms(forms.below, forms.above, -1))) : null,
+    edgesSeen: curved.cloud !== null || edgesSeen(outline, curved.bows),
     line: tried.line.map(toPoint),
     tiltMmPerM: ((heights.rightMm - heights.leftMm) / (maxX - minX)) * 1000,
   };
@@ -196,7 +204,8 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     ...heightsOf(balancedLine, outline),
     worstMm: Math.max(pane.balanced!.field.toGoAboveMm, pane.balanced!.field.toGoBelowMm),
   };
-  const { quickMm, radiusM } = ruleOfThumb(outline, curved);
+  const said = weighedBows(fit, outline, curved.cloud ? [] : curved.bows, units);
+  const { quickMm, radiusM } = ruleOfThumb(outline, curved, said.suspects);
   const next = curved.cloud ? null : nextBow(fit, finished, [weighed.above, weighed.below], curved.bows);
   const flat = flatPiece(tried.field, finished, input);
   const order = fingerOrder(school, fingers.above, fingers.below);
@@ -222,13 +231,19 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     school,
     order,
     keepClear,
-    advice: advice(input, pane, { keepClear, above, below, grade, capacity, anchorKind: tried.kind, balancedWorst: balanced?.worstMm ?? null, flat }),
-    summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange, quickMm, keepClear }, input),
-    cautions: cautionsFor(
-      input,
-      keepClear.map((k) => k.text),
+    advice: toldAll(
+      advice(input, pane, { keepClear, above, below, grade, capacity, anchorKind: tried.kind, balancedWorst: balanced?.worstMm ?? null, flat }),
+      units,
     ),
-    ...weighedBows(fit, outline, curved.cloud ? [] : curved.bows, units),
+    summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange, quickMm, keepClear, finished }, input),
+    cautions: toldAll(
+      cautionsFor(
+        input,
+        keepClear.map((k) => k.text),
+      ),
+      units,
+    ),
+    ...said,
     nextBow: next && {
       ...next,
       text: `One more bow would narrow this most: ${bowPlaceWords(next.place, units)}. The range of the slack gets ${Math.round(100 * next.narrowsFrac)} % narrower.`,
@@ -297,8 +312,12 @@ function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput)
   const up = FORMING.raiseMm;
   const moved = pane.finished.map((p) => ({ x: p.x, y: p.y + up }));
   const middle = tried.line.reduce((a, p) => (Math.abs(p.u - pane.middleMm) < Math.abs(a.u - pane.middleMm) ? p : a));
-  const line = straightLine(pane.fit.surface, moved, { through: { u: middle.u, v: middle.v + up }, way: middle }, input.stepMm);
-  const field = fieldFromLine(pane.fit.surface, moved, line, { stepMm: input.stepMm });
+  const { stepMm } = input;
+  const { surface } = pane.fit;
+  const field =
+    tried.kind === 'arch'
+      ? fieldOfArch(surface, moved, archLine(surface, moved, stepMm), { stepMm }).field
+      : fieldFromLine(surface, moved, straightLine(surface, moved, { through: { u: middle.u, v: middle.v + up }, way: middle }, stepMm), { stepMm });
   const text = `Formed ${f(up)} higher than it will sit, to keep heat off the lower rubber, and ${f(FORMING.pastSidesMm)} past the sides; laid inside so that it runs ${f(FORMING.belowSealMm)} below the belt seal, its top ${f(FORMING.underTopMm)} under the edge of the glass. Up there it has to lose ${formatFine(field.toGoBelowMm, units)} below and ${formatFine(field.toGoAboveMm, units)} above.`;
   return { raiseMm: up, ...base, aboveMm: field.toGoAboveMm, belowMm: field.toGoBelowMm, text };
 }

@@ -1,5 +1,5 @@
 import type { BowPlace } from '@yellow-pane/contracts';
-import { addPacked, applyPacked, boundingBox, packedRows, sumPacked, timesPacked, type Polygon } from '../geometry/index.js';
+import { addPacked, applyPacked, boundingBox, packedRows, sumPacked, timesPacked, uprightSpanAt, type Polygon } from '../geometry/index.js';
 import { BOW_SIGMA_MM, bowTerms } from './bow-sights.js';
 import { heightOn, type LinePoint } from './anchor-line.js';
 import type { PaneFit } from './pane-fit.js';
@@ -17,19 +17,6 @@ export interface SlackForm {
 /** Places that are summed over: so wide at most, and so many between line and edge. Curvature changes from cell to cell of the spline only. */
 const COLUMN_MM = 60;
 const ROWS = 8;
-
-/** Where an outline begins and ends over a place, from below; null off the pane. */
-function edgesAt(outline: Polygon, x: number): readonly [number, number] | null {
-  let [low, high] = [Infinity, -Infinity];
-  for (let i = 0, j = outline.length - 1; i < outline.length; j = i++) {
-    const [a, b] = [outline[i]!, outline[j]!];
-    if (a.x > x === b.x > x) continue;
-    const y = a.y + ((x - a.x) / (b.x - a.x)) * (b.y - a.y);
-    if (y < low) low = y;
-    if (y > high) high = y;
-  }
-  return high > low ? [low, high] : null;
-}
 
 /**
  * The slack along an edge in leading order: over every place between line and edge its Gaussian curvature, times how far the edge still is, since a thread
@@ -50,7 +37,7 @@ export function slackForm(fit: PaneFit, outline: Polygon, line: readonly LinePoi
   const places = new Int32Array(16);
   for (let i = 0; i < columns; i++) {
     const x = from + (i + 0.5) * dx;
-    const [edges, start] = [edgesAt(outline, x), heightOn(line, x)];
+    const [edges, start] = [uprightSpanAt(outline, x), heightOn(line, x)];
     if (edges === null) continue;
     const reach = side === 'above' ? edges[1] - start : start - edges[0];
     if (reach <= 0) continue;

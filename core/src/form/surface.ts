@@ -13,7 +13,8 @@ export interface SurfacePoint {
 
 /**
  * A smooth pane: two parameters to a point in space, twice differentiable. For glass measured by bows the parameters are mm to the right and
- * mm up in the plane of its chords; nothing here depends on that.
+ * mm up in the plane of its chords. Curvature and metric do not depend on that; what follows threads and asks what lies on the pane does (`thread.ts` steps,
+ * `within.ts` tells an edge by a millionth of a mm): there both parameters are mm.
  */
 export interface CurvedSurface {
   at(u: number, v: number): SurfacePoint;

@@ -59,15 +59,32 @@ export const anticlockwise = (path: ArcPath): ArcPath => (pathArea(path) < 0 ? r
 /** Seen from the other side, still anticlockwise. */
 export const mirroredPath = (path: ArcPath): ArcPath => reversed(path.map((p) => ({ x: -p.x, y: p.y, bulge: -p.bulge })));
 
-/** First pair of sides of a closed outline that cross or touch without being neighbours; null when it is simple. */
+/**
+ * First pair of sides of a closed outline that cross or touch without being neighbours; null when it is simple. Sides are swept from left to right, so that
+ * only those over the same stretch are held against each other: a thousand corners cost no more than a blink.
+ */
 export function crossingSides(polygon: Polygon): readonly [number, number] | null {
   const n = polygon.length;
-  for (let i = 0; i < n; i++)
-    for (let j = i + 2; j < n; j++) {
-      if (i === 0 && j === n - 1) continue;
-      if (meet(polygon[i]!, polygon[(i + 1) % n]!, polygon[j]!, polygon[(j + 1) % n]!)) return [i, j];
+  const end = (i: number) => polygon[(i + 1) % n]!;
+  const left = Float64Array.from(polygon, (p, i) => Math.min(p.x, end(i).x));
+  const right = Float64Array.from(polygon, (p, i) => Math.max(p.x, end(i).x));
+  const low = Float64Array.from(polygon, (p, i) => Math.min(p.y, end(i).y));
+  const high = Float64Array.from(polygon, (p, i) => Math.max(p.y, end(i).y));
+  const order = Array.from({ length: n }, (_, i) => i).sort((a, b) => left[a]! - left[b]!);
+  let open: number[] = [];
+  let first: readonly [number, number] | null = null;
+  for (const k of order) {
+    open = open.filter((o) => right[o]! >= left[k]!);
+    for (const o of open) {
+      if (low[o]! > high[k]! || low[k]! > high[o]!) continue;
+      const [i, j] = o < k ? [o, k] : [k, o];
+      if (j - i < 2 || (i === 0 && j === n - 1)) continue;
+      if (first && (i > first[0] || (i === first[0] && j >= first[1]))) continue;
+      if (meet(polygon[i]!, end(i), polygon[j]!, end(j))) first = [i, j];
     }
-  return null;
+    open.push(k);
+  }
+  return first;
 }
 
 /** Whether two segments share a point. */

@@ -60,3 +60,16 @@ export const liesInConvex = (points: Polygon, outline: Polygon): boolean =>
     const along = minus(outline[(i + 1) % outline.length]!, a);
     return points.every((p) => cross(along, minus(p, a)) > 0);
   });
+
+/** Where an outline begins and ends over a place, from below; null beside it. */
+export function uprightSpanAt(outline: Polygon, x: number): readonly [number, number] | null {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = 0, j = outline.length - 1; i < outline.length; j = i++) {
+    const [a, b] = [outline[i]!, outline[j]!];
+    if (a.x > x === b.x > x) continue;
+    const y = a.y + ((x - a.x) / (b.x - a.x)) * (b.y - a.y);
+    if (y < low) low = y;
+    if (y > high) high = y;
+  }
+  return high > low ? [low, high] : null;
+}

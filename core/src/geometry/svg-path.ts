@@ -8,6 +8,8 @@ export type FigureRings = { readonly ok: true; readonly rings: readonly Polygon[
 
 /** Most points that a figure may have once its curves are flattened. */
 const MOST_POINTS = 20_000;
+/** Farther from its origin no figure is drawn, in whatever unit. */
+const FARTHEST = 1e6;
 
 /**
  * The rings of an SVG path, its curves flattened, y turned up. Every subpath is taken as closed: a figure is cut, so it has an inside.
@@ -16,7 +18,14 @@ const MOST_POINTS = 20_000;
 export function ringsFromSvgPath(d: string, scale = 1): FigureRings {
   let path;
   try {
-    path = new SvgPath(d).abs().unarc().unshort();
+    path = new SvgPath(d).abs();
+    // limits before work: a curve over a light year would be cut into as many chords
+    let isFar = false;
+    path.iterate((segment) => {
+      isFar ||= segment.some((n) => typeof n === 'number' && !(Math.abs(n) <= FARTHEST));
+    });
+    if (isFar) return { ok: false, message: `The path reaches farther than ${FARTHEST} units: is it the right figure?` };
+    path.unarc().unshort();
   } catch (error) {
     return { ok: false, message: `The path does not read: ${(error as Error).message}` };
   }
@@ -25,6 +34,7 @@ export function ringsFromSvgPath(d: string, scale = 1): FigureRings {
   const rings: Vec[][] = [];
   let points = 0;
   path.iterate((segment, _i, x, y) => {
+    if (points > MOST_POINTS) return;
     const [code, ...n] = segment as [string, ...number[]];
     const from = vec(x, y);
     const ring = rings.at(-1);
@@ -39,7 +49,8 @@ export function ringsFromSvgPath(d: string, scale = 1): FigureRings {
     else if (code === 'Q') bezier([from, vec(n[0]!, n[1]!), vec(n[2]!, n[3]!)], scale).forEach(push);
     else if (code === 'C') bezier([from, vec(n[0]!, n[1]!), vec(n[2]!, n[3]!), vec(n[4]!, n[5]!)], scale).forEach(push);
   });
-  if (points > MOST_POINTS) return { ok: false, message: `The figure has ${points} points; ${MOST_POINTS} are the most. Draw it with fewer curves.` };
+  if (points > MOST_POINTS)
+    return { ok: false, message: `The figure has more than ${MOST_POINTS} points, the most that are taken. Draw it with fewer curves.` };
   const closed = rings.map((r) => withoutDoubles(r.map((p) => vec(p.x, -p.y)))).filter((r) => r.length >= 3);
   if (closed.length === 0) return { ok: false, message: 'The path encloses nothing: a figure to be cut out needs an inside.' };
   return { ok: true, rings: closed };
@@ -56,7 +67,7 @@ function bezier(control: readonly Vec[], scale: number): Vec[] {
     most = Math.max(most, Math.hypot(a.x - 2 * b.x + c.x, a.y - 2 * b.y + c.y) * scale);
   }
   const n = Math.max(1, Math.ceil(Math.sqrt((degree * (degree - 1) * most) / (8 * CHORD_ERROR_MM))));
-  return Array.from({ length: n }, (_, i) => {
+  return Array.from({ length: Math.min(n, MOST_POINTS + 1) }, (_, i) => {
     let points = [...control];
     const t = (i + 1) / n;
     while (points.length > 1) points = points.slice(1).map((q, k) => vec(points[k]!.x + (q.x - points[k]!.x) * t, points[k]!.y + (q.y - points[k]!.y) * t));

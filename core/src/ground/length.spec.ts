@@ -34,6 +34,17 @@ describe('reading a length as an installer writes it', () => {
     ['7/16"', 11.1125],
     ['5 ft', 1524],
     [`60''`, 1524],
+    [`35 5⁄8"`, 35.625 * 25.4],
+    [`35⅝"`, 35.625 * 25.4],
+    ['35 ⅝', 35.625 * 25.4],
+    ['¾"', 19.05],
+    [`3'-4"`, 40 * 25.4],
+    [`3' - 4 1/2"`, 40.5 * 25.4],
+    ['17/16"', 17 * 1.5875],
+    ['1.200 m', 1200],
+    ['1,200 m', 1200],
+    ['902.125', 902.125],
+    ['0.125"', 3.175],
   ])('%s is %d mm', (text, expected) => expect(mm(text)).toBeCloseTo(expected, 9));
 
   test('the unit system only decides what a bare number means', () => {
@@ -41,6 +52,12 @@ describe('reading a length as an installer writes it', () => {
     expect(mm('24', 'mm')).toBe(24);
     expect(mm('24 mm', 'in')).toBe(24);
     expect(mm('24"', 'mm')).toBeCloseTo(609.6, 9);
+  });
+
+  test('2,400 in an inch job is asked about, not read as 61 mm; 2.400 there is a decimal', () => {
+    const read = parseLength('2,400', 'in');
+    expect(!read.ok && read.message).toBe('Is “2,400” 2400 in or 2.4 in? Write 2400, or 2.4.');
+    expect(mm('2.400', 'in')).toBeCloseTo(60.96, 9);
   });
 
   test('a bare fraction is inches even on a metric bench', () => expect(mm('18 1/2', 'mm')).toBeCloseTo(469.9, 9));
@@ -52,6 +69,14 @@ describe('reading a length as an installer writes it', () => {
     ['3 1/0"', '0 below the fraction line'],
     ['600 700', 'holds two lengths'],
     ['-5', 'does not read'],
+    [`3' 13"`, 'another foot'],
+    [`3' 12"`, 'another foot'],
+    ['35 17/16"', 'whole inch or more'],
+    ['35-16/16"', 'whole inch or more'],
+    ['1,200', 'Is “1,200” 1200 mm or 1.2 mm?'],
+    ['1.200', 'Is “1.200” 1200 mm or 1.2 mm?'],
+    ['12,500 mm', '12500 mm or 12.5 mm'],
+    ['2,400"', '2400 in or 2.4 in'],
     ['200 m', 'more than 100 m'],
   ])('“%s” is refused with a sentence', (text, part) => {
     const read = parseLength(text, 'mm');

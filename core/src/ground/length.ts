@@ -25,13 +25,35 @@ const unitName = (mark: string): string => {
   return m;
 };
 
-function readNumber(m: RegExpMatchArray): { value: Rational; isFraction: boolean } | null {
+/** `⅝` and `5⁄8` as they come off a keyboard that helps, `3'-4"` as it is written on drawings: all as `5/8` and `3' 4"`. @source Unicode NFKC: a vulgar fraction is figure, fraction slash (U+2044), figure */
+const plainMarks = (text: string): string =>
+  text
+    .replace(/[\u00bc-\u00be\u2150-\u215e]/g, (c) => ` ${c.normalize('NFKC')}`)
+    .replace(/[\u2044\u2215]/g, '/')
+    .replace(/(['′’]|ft|foot|feet)\s*[-–]\s*(?=\d)/gi, '$1 ')
+    .trim();
+
+/** A point or comma that parts three figures may be a thousand or a decimal: 2,400 in is 61 mm or 61 m. Beyond 100 m it can only be a decimal. */
+function thousandOrPart(text: string, system: UnitSystem): string | null {
+  const m = /^(\d{1,3})([.,])(\d{3})\s*(mm|''|"|″|”|in|inch|inches)?$/i.exec(text);
+  if (!m) return null;
+  const [, whole, mark, part, unit] = m as unknown as [string, string, string, string, string | undefined];
+  const isInches = unit ? !/^mm$/i.test(unit) : system === 'in';
+  // an inch has decimals, and a decimal point in it is read as one; in millimetres nobody tapes thousandths
+  if (mark === '.' && isInches) return null;
+  if (Number(`${whole}${part}`) * (isInches ? 25.4 : 1) > 100_000 || /^0/.test(whole)) return null;
+  const name = isInches ? ' in' : ' mm';
+  return `Is “${text}” ${whole}${part}${name} or ${Number(`${whole}.${part}`)}${name}? Write ${whole}${part}, or ${Number(`${whole}.${part}`)}.`;
+}
+
+function readNumber(m: RegExpMatchArray): { value: Rational; isFraction: boolean; isMoreThanOne: boolean } | null {
   const big = (i: number) => BigInt(m[i] ?? '0');
   const [whole, n, d] = m[1] !== undefined ? [1, 2, 3] : m[4] !== undefined ? [4, 5, 6] : [0, 7, 8];
-  if (m[9] !== undefined) return { value: fromDecimal(m[9]), isFraction: false };
+  if (m[9] !== undefined) return { value: fromDecimal(m[9]), isFraction: false, isMoreThanOne: false };
   if (big(d!) === 0n) return null;
   const part = rational(big(n!), big(d!));
-  return { value: whole ? add(rational(big(whole)), part) : part, isFraction: true };
+  // `17/16` by itself is a count of sixteenths; behind a whole number it is a slip
+  return { value: whole ? add(rational(big(whole)), part) : part, isFraction: true, isMoreThanOne: whole !== 0 && big(n!) >= big(d!) };
 }
 
 /**
@@ -39,10 +61,12 @@ function readNumber(m: RegExpMatchArray): { value: Rational; isFraction: boolean
  * The unit system only decides what a bare number means; a bare fraction is always inches (nobody tapes eighths of a
  * millimetre).
  * @param system what a number without a unit is
- * @returns exact mm; fails with a sentence on anything else, on 0 below the line, on a sign, and above 100 m
+ * @returns exact mm; fails with a sentence on anything else, on what may be a thousand or a decimal, on 0 below the line, on a sign, and above 100 m
  */
 export function parseLength(text: string, system: UnitSystem): Result<TypedLength> {
-  let rest = text.trim().replace(/(\d),(\d)/g, '$1.$2');
+  const unclear = thousandOrPart(text.trim(), system);
+  if (unclear) return fail(unclear);
+  let rest = plainMarks(text).replace(/(\d),(\d)/g, '$1.$2');
   if (rest === '') return fail('Type a length, such as 902.5 or 35 9/16".');
   let total = rational(0n);
   let previous = Infinity;
@@ -52,6 +76,7 @@ export function parseLength(text: string, system: UnitSystem): Result<TypedLengt
     if (!m) return fail(`“${text.trim()}” does not read as a length. Write 902.5, 90.25 cm, 35 9/16" or 4' 2 1/16".`);
     const number = readNumber(m);
     if (!number) return fail(`“${text.trim()}” has a 0 below the fraction line.`);
+    if (number.isMoreThanOne) return fail(`“${text.trim()}”: the fraction is a whole inch or more. Read it again.`);
     const afterFeet = previous === 2;
     const name = m[10] ? unitName(m[10]) : number.isFraction || afterFeet ? 'in' : system;
     const rank = { ft: 2, in: 1 }[name] ?? 0;
@@ -63,6 +88,7 @@ export function parseLength(text: string, system: UnitSystem): Result<TypedLengt
           : `“${text.trim()}” holds two lengths. Type one.`,
       );
     }
+    if (afterFeet && toNumber(number.value) >= 12) return fail(`“${text.trim()}”: 12 inches and more are another foot. Read it again.`);
     previous = rank;
     unit = rank > 0 ? 'in' : 'mm';
     total = add(total, times(number.value, mmPer[name]!));

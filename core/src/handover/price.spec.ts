@@ -3,7 +3,8 @@ import { defaultAllowances, defaultCutSettings, type Film, type QuoteLine } from
 import { demoFirm, demoLibrary, demoRates } from '../../../demo/src/index.js';
 import { materialFor } from './material.js';
 import { workClassOf } from '../films/index.js';
-import { lineMinutes, priceQuote, toMinor } from './price.js';
+import { toMinor } from '../ground/index.js';
+import { lineMinutes, priceQuote } from './price.js';
 
 const film = (name: string): Film => demoLibrary.find((f) => f.name === name)!;
 const line = (more: Partial<QuoteLine> = {}): QuoteLine => ({

@@ -1,9 +1,7 @@
 import type { Allowances, CutSettings, Film, Quote, QuoteLine, QuotePrice, Rates, WorkClass } from '@yellow-pane/contracts';
 import { workClassOf } from '../films/index.js';
+import { toMinor } from '../ground/index.js';
 import { materialFor, type Material } from './material.js';
-
-/** Minor units from an amount: the one rounding rule, halves away from zero, once per line. */
-export const toMinor = (amount: number): number => Math.sign(amount) * Math.round(Math.abs(amount) * 100 + 1e-9);
 
 /** Minutes of one line, by what they are for. */
 export interface LineMinutes {

@@ -7,3 +7,4 @@ export * from './learn.js';
 export * from './mend.js';
 export * from './default-lay.js';
 export * from './lay-job.js';
+export * from './day-kit.js';

@@ -1,16 +1,42 @@
-import type { CurvedPane, Drop, Film, Job, LayEntry, LearnedMinutes, Piece, Plan, Roll, StepSet, Surface } from '@yellow-pane/contracts';
-import { contentHash } from '../ground/index.js';
-import { defaultLay } from './default-lay.js';
-import { anticlockwise, boundingBox, flatten, mirrored, pathLength, signedArea, vec, type Polygon } from '../geometry/index.js';
-import { curvedOf, cutOutPath, paneToPiece, resolveAllowances, surveySurface, uprightBendOf, type JobRecords } from '../cut/index.js';
-import { formRefusal, takesNoFullGun } from '../form/index.js';
-import { bladeFor } from '../prepare/index.js';
-import { rulings } from '../choose/index.js';
+import type {
+  Blades,
+  CurvedPane,
+  Drop,
+  FaceFound,
+  Film,
+  Job,
+  LayEntry,
+  LearnedMinutes,
+  PaneTrait,
+  Piece,
+  Plan,
+  Roll,
+  ShrinkPlan,
+  StepSet,
+  Surface,
+} from '@yellow-pane/contracts';
+import { contentHash, toldAll } from '../ground/index.js';
+import { defaultLay, usualBlades } from './default-lay.js';
+import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
+import {
+  curvedOf,
+  cutOutPath,
+  isForDesigns,
+  paneToPiece,
+  piecesOfPane,
+  resolveAllowances,
+  surveySurface,
+  uprightBendOf,
+  type JobRecords,
+} from '../cut/index.js';
+import { formRefusal, isArch, takesNoFullGun } from '../form/index.js';
+import { pressingBladeFor } from '../prepare/index.js';
+import { careOfFace, rulings } from '../choose/index.js';
 import { darkens, workClassOf } from '../films/index.js';
 import { linesInForce, minutesTaken, paneProgress, type PaneProgress } from './progress.js';
 import { learnMinutes, type PaneRates, type TimedPane } from './learn.js';
-import { edgeGapFor, runSheetOf, sheetMinutes, stepSetOf, type LayPane, type Step } from './run-sheet.js';
-import { planQuarters, planSqueegee, type QuartersRequest, type SqueegeeAnswer } from './squeegee-plan.js';
+import { runSheetOf, sheetMinutes, stepSetOf, type LayPane, type Step } from './run-sheet.js';
+import { planQuarters, planSqueegee, type QuartersRequest, type SqueegeeAnswer, type SqueegeeRequest } from './squeegee-plan.js';
 
 /** The records that laying looks at. */
 export interface LayRecords extends JobRecords {
@@ -46,17 +72,17 @@ export function layPaneOf(surface: Surface, records: LayRecords): OutlinedPane |
 }
 
 /** Under a bend or a slope a blade as high as the pane has nowhere to go: there it fills two thirds of it at most. @source house rule */
-function bladeOf(outline: Polygon, bendPerMm: number | null | undefined): number {
+function bladeOf(outline: Polygon, bendPerMm: number | null | undefined, isThick: boolean, blades: Blades): number {
   const box = boundingBox(outline);
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
   const k = signedArea(outline) / (w * h) > 0.93 ? 1 : 2 / 3;
-  return bladeFor({ widthMm: w * k, heightMm: h * k, bendPerMm });
+  return pressingBladeFor({ widthMm: w * k, heightMm: h * k, bendPerMm }, isThick, blades);
 }
 
 /** What forbids this film on this glass, and who has to be asked first: the rules of Choose that need no sum, and those of forming. */
-function forbidden(surface: Surface, film: Film, curved: CurvedPane | null): Pick<LayPane, 'refusal' | 'ask'> {
+function forbidden(surface: Surface, film: Film, curved: CurvedPane | null, isAnchored: boolean): Pick<LayPane, 'refusal' | 'ask'> {
   const { glazing, filmFace, exposure } = surface;
-  const rules = glazing ? rulings(film, glazing, filmFace, exposure?.isIndoors ?? false) : [];
+  const rules = glazing ? rulings(film, glazing, filmFace, exposure?.isIndoors ?? false, isAnchored) : [];
   const said = (grade: 'do-not' | 'ask') => rules.flatMap((r) => (r.grade === grade ? [r.reason] : [])).join(' ') || null;
   const forming = curved && formRefusal({ curved, isLookout: glazing?.isLookout ?? false, film: { darkens: darkens(film) } });
   return { refusal: forming ?? said('do-not'), ask: said('ask') };
@@ -74,7 +100,7 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
   const { survey } = surveySurface(surface, records);
   if (!film || !isWetLaid(film) || !survey.outline) return null;
   const lay = records.job.lay ?? defaultLay;
-  const allowances = resolveAllowances(records, surface);
+  const allowances = resolveAllowances(records, surface, film);
   const cut = paneToPiece(surface, records, film);
   const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
   const seen = (ring: Polygon): Polygon => (surface.filmFace === surface.seenFrom ? ring : mirrored(ring));
@@ -85,12 +111,16 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
     method: 'piece' in cut.answer ? cut.answer.piece.method : cut.used,
     areaM2: signedArea(survey.outline) / 1e6,
     edgeM: (survey.path ? pathLength(survey.path) : 0) / 1000,
-    edgeGapMm: edgeGapFor(film, allowances.edgeGapMm),
+    edgeGapMm: allowances.edgeGapMm,
     overhangMm: allowances.overhangMm,
-    bladeMm: lay.bladeMm ?? bladeOf(survey.outline, uprightBendOf(surface, records)),
+    bladeMm: lay.bladeMm ?? bladeOf(survey.outline, uprightBendOf(surface, records), workClassOf(film) === 'security', records.firm.blades ?? usualBlades),
     filmName: film.name,
-    ...(curved ? { gun: gunFor(surface, curved) } : {}),
-    ...forbidden(surface, film, curved),
+    has: surface.curved ? [] : traitsOf(surface, survey.outline, cut),
+    ...(curved
+      ? { gun: gunFor(surface, curved), anchor: isArch(curved) ? 'arch' : curved.anchor.kind === 'through' || curved.anchor.kind === 'forced' ? 'own' : 'h' }
+      : {}),
+    ...forbidden(surface, film, curved, lay.edge === 'anchored'),
+    ...careOf(surface),
     units: records.job.units,
     holes: surface.cutOuts.map((c) => seen(squared(boundingBox(flatten(anticlockwise(cutOutPath(c, survey.outline!, 0)))), c.isRound))),
     // one works on the face that gets the film: seen from the other side than it was taped from, it is mirrored
@@ -98,49 +128,94 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
   };
 }
 
+/** A corner flatter than this is a bend of a curve. @source as the strokes take it */
+const CORNER_DEG = 150;
+
+/** What of a flat pane and its pieces asks for steps of its own. */
+function traitsOf(surface: Surface, outline: Polygon, cut: ReturnType<typeof paneToPiece>): PaneTrait[] {
+  const made = piecesOfPane(cut);
+  const pieces = 'pieces' in made ? made.pieces : [];
+  const hasCorners = outline.some((_, i) => cornerAngleDeg(outline, i) <= CORNER_DEG);
+  const isDesigned = surface.design !== null && isForDesigns(cut.film);
+  return [
+    hasCorners ? 'corners' : 'round',
+    ...(surface.seam && !isDesigned && pieces.length > 1 ? [`seam-${surface.seam.kind}` as const] : []),
+    ...(isDesigned && pieces.length > 1 ? ['bands' as const] : []),
+    ...(pieces.some((p) => p.isPlotted) ? ['plotted' as const] : []),
+    ...(surface.cutOuts.length ? ['cut-outs' as const] : []),
+  ];
+}
+
+const careOf = (surface: Surface, found?: FaceFound): Pick<LayPane, 'care' | 'careWhy'> => {
+  const { care, why } = careOfFace(surface, found);
+  return { care, careWhy: why };
+};
+
+/** What somebody felt the face of a pane to be, by the newest line in force; null: nobody wrote it down. */
+export function foundOn(surfaceId: string, entries: readonly LayEntry[]): FaceFound | null {
+  if (!entries.some((e) => e.kind === 'found' && e.surfaceId === surfaceId)) return null;
+  return linesInForce(entries.filter((e) => e.surfaceId === surfaceId || e.kind === 'correction')).filter((e) => e.kind === 'found').at(-1)?.found ?? null; // prettier-ignore
+}
+
 /** The steps of a pane by the version that its job is worked by. */
 export function sheetOfSurface(surface: Surface, records: LayRecords): { readonly set: StepSet; readonly steps: Step[]; readonly minutes: number } | null {
-  const pane = layPaneOf(surface, records);
-  if (!pane) return null;
+  const known = layPaneOf(surface, records);
+  if (!known) return null;
+  const pane = { ...known, ...careOf(surface, foundOn(surface.id, records.layEntries) ?? undefined) };
   const set = stepSetOf(records.job.firmId, records.stepSets, records.layEntries);
-  const steps = runSheetOf(set, pane, records.job.lay ?? defaultLay);
+  const steps = toldAll(runSheetOf(set, pane, records.job.lay ?? defaultLay), records.job.units);
   return { set, steps, minutes: sheetMinutes(steps) };
 }
 
 /** What laying has to know of the shrink plan of a curved pane: the film's edge where it will lie, and the line, in the plane that bows were read in. */
-export type FormedFilm = { readonly finished: Polygon; readonly anchor: { readonly line: Polygon } };
+export type FormedFilm = { readonly finished: Polygon; readonly anchor: { readonly kind?: ShrinkPlan['anchor']['kind']; readonly line: Polygon } };
+
+/** Shares of the width at which an upper edge has its shoulders: rounded corners lie farther out. @source house rule */
+const SHOULDERS = [0.1, 0.9];
+/** The lower one of the two shoulders of an upper edge. */
+function shoulderOf(outline: Polygon): number {
+  const { minX, maxX, maxY } = boundingBox(outline);
+  return Math.min(...SHOULDERS.map((k) => uprightSpanAt(outline, minX + k * (maxX - minX))?.[1] ?? maxY));
+}
+
+/** What the strokes of a pane are planned from: plain data, so that a worker can do it. */
+export type StrokesAsked = { readonly way: 'flat'; readonly request: SqueegeeRequest } | { readonly way: 'quarters'; readonly request: QuartersRequest };
 
 /**
- * Strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet.
- * @param formed of curved glass, where its plan is known
+ * What is asked for the strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet.
+ * @param formed of curved glass, where its plan is known; without it there is a sentence instead
  */
-export function squeegeeOfSurface(surface: Surface, records: LayRecords, formed: FormedFilm | null = null): SqueegeeAnswer | null {
+export function strokesAskedOf(surface: Surface, records: LayRecords, formed: FormedFilm | null = null): StrokesAsked | { readonly none: string } | null {
   const pane = layPaneOf(surface, records);
   if (!pane) return null;
-  const lay = records.job.lay ?? defaultLay;
+  const { overlapMm, lock } = records.job.lay ?? defaultLay;
   const { outline, holes, bladeMm, edgeGapMm } = pane;
-  if (surface.curved)
-    return formed
-      ? quartersOf(surface, formed, { bladeMm, overlapMm: lay.overlapMm, isThick: pane.work === 'security' })
-      : { ok: false, why: 'Its strokes go out from the line of its shrink plan, and there is none yet: see Forming in Choose.' };
-  const request = { outline, holes, bladeMm, overlapMm: lay.overlapMm, lock: lay.lock, edgeGapMm, isThick: pane.work === 'security' };
-  const hash = contentHash(request);
-  const answer = planned.get(hash) ?? planSqueegee(request);
+  const isThick = pane.work === 'security';
+  if (!surface.curved) return { way: 'flat', request: { outline, holes, bladeMm, overlapMm, lock, edgeGapMm, isThick } };
+  if (!formed) return { none: 'Its strokes go out from the line of its shrink plan, and there is none yet: see Forming in Choose.' };
+  const { finished, anchor } = formed;
+  const isSame = surface.filmFace === surface.seenFrom;
+  const [first, last] = [anchor.line[0]!, anchor.line.at(-1)!];
+  // an arch runs along the upper edge and down both sides: the first whole lane lies under its shoulders, what stands over them is done with it
+  const shoulderMm = anchor.kind === 'arch' ? shoulderOf(finished) : null;
+  const [a, b] = [vec(first.x, shoulderMm ?? first.y), vec(last.x, shoulderMm ?? last.y)];
+  const line: QuartersRequest['line'] = isSame ? [a, b] : [vec(-b.x, b.y), vec(-a.x, a.y)];
+  return { way: 'quarters', request: { bladeMm, overlapMm, isThick, outline: isSame ? finished : mirrored(finished), line } };
+}
+
+/** Strokes as they were asked for; the same asked again is planned once. */
+export function planStrokes(asked: StrokesAsked): SqueegeeAnswer {
+  const hash = contentHash(asked);
+  const answer = planned.get(hash) ?? (asked.way === 'flat' ? planSqueegee(asked.request) : planQuarters(asked.request));
   if (planned.size > 500) planned.clear();
   planned.set(hash, answer);
   return answer;
 }
 
-function quartersOf(surface: Surface, { finished, anchor }: FormedFilm, how: Pick<QuartersRequest, 'bladeMm' | 'overlapMm' | 'isThick'>): SqueegeeAnswer {
-  const isSame = surface.filmFace === surface.seenFrom;
-  const [first, last] = [anchor.line[0]!, anchor.line.at(-1)!];
-  const line: QuartersRequest['line'] = isSame ? [first, last] : [vec(-last.x, last.y), vec(-first.x, first.y)];
-  const request: QuartersRequest = { ...how, outline: isSame ? finished : mirrored(finished), line };
-  const hash = contentHash(request);
-  const answer = planned.get(hash) ?? planQuarters(request);
-  if (planned.size > 500) planned.clear();
-  planned.set(hash, answer);
-  return answer;
+/** Strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet. @param formed of curved glass, where its plan is known */
+export function squeegeeOfSurface(surface: Surface, records: LayRecords, formed: FormedFilm | null = null): SqueegeeAnswer | null {
+  const asked = strokesAskedOf(surface, records, formed);
+  return asked && ('none' in asked ? { ok: false, why: asked.none } : planStrokes(asked));
 }
 
 /** The same pane by the same school has the same strokes: planned once. */

@@ -4,14 +4,15 @@ import { defaultLay } from './default-lay.js';
 import { learnMinutes, type TimedPane } from './learn.js';
 import { adviceFor, problemNames, problemQuestions } from './mend.js';
 import { linesInForce, minutesTaken, nextStep, paneProgress } from './progress.js';
-import { runSheetOf } from './run-sheet.js';
+import { runSheetOf, type LayPane } from './run-sheet.js';
 import { SHIPPED_STEPS_ID, shippedSteps } from './shipped-steps.js';
 
-const steps = runSheetOf(shippedSteps('firm'), { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'x', units: 'mm' }, defaultLay); // prettier-ignore
+const secure: LayPane = { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'x', care: 'blade', careWhy: '', units: 'mm' }; // prettier-ignore
+const steps = runSheetOf(shippedSteps('firm'), secure, defaultLay);
 let count = 0;
 const line = (kind: LayKind, time: string, more: Partial<LayEntry> = {}): LayEntry => ({
   id: `e${String(++count).padStart(4, '0')}`, jobId: 'job', surfaceId: 'W1', personId: 'Ana', occurredAt: `2026-12-03T${time}:00Z`, clockOffsetMs: 0, receivedAt: `2026-12-03T${time}:01Z`,
-  stepSetId: SHIPPED_STEPS_ID, kind, stepKey: null, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...more,
+  stepSetId: SHIPPED_STEPS_ID, kind, stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...more,
 }); // prettier-ignore
 const trouble = { problem: { kind: 'speck' as const, at: { xFrac: 0.5, yFrac: 0.2 }, answers: {} } };
 
@@ -27,6 +28,27 @@ describe('what the log says of a pane', () => {
     const p = paneProgress([line('pane-done', '09:31')], steps);
     expect(p.state).toBe('done');
     expect(p.waits).toEqual([{ what: 'water comes back to the edges', until: '2026-12-03T09:41:00.000Z' }]);
+  });
+  test('one tap does not swallow a return visit: the pane is laid, the bead is due two days on, and its clock starts when the bead is in', () => {
+    const security = runSheetOf(shippedSteps('firm'), { ...secure, work: 'security' }, { ...defaultLay, edge: 'anchored' });
+    const laid = paneProgress([line('pane-done', '09:31')], security);
+    expect(laid.state).toBe('done');
+    expect(laid.returns).toEqual([{ key: 'anchor', title: 'Anchor the edge', dueAt: '2026-12-05T09:31:00.000Z' }]);
+    expect(laid.done.has('anchor')).toBe(false);
+    expect(laid.waits.map((w) => w.what)).not.toContain('the anchor bead cures; not to be touched');
+    expect(nextStep(security, laid.done)).toBeNull();
+    const bead = { ...line('step-done', '00:00', { stepKey: 'anchor' }), occurredAt: '2026-12-06T10:00:00Z' };
+    const held = paneProgress([line('pane-done', '09:31'), bead], security);
+    expect([held.state, held.returns]).toEqual(['done', []]);
+    expect(held.waits).toContainEqual({ what: 'the anchor bead cures; not to be touched', until: '2026-12-13T10:00:00.000Z' });
+  });
+  test('silicone and stops come back a day later, the first visit first; taken back, nothing is due', () => {
+    const sheet = runSheetOf(shippedSteps('firm'), { ...secure, work: 'security', frame: 'bead' }, { ...defaultLay, edge: 'anchored', stops: 'off' });
+    const done = line('pane-done', '09:31');
+    expect(paneProgress([done], sheet).returns.map((r) => r.key)).toEqual(['stops-back', 'anchor']);
+    expect(paneProgress([done, line('correction', '09:40', { correctsId: done.id })], sheet).returns).toEqual([]);
+    const silicone = runSheetOf(shippedSteps('firm'), { ...secure, frame: 'silicone' }, { ...defaultLay, silicone: 'cut-out' });
+    expect(paneProgress([done], silicone).returns).toEqual([{ key: 'silicone-again', title: 'Run the silicone again', dueAt: '2026-12-04T09:31:00.000Z' }]);
   });
   test('a trouble stops it until it is mended or the pane is done after all', () => {
     const stopped = [line('begin', '09:00'), line('problem', '09:10', trouble)];

@@ -14,6 +14,13 @@ export interface Wait {
   readonly what: string;
   readonly until: string;
 }
+/** A step of a later visit that is still to be done on a pane that is laid. */
+export interface ReturnVisit {
+  readonly key: string;
+  readonly title: string;
+  /** From when on. */
+  readonly dueAt: string;
+}
 export interface PaneProgress {
   readonly state: LayState;
   /** Keys of the steps done. */
@@ -23,6 +30,8 @@ export interface PaneProgress {
   readonly beganAt: string | null;
   readonly doneAt: string | null;
   readonly waits: readonly Wait[];
+  /** Why somebody has to come back to a laid pane, the first visit first; empty: nobody has. */
+  readonly returns: readonly ReturnVisit[];
   /** The trouble that stopped it. */
   readonly problem: LayEntry | null;
   readonly conflict: LayConflict | null;
@@ -83,11 +92,18 @@ export function paneProgress(entries: readonly LayEntry[], steps: readonly Step[
     if (e.kind === 'mended') [problem, state] = [null, 'in-hand'];
     if (e.kind === 'pane-done') {
       [problem, state, doneAt] = [null, 'done', e.occurredAt];
-      // with one tap the waits of every step begin here
-      for (const s of steps) if (!done.has(s.key)) waitAfter(s.key, e.occurredAt);
-      for (const s of steps) done.add(s.key);
+      // with one tap the waits of every step of this visit begin here; what is done on a later one is not done by it
+      for (const s of steps)
+        if (isOfThisVisit(s)) {
+          if (!done.has(s.key)) waitAfter(s.key, e.occurredAt);
+          done.add(s.key);
+        }
     }
   }
+  const returns = steps
+    .filter((s) => state === 'done' && !isOfThisVisit(s) && !done.has(s.key))
+    .map((s) => ({ key: s.key, title: s.title, dueAt: new Date(Date.parse(doneAt!) + s.returnAfterMinutes! * 60_000).toISOString() }))
+    .sort((a, b) => a.dueAt.localeCompare(b.dueAt));
   return {
     state,
     done,
@@ -95,14 +111,18 @@ export function paneProgress(entries: readonly LayEntry[], steps: readonly Step[
     beganAt,
     doneAt,
     waits,
+    returns,
     problem,
     conflict,
     alsoPersonId: state === 'in-hand' && persons.length > 1 ? persons[1]! : null,
   };
 }
 
-/** The step to do next: the first one not done. Null: all are. */
-export const nextStep = (steps: readonly Step[], done: ReadonlySet<string>): Step | null => steps.find((s) => !done.has(s.key)) ?? null;
+/** Whether a step belongs to the visit on which the film is laid. */
+export const isOfThisVisit = (step: Pick<Step, 'returnAfterMinutes'>): boolean => (step.returnAfterMinutes ?? null) === null;
+
+/** The step to do next on this visit: the first one not done. Null: all are. */
+export const nextStep = (steps: readonly Step[], done: ReadonlySet<string>): Step | null => steps.find((s) => isOfThisVisit(s) && !done.has(s.key)) ?? null;
 
 /** Longest that a pane is taken to have needed; what is longer was a break or another day. @source house rule */
 const LONGEST_MINUTES = 240;

@@ -1,17 +1,21 @@
-import { defaultLaySettings, stepSet, type LaySettings, type StepSet, type Surface } from '@yellow-pane/contracts';
+import { defaultBlades, defaultLaySettings, stepSet, type LaySettings, type StepSet, type Surface } from '@yellow-pane/contracts';
 import { demoFirm, launchAndShuttle, ternPoint } from '../../../demo/src/index.js';
-import { defaultLay } from './default-lay.js';
+import { defaultLay, usualBlades } from './default-lay.js';
 import { layPaneOf, sheetOfSurface, squeegeeOfSurface, type LayRecords } from './lay-job.js';
-import { edgeGapFor, runSheetOf, stepSetOf, unknownFigures, type LayPane } from './run-sheet.js';
+import { runSheetOf, stepSetOf, unknownFigures, type LayPane } from './run-sheet.js';
+import { careOfFace } from '../choose/index.js';
+import { edgeGapFor, shrinkRequestOf } from '../cut/index.js';
+import { shrinkPlan } from '../form/index.js';
 import { SHIPPED_STEPS_ID, shippedSteps } from './shipped-steps.js';
 
 const file = ternPoint();
 const records: LayRecords = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, stepSets: [], layEntries: [] }; // prettier-ignore
 const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
-const tint: LayPane = { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'Tern Shade 35', units: 'mm' }; // prettier-ignore
+const tint: LayPane = { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'Tern Shade 35', care: 'blade', careWhy: 'Not hardened.', units: 'mm' }; // prettier-ignore
 const set = shippedSteps(demoFirm.id);
 const keys = (p: Partial<LayPane> = {}, schools: Partial<LaySettings> = {}) =>
   runSheetOf(set, { ...tint, ...p }, { ...defaultLay, ...schools }).map((s) => s.key);
+const keysOf = (p: Partial<LayPane> = {}, schools: Partial<LaySettings> = {}) => runSheetOf(set, { ...tint, ...p }, { ...defaultLay, ...schools });
 const at = (list: readonly string[], key: string) => list.indexOf(key);
 
 describe('the steps as shipped', () => {
@@ -60,6 +64,59 @@ describe('the steps as shipped', () => {
     expect(heat('low')).not.toContain('Gun on full');
     expect(heat('unproven')).toContain('Not seen: low heat');
   });
+  test('the steps know the piece: seams by their kind, bands and plotted pieces by their marks, round panes without corners, cut-outs last (common practice)', () => {
+    const order = (has: LayPane['has'], more: Partial<LayPane> = {}) => keys({ ...more, ...(has ? { has } : {}) });
+    const own = ['weed', 'marks', 'strips', 'seam-lap', 'seam-edges', 'seam-cut', 'trim-round', 'cut-outs'];
+    const only = (list: readonly string[]) => list.filter((k) => own.includes(k));
+    expect(only(order(['corners']))).toEqual([]);
+    expect(only(order(undefined))).toEqual([]);
+    expect(only(order(['corners', 'seam-double-cut']))).toEqual(['strips', 'seam-cut']);
+    expect(only(order(['corners', 'seam-overlap']))).toEqual(['strips', 'seam-lap']);
+    expect(only(order(['corners', 'seam-butt']))).toEqual(['strips', 'seam-edges']);
+    expect(only(order(['corners', 'bands'], { work: 'frost' }))).toEqual(['marks']);
+    expect(only(order(['corners', 'plotted'], { work: 'frost', method: 'pre-cut' }))).toEqual(['weed', 'marks']);
+    expect(only(order(['corners', 'cut-outs']))).toEqual(['cut-outs']);
+    const round = order(['round']);
+    expect(only(round)).toEqual(['trim-round']);
+    expect(round.filter((k) => ['corners', 'trim-corner', 'trim-centre'].includes(k))).toEqual([]);
+    // what is cut to size is not trimmed, round or not
+    expect(order(['round', 'cut-outs'], { method: 'pre-cut' }).filter((k) => /trim|cut-outs|corners/.test(k))).toEqual([]);
+    const cut = order(['corners', 'seam-double-cut']);
+    expect(at(cut, 'light')).toBeLessThan(at(cut, 'seam-cut'));
+    expect(at(cut, 'seam-cut')).toBeLessThan(at(cut, 'hard'));
+    expect(keysOf({ has: ['corners', 'seam-double-cut'] }).find((x) => x.key === 'seam-cut')!.caution).toContain('Never without the liner under it');
+  });
+  test('panes of the terminal say it of themselves: the pieced pane, the arch, the round window, the bands', () => {
+    const traits = (name: string) => layPaneOf(pane(name), records)!.has!;
+    expect(traits('W2')).toEqual(['corners']);
+    expect(traits('G1').some((x) => x.startsWith('seam-'))).toBe(true);
+    expect(traits('T1')).toContain('corners');
+    const round = file.surfaces.find((x) => x.shape?.kind === 'circle')!;
+    expect(layPaneOf(round, records)!.has).toEqual(['round']);
+    expect(file.surfaces.some((x) => x.design && layPaneOf(x, records)?.has?.some((t) => t === 'bands' || t === 'plotted'))).toBe(true);
+  });
+  test('steps that a firm wrote before there was an arch do not lay drop glass as an H', () => {
+    const old = { ...set, id: '01930000-0000-7000-8000-00000000aa01', steps: set.steps.map((x) => (x.key === 'form-line' ? { ...x, text: 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below. Two of us.' } : x)) }; // prettier-ignore
+    const line = (anchor: LayPane['anchor']) =>
+      runSheetOf(old, { ...tint, glass: 'curved', ...(anchor ? { anchor } : {}) }, defaultLay).find((x) => x.key === 'form-line')!.text;
+    expect(line('arch')).toMatch(/^Card across the top.* Two of us\.$/);
+    expect(line('arch')).not.toContain('an H');
+    expect(line('h')).toContain('an H');
+  });
+  test('drop glass is laid as an arch, fixed glass as an H; a line of somebody’s own is the one drawn (common practice)', () => {
+    const line = (anchor: LayPane['anchor']) => keysOf({ glass: 'curved', ...(anchor ? { anchor } : {}) }).find((x) => x.key === 'form-line')!.text;
+    expect(line('arch')).toContain('Card across the top, which is a finished edge, then down both sides: an arch. 13 mm of glass stay free');
+    expect(line('h')).toContain('then down both sides: an H');
+    expect(line('own')).toContain('along the line on the drawing');
+    const shuttle = launchAndShuttle();
+    const on = { ...records, job: shuttle.job, surfaces: shuttle.surfaces, readings: shuttle.readings, films: shuttle.films, rolls: shuttle.rolls };
+    const anchorOf = (name: string) =>
+      layPaneOf(
+        shuttle.surfaces.find((x) => x.name === name)!,
+        on,
+      )!.anchor;
+    expect([anchorOf('Door glass right'), anchorOf('Door glass left'), anchorOf('Rear window')]).toEqual(['arch', 'arch', 'h']);
+  });
   test('schools change the steps: liner, trim, silicone, stops', () => {
     expect(keys({}, { liner: 'pulled-down' })).toContain('liner-down');
     expect(keys({}, { liner: 'pulled-down' })).not.toContain('liner-halves');
@@ -84,6 +141,8 @@ describe('the steps as shipped', () => {
     expect(keys({ work: 'security' }, { edge: 'anchored' })).toContain('anchor');
     expect(edgeGapFor({ kind: 'security' }, 1.5)).toBe(2.5);
     expect(edgeGapFor({ kind: 'solar' }, 1.5)).toBe(1.5);
+    expect(defaultLay.bladeMm).toBeNull();
+    expect(usualBlades).toEqual(defaultBlades);
   });
   test('a caution stands where it bites: blade, coated glass, alcohol, wet liner', () => {
     const steps = runSheetOf(set, tint, defaultLay);
@@ -103,6 +162,90 @@ describe('the steps as shipped', () => {
     const m = (areaM2: number, edgeM: number) => runSheetOf(set, { ...tint, areaM2, edgeM }, defaultLay).find((s) => s.key === 'dry-edges')!.minutes;
     expect(m(1, 4)).toBeCloseTo(0.5 + 0.5 + 1.2, 9);
     expect(m(2, 6)).toBeCloseTo(0.5 + 1 + 1.8, 9);
+  });
+});
+
+describe('no blade where a blade ruins (common practice, TRADE §5)', () => {
+  const careOf = (more: Partial<LayPane>) => runSheetOf(set, { ...tint, ...more }, defaultLay);
+  const scraping = (steps: readonly { key: string; tools: readonly string[]; text: string }[]) => steps.filter((s) => s.tools.some((t) => /scraper/.test(t)) || /with pad and blade/.test(s.text)).map((s) => s.key); // prettier-ignore
+  test('pad-only faces get pad and hand instead of scraping and of a test patch with the blade; the reason stands in the step', () => {
+    const steps = careOf({ care: 'pad', careWhy: 'Heating lines are printed on this face.' });
+    expect(scraping(steps)).toEqual([]);
+    expect(steps.map((s) => s.key)).toEqual(expect.arrayContaining(['stamp-pad', 'pad']));
+    expect(steps.find((s) => s.key === 'pad')!.text).toMatch(/^Heating lines are printed on this face\. Wet, soft pad along the lines/);
+  });
+  test('an unknown face is asked about first, and until then it is the pad', () => {
+    const steps = careOf({ care: 'ask', careWhy: 'Nobody has said what glass it is.' });
+    expect(scraping(steps)).toEqual([]);
+    expect(steps.find((s) => s.key === 'stamp-ask')!.reading).toBe('face');
+    expect(steps.findIndex((s) => s.key === 'stamp-ask')).toBeLessThan(steps.findIndex((s) => s.key === 'wash'));
+  });
+  test('grit with a written go-ahead is scraped one way; bare float is scraped as ever', () => {
+    expect(careOf({ care: 'one-way' }).map((s) => s.key)).toEqual(expect.arrayContaining(['scrape-one-way']));
+    expect(careOf({ care: 'one-way' }).map((s) => s.key)).not.toContain('scrape');
+    expect(careOf({}).map((s) => s.key)).toContain('scrape');
+  });
+  test('steps that a firm wrote before anybody asked do not bring the blade back', () => {
+    const old: StepSet = { ...set, steps: set.steps.filter((s) => s.key !== 'pad').map((s) => (s.key === 'scrape' ? { ...s, key: 'our-own', title: 'Blade it', when: { ...s.when, care: [] } } : s)) }; // prettier-ignore
+    const sheet = (care: LayPane['care']) => runSheetOf(old, { ...tint, care }, defaultLay).map((s) => s.key);
+    expect(sheet('blade')).toContain('our-own');
+    expect(sheet('pad')).not.toContain('our-own');
+    expect(sheet('pad')).toContain('pad');
+  });
+  test('what is known of the glass decides: coating on the face worked, plastic, lines, hardened, unknown', () => {
+    const w = pane('W1');
+    const [p] = w.glazing!.panes;
+    const made = (more: Partial<Surface>, glass: Partial<NonNullable<Surface['glazing']>['panes'][number]> = {}) =>
+      careOfFace({ ...w, workedFace: 'unknown', curved: null, filmFace: 'room', glazing: { ...w.glazing!, panes: [{ ...p!, kind: 'float', coating: 'none', ...glass }], cavities: [] }, ...more }).care; // prettier-ignore
+    expect(made({})).toBe('blade');
+    expect(made({}, { coating: 'low-e-hard', coatingFace: 'inner' })).toBe('pad');
+    // the same coating on the other face does not meet the blade
+    expect(made({}, { coating: 'low-e-hard', coatingFace: 'outer' })).toBe('blade');
+    expect(made({ filmFace: 'street' }, { coating: 'low-e-hard', coatingFace: 'outer' })).toBe('pad');
+    expect(made({}, { kind: 'plastic' })).toBe('pad');
+    expect(made({}, { kind: 'tempered' })).toBe('ask');
+    expect(made({}, { kind: 'unknown' })).toBe('ask');
+    expect(made({}, { coating: 'unknown' })).toBe('ask');
+    expect(made({ glazing: null })).toBe('ask');
+    expect(made({ workedFace: 'grit' }, { kind: 'tempered' })).toBe('pad');
+    expect(made({ workedFace: 'grit-agreed' }, { kind: 'tempered' })).toBe('one-way');
+    expect(made({ workedFace: 'plain' }, { kind: 'tempered' })).toBe('blade');
+    // a finger that felt nothing does not take back what is known
+    expect(made({ workedFace: 'plain' }, { coating: 'low-e-hard', coatingFace: 'inner' })).toBe('pad');
+  });
+  test('the van’s rear window has heating lines on the room face: no step of it scrapes; what was felt on the spot counts by the log, and can be taken back', () => {
+    const van = launchAndShuttle();
+    const of = { ...records, ...van, firm: demoFirm, layEntries: [], stepSets: [] } as unknown as LayRecords;
+    const rear = van.surfaces.find((s) => s.curved?.defroster)!;
+    expect(scraping(sheetOfSurface(rear, of)!.steps)).toEqual([]);
+    const w = { ...pane('W1'), glazing: null };
+    const line = (id: string, more: object) => ({ id, surfaceId: w.id, kind: 'found', stepSetId: SHIPPED_STEPS_ID, occurredAt: `2026-12-03T09:0${id}:00Z`, receivedAt: null, correctsId: null, personId: 'a', stepKey: null, ...more }) as never; // prettier-ignore
+    const steps = (entries: never[]) => sheetOfSurface(w, { ...records, surfaces: records.surfaces.map((s) => (s.id === w.id ? w : s)), layEntries: entries })!.steps.map((s) => s.key); // prettier-ignore
+    expect(steps([])).toContain('stamp-ask');
+    expect(steps([line('1', { found: 'plain' })])).toContain('scrape');
+    expect(steps([line('1', { found: 'plain' }), line('2', { found: 'coated' })])).toContain('pad');
+    expect(steps([line('1', { found: 'plain' }), line('2', { kind: 'correction', correctsId: '1' })])).toContain('stamp-ask');
+  });
+});
+
+describe('the knife says how much of it is out', () => {
+  test('every step that trims on the glass: 3 mm of blade, point only, no pressure (common practice)', () => {
+    const all = [
+      keysOf({}),
+      keysOf({}, { trim: 'centre' }),
+      keysOf({ glass: 'curved' }),
+      keysOf({ glass: 'curved-outside' }),
+      keysOf({ method: 'dry-template' }),
+    ].flat();
+    const cuts = all.filter((s) => s.key.startsWith('trim') || s.key.startsWith('form-trim') || s.key === 'template');
+    expect(cuts.length).toBeGreaterThan(4);
+    for (const s of cuts) expect(`${s.text} ${s.caution}`).toMatch(/3 mm of blade out, point only, no pressure/i);
+    expect(keysOf({ units: 'in' }).find((s) => s.key === 'trim-corner')!.caution).toContain('1/8');
+  });
+  test('a gun after the alcohol wash waits for air; before it there is none to wait for', () => {
+    const steps = keysOf({ glass: 'curved' });
+    expect(steps.find((s) => s.key === 'form-edges')!.caution).toMatch(/^Alcohol was used here: open all doors/);
+    expect(steps.find((s) => s.key === 'form-heat')!.caution).not.toContain('Alcohol');
   });
 });
 
@@ -188,6 +331,15 @@ describe('the demo harbour', () => {
   });
 });
 
+test('in an inch job no step, no caution and no kit line tells °C, m² or µm', () => {
+  const inInches: LayRecords = { ...records, job: { ...records.job, units: 'in' } };
+  const panes = file.surfaces.filter((x) => x.filmId);
+  const words = panes.flatMap((x) => sheetOfSurface(x, inInches)?.steps ?? []).map((x) => [x.title, x.text, x.purpose, x.good, x.caution].join(' ')).join(' '); // prettier-ignore
+  expect(words).toMatch(/\d °F/);
+  expect(words).not.toMatch(/°C|\d m²|µm|\d m\/s/);
+  expect(panes.flatMap((x) => sheetOfSurface(x, records)?.steps ?? []).map((x) => x.text + x.good).join(' ')).not.toContain('°F'); // prettier-ignore
+});
+
 describe('curved panes of the demo', () => {
   const van = launchAndShuttle();
   const of: LayRecords = { firm: demoFirm, job: van.job, surfaces: van.surfaces, readings: van.readings, films: van.films, rolls: van.rolls, stepSets: [], layEntries: [] }; // prettier-ignore
@@ -216,6 +368,27 @@ describe('curved panes of the demo', () => {
   test('a blade that lies on the bend, and no strokes before their shrink plan is known', () => {
     expect(layPaneOf(rear, of)!.bladeMm).toBe(150);
     expect(squeegeeOfSurface(rear, of)).toMatchObject({ ok: false, why: expect.stringContaining('see Forming in Choose') });
+  });
+  test('under an arch strokes go out from where it runs across the top, down the pane; every place of it is pressed', () => {
+    const door = van.surfaces.find((x) => x.name === 'Door glass right')!;
+    const request = shrinkRequestOf(
+      door,
+      of,
+      van.films.find((f) => f.id === door.filmId)!,
+    );
+    if (!request || !('input' in request)) throw new Error('no plan is asked for');
+    const plan = shrinkPlan(request.input);
+    const top = Math.max(...plan.finished.map((p) => p.y));
+    expect(plan.anchor.kind).toBe('arch');
+    // its heights are those over the pane, not those down its sides
+    for (const mm of [plan.anchor.leftMm, plan.anchor.middleMm, plan.anchor.rightMm]) expect(Math.abs(mm - top)).toBeLessThan(5);
+    const answer = squeegeeOfSurface(door, of, plan)!;
+    if (!answer.ok) throw new Error(answer.why);
+    const heights = answer.plan.passes[0]!.strokes.filter((x) => x.how === 'pull').map((x) => x.path[0]!.y);
+    expect(heights[0]!).toBeGreaterThan(0.6 * top);
+    expect(heights[0]).toBe(Math.max(...heights));
+    const left = answer.plan.passes[0]!.strokes.filter((x) => x.how === 'pull' && x.path[1]!.x < x.path[0]!.x).map((x) => x.path[0]!.y);
+    expect(left).toEqual([...left].sort((a, b) => b - a));
   });
   test('strokes go out from the line of the plan; on the face that is worked on left and right change places', () => {
     const finished = [[0, 0], [1200, 0], [1100, 500], [50, 500]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore

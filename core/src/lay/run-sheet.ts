@@ -1,6 +1,6 @@
-import type { CutMethod, Film, GlassForm, LayEntry, LaySettings, StepRule, StepSet, Surface, UnitSystem, WorkClass } from '@yellow-pane/contracts';
+import type { CutMethod, GlassForm, LayEntry, LaySettings, PaneTrait, StepRule, StepSet, Surface, UnitSystem, WorkClass } from '@yellow-pane/contracts';
 import { formatLength, formatRough, formatRoughRange } from '../ground/index.js';
-import { workClassOf } from '../films/index.js';
+import type { FaceCare } from '../choose/index.js';
 import { shippedSteps } from './shipped-steps.js';
 import { EDGE_STOP_MM } from './squeegee-plan.js';
 
@@ -18,6 +18,13 @@ export interface LayPane {
   readonly filmName: string;
   /** What gun curved glass takes: full with a tempered stamp, low when it is laminated or chipped; unproven while nobody has said. */
   readonly gun?: 'full' | 'low' | 'unproven' | 'never';
+  /** What of it asks for steps of its own. */
+  readonly has?: readonly PaneTrait[];
+  /** How film is laid on curved glass before it is formed. */
+  readonly anchor?: 'h' | 'arch' | 'own';
+  /** What may touch its face, and what decides it. */
+  readonly care: FaceCare;
+  readonly careWhy: string;
   /** Why no film, or not this one, is laid on it at all. */
   readonly refusal?: string | null;
   /** Who has to be asked before it is laid. */
@@ -29,9 +36,6 @@ export interface LayPane {
 export interface Step extends Omit<StepRule, 'minutes' | 'when'> {
   readonly minutes: number;
 }
-
-/** Gap that thick film keeps at least. @source common practice: 2–3 mm for security film, 1–2 mm else */
-export const THICK_EDGE_GAP_MM = 2.5;
 
 export const lockNames: Record<LaySettings['lock'], string> = {
   tee: 'a T from the top centre',
@@ -46,6 +50,13 @@ export const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
   low: 'No full gun on this glass: low heat, whole pane warmed first, never over a chip. Or refuse.',
   unproven: 'Tempered stamp seen: gun on full, 20 to 30 s to warm up. Not seen: low heat, whole pane warmed first, or not at all.',
   never: 'No heat gun on plastic, not even a low one.',
+};
+
+/** How film is first laid on curved glass. @source common practice (TRADE §7) */
+export const anchorWords: Record<NonNullable<LayPane['anchor']>, string> = {
+  h: 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.',
+  arch: 'Card across the top, which is a finished edge, then down both sides: an arch. {13 mm} of glass stay free at the long side, film rests over the other. All slack is brought to the bottom, nothing stays above. Too few fingers there: push the film together.',
+  own: 'A stroke across along the line on the drawing, then down both sides. The slack now stands in fingers above and below.',
 };
 
 /** `{150 mm}` or `{25 to 50 mm}` in the words of a step: told in the units of the job. */
@@ -65,7 +76,24 @@ export const stepApplies = (rule: StepRule, pane: LayPane, schools: LaySettings)
   among(rule.when.trim, schools.trim) &&
   among(rule.when.silicone, schools.silicone) &&
   among(rule.when.stops, schools.stops) &&
-  among(rule.when.edge, schools.edge);
+  among(rule.when.edge, schools.edge) &&
+  among(rule.when.care ?? [], pane.care) &&
+  ((rule.when.has ?? []).length === 0 || rule.when.has!.some((trait) => (pane.has ?? usualTraits).includes(trait)));
+
+/** A pane of which nothing is said has corners, is laid in one piece, and nothing is cut out of it. */
+const usualTraits: readonly PaneTrait[] = ['corners'];
+
+/** Steps that put a blade flat on the face, whoever wrote them. */
+const scrapes = (rule: Pick<StepRule, 'key' | 'tools'>): boolean => rule.key.startsWith('scrape') || rule.tools.some((t) => /scraper/i.test(t));
+
+/** The rules of a set for a pane. Where no blade may touch the face, a step that scrapes gives way to the soft pad, also in steps that a firm wrote before anybody asked. */
+function rulesFor(set: StepSet, pane: LayPane, schools: LaySettings): StepRule[] {
+  const rules = set.steps.filter((rule) => stepApplies(rule, pane, schools));
+  if (pane.care === 'blade' || pane.care === 'one-way' || !rules.some(scrapes)) return rules;
+  const soft = shippedSteps(set.firmId).steps.find((s) => s.key === 'pad')!;
+  const hasPad = rules.some((r) => r.key === soft.key);
+  return rules.flatMap((r) => (!scrapes(r) ? [r] : hasPad ? [] : [soft])).filter((r, i, all) => all.findIndex((x) => x.key === r.key) === i);
+}
 
 /**
  * The steps of one pane in order, from a version of the firm’s steps: those whose conditions hold, with this pane’s figures in their words.
@@ -82,36 +110,52 @@ export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): S
     lock: lockNames[schools.lock],
     film: pane.filmName,
     gun: gunWords[pane.gun ?? 'unproven'],
+    anchor: anchorWords[pane.anchor ?? 'h'],
+    care: pane.careWhy,
   };
+  // the words of before there was an arch told drop glass to be laid as an H
+  const laid = (rule: StepRule): string =>
+    rule.key === 'form-line' && pane.anchor === 'arch' && !rule.text.includes('{anchor}') ? `{anchor} ${rule.text.replace(H_OF_BEFORE, '')}`.trim() : rule.text;
   const filled = (text: string) =>
     text
       .replace(/\{(\w+)\}/g, (whole, name: string) => figures[name] ?? whole)
       .replace(LENGTH_IN_BRACES, (_, from: string, to?: string) =>
         to ? formatRoughRange(Number(from), Number(to), pane.units) : formatRough(Number(from), pane.units),
       );
-  return set.steps
-    .filter((rule) => stepApplies(rule, pane, schools))
+  return rulesFor(set, pane, schools)
     .map(({ when: _, minutes, ...rule }) => ({
       ...rule,
       title: filled(rule.title),
-      text: filled(rule.text),
+      text: filled(laid({ ...rule, minutes, when: _ })),
       purpose: filled(rule.purpose),
       good: filled(rule.good),
       tools: rule.tools.map(filled),
+      caution: rule.caution === null ? null : filled(rule.caution),
+      returnAfterMinutes: rule.returnAfterMinutes ?? null,
       minutes: minutes.fixed + minutes.perM2 * pane.areaM2 + minutes.perM * pane.edgeM,
     }))
-    .map((s, i) => {
-      const isHot = s.drawing === 'forming' || s.tools.includes('heat gun');
-      const first = [(i === 0 || isHot) && pane.refusal, i === 0 && pane.ask].filter(Boolean);
+    .map((s, i, all) => {
+      const hasGun = s.tools.some((t) => /heat gun/i.test(t));
+      const isHot = s.drawing === 'forming' || hasGun;
+      const vapour = hasGun && all.slice(0, i).some((b) => b.tools.some((t) => VAPOUR.test(t)));
+      const first = [(i === 0 || isHot) && pane.refusal, i === 0 && pane.ask, vapour && AIR_FIRST].filter(Boolean);
       return first.length ? { ...s, caution: [...first, s.caution].filter(Boolean).join(' ') } : s;
     });
 }
 
+/** How the line was shipped before there was an arch; firms’ own versions may have kept it. */
+const H_OF_BEFORE = 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.';
+
+/** What leaves vapour that burns. */
+const VAPOUR = /cleaner|alcohol|primer|solvent|promoter/i;
+/** @source common practice: no gun while solvent or alcohol vapour is in the room */
+const AIR_FIRST = 'Alcohol was used here: open all doors, air until nothing is smelt, then the gun.';
+
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
-export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good'>): string[] =>
-  [...`${rule.title} ${rule.text} ${rule.purpose} ${rule.good}`.matchAll(/\{(\w+)\}/g)]
+export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good' | 'caution'>): string[] =>
+  [...`${rule.title} ${rule.text} ${rule.purpose} ${rule.good} ${rule.caution ?? ''}`.matchAll(/\{(\w+)\}/g)]
     .map((m) => m[1]!)
-    .filter((name) => !['edgeGap', 'edgeStop', 'overhang', 'blade', 'lock', 'film', 'gun'].includes(name));
+    .filter((name) => !['edgeGap', 'edgeStop', 'overhang', 'blade', 'lock', 'film', 'gun', 'anchor', 'care'].includes(name));
 
 /**
  * Which version a job is worked by: the one its first entry was logged with, so that a running job keeps it; before that the firm’s newest;
@@ -125,9 +169,5 @@ export function stepSetOf(firmId: string, sets: readonly StepSet[], entries: rea
   return (first && all.find((s) => s.id === first.stepSetId)) ?? newest;
 }
 
-/** Expected minutes of a pane: all its steps. */
+/** Expected minutes of a pane: all its steps, later visits included. */
 export const sheetMinutes = (steps: readonly Step[]): number => steps.reduce((s, x) => s + x.minutes, 0);
-
-/** Edge gap of a pane: what the job says, and for thick film not under its own. */
-export const edgeGapFor = (film: Pick<Film, 'kind'>, jobGapMm: number): number =>
-  workClassOf(film) === 'security' ? Math.max(jobGapMm, THICK_EDGE_GAP_MM) : jobGapMm;

@@ -3,7 +3,7 @@ import type { ReadyRule, StepRule, StepSet, StepWhen } from '@yellow-pane/contra
 /** Id of the steps that come with Yellow Pane; never stored. */
 export const SHIPPED_STEPS_ID = '01930000-0000-7000-8000-0000000057e9';
 
-const anywhere: StepWhen = { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [] };
+const anywhere: StepWhen = { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [], care: [] };
 type Short = Partial<Omit<StepRule, 'key' | 'title' | 'text' | 'when' | 'minutes'>> & {
   readonly when?: Partial<StepWhen>;
   /** Fixed, per m², per m of edge. */
@@ -18,6 +18,7 @@ const step = (key: string, title: string, text: string, more: Short): StepRule =
   tools: more.tools ?? [],
   minutes: { fixed: more.minutes[0], perM2: more.minutes[1], perM: more.minutes[2] },
   wait: more.wait ?? null,
+  returnAfterMinutes: more.returnAfterMinutes ?? null,
   reading: more.reading ?? 'none',
   drawing: more.drawing ?? 'none',
   mood: more.mood ?? 'wet',
@@ -57,32 +58,40 @@ const steps: readonly StepRule[] = [
     caution: 'A cut through the seal lets water in: stop where it holds the pane.', when: { frame: ['silicone'], silicone: ['cut-out'] },
   }), // prettier-ignore
   step('stamp', 'Find the stamp, feel the glass', 'Look for the tempered stamp. Feel the face for a coating and for grit. A test patch in a corner with pad and blade.', {
-    purpose: 'Grit in tempered glass and soft coatings scratch under a blade.', good: 'No line in the test patch against the light.', minutes: [0.5, 0, 0], drawing: 'pane', mood: 'look',
+    purpose: 'Grit in tempered glass and soft coatings scratch under a blade.', good: 'No line in the test patch against the light.', minutes: [0.5, 0, 0], drawing: 'pane', mood: 'look', when: { care: ['blade', 'one-way'] },
     caution: 'Never scrape coated or plastic glazing, or across defroster and antenna lines. Scratches found now: photograph them, the customer signs.',
+  }), // prettier-ignore
+  step('stamp-pad', 'Find the stamp, feel the glass by hand', '{care} Bare hand and soft pad only, along the lines where there are some. No blade on this face, not even for a test.', {
+    purpose: 'What a blade does to this face stays.', good: 'Known before water: scratches and chips photographed, the customer signs.', minutes: [0.5, 0, 0], drawing: 'pane', mood: 'look', when: { care: ['pad'] },
+    caution: 'No scraper, no steel wool, no knife on this face.',
+  }), // prettier-ignore
+  step('stamp-ask', 'What is this face? Feel it before anything hard touches it', '{care} Look for the stamp in the corners; bare hand over the face for a coating, for grit, for printed lines; a test patch with the pad, not with a blade. Then say below what it is.', {
+    purpose: 'A scratched facade is the costliest claim there is.', good: 'You can say which of these it is. Until you can: the pad only.', minutes: [1, 0, 0], reading: 'face', drawing: 'pane', mood: 'look', when: { care: ['ask'] },
+    caution: 'No blade until it is known. Scratches found now: photograph them, the customer signs.',
   }), // prettier-ignore
   step('read-glass', 'Read the glass', 'Thermometer on a patch of dull tape, one hand away. Sun or warm glass: shade it from outside or wait.', {
     purpose: 'On warm glass the water dries and the film grabs; on cold glass it never tacks.', good: 'Between 5 °C and a hand’s warmth, and no sun on it.', tools: ['thermometer'], minutes: [0.5, 0, 0], reading: 'glass', mood: 'look',
   }), // prettier-ignore
   step('form-start', 'May the gun go on?', 'Tempered stamp seen, no chip, glass over 15 °C: full gun. Laminated or chipped: low heat, whole pane warmed, always moving, or not at all. Plastic: no gun.', {
-    purpose: 'Glass cracks by a hot spot on a cold or damaged pane.', good: 'Glass warm to the hand all over, stamp photographed.', tools: ['infrared thermometer', 'heat gun', 'gloves'], minutes: [1, 2, 0], reading: 'glass', drawing: 'pane', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
+    purpose: 'Glass cracks by a hot spot on a cold or damaged pane.', good: 'Glass warm to the hand all over, stamp photographed.', tools: ['infrared thermometer', 'heat gun', 'heat glove', 'rubber shields', 'safety glasses'], minutes: [1, 2, 0], reading: 'glass', drawing: 'pane', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Under 15 °C do not start: warm the pane evenly first. 480 to 540 °C at the nozzle burns at once; air the place. No heat beside an airbag or a sensor; shield rubber and trim.',
   }), // prettier-ignore
   step('form-hang', 'Film on the outside, liner up', 'Wash the outside. A wet or soaped glass, film on it with its liner up, its width along the pane. On drop glass {25 to 50 mm} higher than it will sit, {13 mm} past the sides.', {
-    purpose: 'Formed outside, laid inside; higher up so that no heat comes near the lower rubber.', good: 'Film past the sides, enough to grip above and below.', tools: ['slip or bar soap', 'film piece'], minutes: [1, 1, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
+    purpose: 'Formed outside, laid inside; higher up so that no heat comes near the lower rubber.', good: 'Film past the sides, enough to grip above and below.', tools: ['bar soap or slip', 'film piece', 'tape measure'], minutes: [1, 1, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
-  step('form-line', 'Lay the line', 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.', {
-    purpose: 'At this height the fingers above and below need the same shrink.', good: 'Fingers of one size, about as many as drawn. One too big: make two.', tools: ['squeegee', 'tape'], minutes: [0.5, 0.3, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
+  step('form-line', 'Lay the line', '{anchor}', {
+    purpose: 'What the film has to lose is brought where it can be shrunk, in fingers of one size.', good: 'Fingers of one size, about as many as drawn. One too big: make two.', tools: ['squeegee {blade}', 'masking tape'], minutes: [0.5, 0.3, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
   step('form-heat', 'Shrink the fingers, in the order drawn', '{gun} From the root to the edge; film zig-zags: press it, go on. Never stand still.', {
-    purpose: 'Film loses along the roll what hangs over.', good: 'Zig-zag texture, then soft and floating. Chaotic tight lines: too much. Smoke: burnt.', tools: ['heat gun', 'felt card', 'gloves'], minutes: [0.8, 1.2, 0], drawing: 'forming', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
+    purpose: 'Film loses along the roll what hangs over.', good: 'Zig-zag texture, then soft and floating. Chaotic tight lines: too much. Smoke: burnt.', tools: ['heat gun', 'felt card', 'heat glove'], minutes: [0.8, 1.2, 0], drawing: 'forming', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Burns and fumes: gloves, moving air, nobody behind the gun. Never made a finger before? Practise on glass that is yours.',
   }), // prettier-ignore
   step('form-sweep', 'Test sweep', 'Spray the film, sweep it once from the line outwards. A finger that pops up has not shrunk enough: once more there.', {
-    purpose: 'What pops up outside will pop up inside.', good: 'No finger rises anywhere.', tools: ['slip', 'squeegee'], minutes: [0.3, 0.5, 0], drawing: 'forming', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
+    purpose: 'What pops up outside will pop up inside.', good: 'No finger rises anywhere.', tools: ['slip', 'squeegee {blade}'], minutes: [0.3, 0.5, 0], drawing: 'forming', mood: 'wet', when: { glass: ['curved', 'curved-outside'] },
   }), // prettier-ignore
   step('form-trim', 'Trim outside', 'Fixed glass: onto the dot border. Drop glass: {1 to 2 mm} under the upper edge; below it stays long, {6 to 20 mm} go behind the seal.', {
     purpose: 'The film is its own template.', good: 'One even line, no tooth.', tools: ['new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', mood: 'wet', when: { glass: ['curved'] },
-    caution: 'Point only, no pressure: a scored pane cracks. Never across a heating line.',
+    caution: '{3 mm} of blade out, point only, no pressure: a scored pane cracks. Never across a heating line.',
   }), // prettier-ignore
   step('form-lift', 'Lift it on its liner', 'Lift the formed film off with its liner on, roll it up loosely, liner out, and lay it down clean. Mark the line at both sides with tape first.', {
     purpose: 'The glass under it is washed once more; the film comes back to the same place.', good: 'Tape marks of the line on the glass, film without a crease.', tools: ['masking tape'], minutes: [0.6, 0.3, 0], drawing: 'anchor-line', mood: 'wet', when: { glass: ['curved-outside'] },
@@ -92,8 +101,16 @@ const steps: readonly StepRule[] = [
     caution: 'Alcohol burns and its vapour too: air the room, no flame.',
   }), // prettier-ignore
   step('scrape', 'Scrape, top to bottom', 'Wet, a new blade held lightly, one direction. A hard grip digs a corner in.', {
-    purpose: 'What you cannot feel you will see.', good: 'Smooth under the bare fingers.', tools: ['scraper, new blade'], minutes: [0.5, 1.5, 0],
-    caution: 'Tempered glass with grit in its surface: pad only, or one way after a written go-ahead.',
+    purpose: 'What you cannot feel you will see.', good: 'Smooth under the bare fingers.', tools: ['scraper, new blade'], minutes: [0.5, 1.5, 0], when: { care: ['blade'] },
+    caution: 'Never dry. A sound of sand under the blade: stop, that is grit, go on with the pad.',
+  }), // prettier-ignore
+  step('scrape-one-way', 'Scrape one way only', 'There is grit in this surface, and a written go-ahead. Wet, a new blade held lightly, forward only, lifted for the way back.', {
+    purpose: 'A blade drawn back drags the grit over the glass.', good: 'No line against the light after every stroke.', tools: ['scraper, new blade'], minutes: [0.5, 2.5, 0], when: { care: ['one-way'] },
+    caution: 'The go-ahead is on paper and signed, or it is the pad. Stop at the first line you see.',
+  }), // prettier-ignore
+  step('pad', 'Soft pad instead of the blade, then the bare hand', '{care} Wet, soft pad along the lines, light, twice; then feel every hand’s breadth. What still sits there: more cleaner and time, not pressure.', {
+    purpose: 'Clean without anything that can scratch.', good: 'Smooth under the bare fingers.', tools: ['soft pad'], minutes: [0.5, 2, 0], when: { care: ['pad', 'ask'] },
+    caution: 'No blade, no steel wool, no powder on this face.',
   }), // prettier-ignore
   step('dry-edges', 'Squeegee, dry the edges, wet again', 'Squeegee down, dry edges and frame with a lint-free cloth, then wet the glass at once so that falling dust does not stick.', {
     purpose: 'Dirt comes out of the frame, not off the glass.', good: 'Cloth clean after the last edge.', tools: ['squeegee', 'lint-free cloth', 'slip'], minutes: [0.5, 0.5, 0.3],
@@ -115,11 +132,21 @@ const steps: readonly StepRule[] = [
   }), // prettier-ignore
   step('form-trim-outside', 'Trim, clear of the seal', 'After the hard pass: one even cut {1 to 3 mm} clear of rubber and trim, corners rounded. Where its maker asks for it, the edge is sealed when it is dry.', {
     purpose: 'Outside, water and brushes get under an edge that touches rubber.', good: 'One even line, round corners, no tooth.', tools: ['new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', mood: 'wet', when: { glass: ['curved-outside'] },
-    caution: 'Point only, no pressure: a scored pane cracks. Wipers stay off until the film has dried.',
+    caution: '{3 mm} of blade out, point only, no pressure: a scored pane cracks. Wipers stay off until the film has dried.',
   }), // prettier-ignore
   step('template', 'Hang it dry, level, trim the sides', 'Liner on, on damp glass. Level it, trim the sides against the frame, mark both top corners with tape. Take it off again.', {
-    purpose: 'The straightest pattern there is.', good: 'Tape marks at both top corners, level lines level.', tools: ['level', 'masking tape', 'new blade'], minutes: [3, 1, 0.5], drawing: 'template', mood: 'dry',
+    purpose: 'The straightest pattern there is.', good: 'Tape marks at both top corners, level lines level.', tools: ['level', 'masking tape', 'new blade edge'], minutes: [3, 1, 0.5], drawing: 'template', mood: 'dry',
+    caution: '{3 mm} of blade out, point only, no pressure: a scored pane cracks later.',
     when: { glass: ['flat'], method: ['dry-template'] },
+  }), // prettier-ignore
+  step('weed', 'Weed the piece, then the tape', 'Flat on the bench, from a corner, slowly and low over itself: lift out what is not wanted; small islands with the point of a knife. Then application tape on, rubbed down from the middle.', {
+    purpose: 'What is lifted on the glass takes its neighbour along.', good: 'Every island still there, no edge lifted, no bubble under the tape.', tools: ['weeding knife', 'application tape', 'card'], minutes: [3, 4, 0], mood: 'dry', when: { glass: ['flat'], has: ['plotted'] },
+  }), // prettier-ignore
+  step('marks', 'Mark the level', 'One level line over all panes of the row, on tape on the frame: each piece’s height from it is on the cut sheet. Mark both ends of every piece.', {
+    purpose: 'Eyes follow the line from pane to pane; one sill is never like the next.', good: 'One line from the first pane to the last.', tools: ['level', 'masking tape', 'pencil'], minutes: [2, 0.5, 0], mood: 'dry', when: { glass: ['flat'], has: ['bands', 'plotted'] },
+  }), // prettier-ignore
+  step('strips', 'The strips in their order', 'Left to right, or the lower one first, as the cut sheet names them. The first strip is hung, locked and pressed on; a tape line on the glass says where its edge is; then the next.', {
+    purpose: 'Where strips meet only the first can still be moved.', good: 'Its edge on the tape line from end to end.', tools: ['masking tape', 'level'], minutes: [1.5, 0.5, 0], mood: 'wet', when: { glass: ['flat'], has: ['seam-overlap', 'seam-butt', 'seam-double-cut'] },
   }), // prettier-ignore
   step('liner-halves', 'Liner off in two halves', 'Two tape tabs on a corner, pulled apart. Peel half, wet the glue side, lay it back; the other half; roll it up, hang it, unroll.', {
     purpose: 'For tall panes and dusty rooms: the glue side meets no air.', good: 'Both faces streaming wet.', tools: ['tape tabs', 'slip'], minutes: [1, 0.8, 0], drawing: 'liner', when: { glass: ['flat'], liner: ['halves'] },
@@ -142,16 +169,34 @@ const steps: readonly StepRule[] = [
     purpose: 'Most of the water out, nothing pulled off its place.', good: 'No fold, no fish-mouth, film flat.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 1, 0], drawing: 'light',
     caution: 'A dry outside is scratched by every tool.', when: { glass: ['flat'] },
   }), // prettier-ignore
-  step('corners', 'Relieve the corners', 'With a finger first, then a short cut at 45° where film stands against two sides.', {
-    purpose: 'A corner that pulls lifts the film after the trim.', good: 'Film lies in the corner without a fold.', tools: ['blade'], minutes: [0.5, 0, 0], drawing: 'corners', when: { glass: ['flat'], method: ['overhang', 'factory-edge', 'dry-template'] },
+  step('seam-lap', 'Lay the lap', 'The next strip lies {25 mm} over the one before, the right one or the upper one on top so that water runs off. Its edge along the tape line.', {
+    purpose: 'A lap that wanders is seen from the street.', good: 'One even dark line, no pocket of water along it.', tools: ['masking tape', 'hard card'], minutes: [1, 0.5, 0], mood: 'wet', when: { glass: ['flat'], has: ['seam-overlap'] },
   }), // prettier-ignore
-  step('trim-corner', 'Trim from a top corner down', 'New blade edge. Point only, no pressure, knife and card leaning about 70° into the frame. A long side half way, change hands, and on from there.', {
-    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', when: { glass: ['flat'], trim: ['corner'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
-    caution: 'A scored pane cracks later: the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
+  step('seam-edges', 'Bring the edges together', 'The roll’s own edge of each strip meets the other’s, no gap and none on top: slide while it is wet, lock at the seam first, press along it, then out from it.', {
+    purpose: 'Film draws back a hair as it dries: a gap that is seen wet is wider dry.', good: 'A line that only shows from close by.', tools: ['hard card', 'slip'], minutes: [2, 1, 0], mood: 'wet', when: { glass: ['flat'], has: ['seam-butt'] },
   }), // prettier-ignore
-  step('trim-centre', 'Trim from the middle to the corners', 'New blade edge. Point only, no pressure, from the middle of a side to each corner, knife and card leaning about 70° into the frame.', {
-    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.9], drawing: 'trim', when: { glass: ['flat'], trim: ['centre'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
-    caution: 'A scored pane cracks later: the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
+  step('seam-cut', 'Cut both through', 'A strip of liner goes under the lap. Straightedge on the line, one stroke of a new blade through both films; lift both waste strips and the liner, wet again, press the edges shut.', {
+    purpose: 'Two edges from one stroke fit each other.', good: 'Edges shut from end to end.', tools: ['straightedge', 'new blade edge', 'strip of liner'], minutes: [2, 1.5, 0], mood: 'wet', when: { glass: ['flat'], has: ['seam-double-cut'] },
+    caution: 'Never without the liner under it: the blade scores the glass, and a scored pane cracks later.',
+  }), // prettier-ignore
+  step('corners', 'Relieve the corners', 'With a finger first, then a short cut at 45° where film stands against two sides: {3 mm} of blade out, point only, no pressure.', {
+    purpose: 'A corner that pulls lifts the film after the trim.', good: 'Film lies in the corner without a fold.', tools: ['new blade edge'], minutes: [0.5, 0, 0], drawing: 'corners', when: { glass: ['flat'], has: ['corners'], method: ['overhang', 'factory-edge', 'dry-template'] },
+  }), // prettier-ignore
+  step('trim-corner', 'Trim from a top corner down', 'New blade edge, {3 mm} of blade out. Point only, no pressure, knife and card leaning about 70° into the frame. A long side half way, change hands, and on from there.', {
+    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.8], drawing: 'trim', when: { glass: ['flat'], has: ['corners'], trim: ['corner'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    caution: 'A scored pane cracks later: {3 mm} of blade out, point only, no pressure; the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
+  }), // prettier-ignore
+  step('trim-centre', 'Trim from the middle to the corners', 'New blade edge, {3 mm} of blade out. Point only, no pressure, from the middle of a side to each corner, knife and card leaning about 70° into the frame.', {
+    purpose: 'A gap of {edgeGap} all round.', good: 'An even gap, no tooth, no flap.', tools: ['trim guard or card', 'new blade edge'], minutes: [0.5, 0, 0.9], drawing: 'trim', when: { glass: ['flat'], has: ['corners'], trim: ['centre'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    caution: 'A scored pane cracks later: {3 mm} of blade out, point only, no pressure; the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
+  }), // prettier-ignore
+  step('trim-round', 'Trim round', 'New blade edge, {3 mm} of blade out. Point only, no pressure, in short turns a hand long, the card bent along with the frame; the knife stops where the hand has to change.', {
+    purpose: 'A gap of {edgeGap} all round.', good: 'One even line without a flat, no tooth.', tools: ['flexible card', 'new blade edge'], minutes: [0.7, 0, 1.1], drawing: 'trim', when: { glass: ['flat'], has: ['round'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    caution: 'A scored pane cracks later: {3 mm} of blade out, point only, no pressure; the point rides on the film, not on the glass. Snapped-off blades go into the tin; safety glasses on.',
+  }), // prettier-ignore
+  step('cut-outs', 'Round handles and holes', 'Slit the film from the cut-out to the nearest edge so that it lies flat, press it on up to there, trim round it last. Every inner corner is rounded along a coin: a sharp one tears.', {
+    purpose: 'Film that stands up at a handle lifts from there.', good: 'Film flat right up to it, no sharp inner corner.', tools: ['new blade edge', 'card'], minutes: [3, 0, 0], drawing: 'trim', when: { glass: ['flat'], has: ['cut-outs'], method: ['overhang', 'factory-edge', 'tucked-corner', 'dry-template'] },
+    caution: '{3 mm} of blade out, point only, no pressure. Take the handle off where that can be done.',
   }), // prettier-ignore
   step('hard', 'Hard pass', 'Wet the outside again. From the middle out to the cut edges, all your weight, strokes overlapping.', {
     purpose: 'What stays now dries for weeks.', good: 'No water runs out of the last stroke.', tools: ['squeegee {blade}', 'slip'], minutes: [0.5, 1.2, 0], drawing: 'hard', when: { glass: ['flat'], film: ['tint', 'frost'] },
@@ -164,7 +209,7 @@ const steps: readonly StepRule[] = [
     wait: { minutes: 10, what: 'water comes back to the edges' },
   }), // prettier-ignore
   step('form-edges', 'Edge fingers: heat above and below only', 'What still stands at the upper and lower edge is relaxed with a little heat. Stay {150 mm} away from the sides.', {
-    purpose: 'Film cannot shrink across the roll: at the sides heat only does harm.', good: 'Edge shut, no shine of a burn.', tools: ['heat gun', 'hard card'], minutes: [0.5, 0, 0.2], drawing: 'forming', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
+    purpose: 'Film cannot shrink across the roll: at the sides heat only does harm.', good: 'Edge shut, no shine of a burn.', tools: ['heat gun', 'heat glove', 'hard card'], minutes: [0.5, 0, 0.2], drawing: 'forming', mood: 'dry', when: { glass: ['curved', 'curved-outside'] },
     caution: 'Rubber, trim and fingers are a hand away: low heat, short.',
   }), // prettier-ignore
   step('look', 'Look, all round', 'From the room, two metres off, at right angles, in daylight. Then once more along the edges with the card.', {
@@ -172,16 +217,16 @@ const steps: readonly StepRule[] = [
   }), // prettier-ignore
   step('anchor', 'Anchor the edge', 'When the film is dry: structural silicone, at least {10 mm} on the film and {10 mm} on the frame, tooled once. Nobody touches it for 2 to 7 days.', {
     purpose: 'Film that is not held at its edge fails there first.', good: 'An unbroken bead on all sides that are anchored.', tools: ['structural silicone', 'masking tape'], minutes: [2, 0, 2], drawing: 'anchor', mood: 'dry',
-    wait: { minutes: 7 * 24 * 60, what: 'the anchor bead cures; not to be touched' }, caution: 'The frame itself must hold. The film’s maker says which bead and which frames.', when: { film: ['security'], edge: ['anchored'] },
+    returnAfterMinutes: 2 * 24 * 60, wait: { minutes: 7 * 24 * 60, what: 'the anchor bead cures; not to be touched' }, caution: 'The frame itself must hold. The film’s maker says which bead and which frames.', when: { film: ['security'], edge: ['anchored'] },
   }), // prettier-ignore
   step('leave', 'Leave it alone, and say so', 'One to two days nobody leans on it or cleans it. Say to the customer: this film slows a break-in and holds splinters; it does not make glass unbreakable.', {
     purpose: 'Thick film sets slowly.', good: 'A note stands on the pane.', minutes: [0.5, 0, 0], mood: 'look', wait: { minutes: 2 * 24 * 60, what: 'security film is left alone' }, when: { film: ['security'] },
   }), // prettier-ignore
-  step('stops-back', 'Put the stops back', 'In their old places, over the film’s edge, when its edge has dried.', {
-    purpose: 'They hold the pane and the film.', good: 'Tight, and no film caught up.', tools: ['mallet'], minutes: [2, 0, 1], mood: 'dry', caution: 'Screws and pins at an angle can chip the edge of the glass.', when: { frame: ['bead'], stops: ['off'] },
+  step('stops-back', 'Put the stops back', 'In their old places, over the film’s edge, when its edge has dried: a day later (where the pane cannot stay open, the same day, and nobody presses on them).', {
+    purpose: 'They hold the pane and the film.', good: 'Tight, and no film caught up.', tools: ['mallet'], minutes: [2, 0, 1], mood: 'dry', returnAfterMinutes: 24 * 60, caution: 'Screws and pins at an angle can chip the edge of the glass.', when: { frame: ['bead'], stops: ['off'] },
   }), // prettier-ignore
-  step('silicone-again', 'Silicone again, in one to two days', 'Book it: the film’s edge dries first.', {
-    purpose: 'Silicone on wet film lets go.', good: 'A date is in the log.', minutes: [0.5, 0, 0], mood: 'look', wait: { minutes: 24 * 60, what: 'until the silicone can be run again' }, when: { frame: ['silicone'], silicone: ['cut-out'] },
+  step('silicone-again', 'Run the silicone again', 'One to two days after the film, when its edge is dry: a thin even bead, tooled once.', {
+    purpose: 'Silicone on wet film lets go.', good: 'An unbroken bead, film’s edge under it.', tools: ['silicone', 'masking tape'], minutes: [1, 0, 2], mood: 'dry', returnAfterMinutes: 24 * 60, when: { frame: ['silicone'], silicone: ['cut-out'] },
   }), // prettier-ignore
 ];
 

@@ -83,7 +83,7 @@ export const MISSED_MM2 = 25;
 const BEND_DEG = 30;
 /** Bent edges as straight pieces within this, which the overlap swallows. @source house rule */
 const BEND_ERROR_MM = 3;
-/** More than this is no plan a hand can follow. @source house rule */
+/** More goes along edges than this are no plan a hand can follow. @source house rule */
 const MOST_CLOSERS = 40;
 /** Speed of the blade and the time to set it down again. @source house figures; logged times take their place */
 const SPEED_MM_PER_S = { lock: 300, light: 300, hard: 150, edges: 100 } as const;
@@ -216,11 +216,13 @@ function meetingOf(a: Vec, b: Vec, c: Vec, d: Vec): Vec {
 }
 
 /**
- * One stroke along an edge for each stretch of it on which this blade lies wholly inside; at the ends of the edge it runs on while it does.
- * The inside is on the left of the ring.
+ * Strokes along an edge, one for each straight piece of it on which this blade lies wholly inside; at the ends of the edge it runs on while it does.
+ * Along a bend the blade is set down anew for each piece and carried straight: a blade that turns on the film stretches it. Only the finger follows a bend.
+ * The inside is on the left of the ring. @source common practice, TRADE §6: "Never turn the blade at an edge: carry it straight"
  * @param insideMm how far from the edge the blade's outer end runs: 0 along the edge itself
+ * @returns chains of strokes, each stroke set down where the one before it was lifted
  */
-function edgeStrokes(field: Field, ring: Polygon, run: readonly number[], blade: number, insideMm: number): Stroke[] {
+function edgeStrokes(field: Field, ring: Polygon, run: readonly number[], blade: number, insideMm: number): Stroke[][] {
   const tool = blade <= FINGER_TIP_MM ? 'finger' : blade <= CARD_MM ? 'card' : 'squeegee';
   const isRound = run.length === ring.length;
   const legs = run.map((i, k) => {
@@ -234,24 +236,31 @@ function edgeStrokes(field: Field, ring: Polygon, run: readonly number[], blade:
       .filter(([p, q]) => q - p > 1 && p < to.x && q > from.x)
       .map((span) => ({ stroke: strokeOnLane(angle, span, from.y + insideMm, blade, 'push', tool), starts: span[0] - from.x < 1, ends: to.x - span[1] < 1 }));
   });
-  const strokes: { path: Vec[]; ends: boolean }[] = [];
+  const chains: { strokes: Stroke[]; starts: boolean; ends: boolean }[] = [];
   for (const leg of legs)
     for (const { stroke, starts, ends } of leg) {
-      const before = strokes.at(-1);
+      const before = chains.at(-1);
       if (before?.ends && starts) {
-        // the blade turns where the two middle lines meet
-        before.path.push(meetingOf(before.path.at(-2)!, before.path.pop()!, stroke.path[0]!, stroke.path[1]!), stroke.path[1]!);
+        before.strokes.push(stroke);
         before.ends = ends;
-      } else strokes.push({ path: [...stroke.path], ends });
+      } else chains.push({ strokes: [stroke], starts, ends });
     }
-  const [only] = strokes;
-  if (isRound && strokes.length === 1 && only!.ends) {
-    const { path } = only!;
+  const [only] = chains;
+  const isClosed = isRound && chains.length === 1 && only!.strokes.length > 2 && only!.starts && only!.ends;
+  if (tool === 'finger') return chains.map((c) => [fingerAlong(c.strokes, isClosed)]);
+  return chains.map((c) => c.strokes.map((s, i) => ({ ...s, joins: { before: i > 0 || isClosed, after: i + 1 < c.strokes.length || isClosed } })));
+}
+
+/** A finger goes round the bend: one path through where the straight pieces meet. */
+function fingerAlong(strokes: readonly Stroke[], isClosed: boolean): Stroke {
+  const path: Vec[] = [...strokes[0]!.path];
+  for (const { path: next } of strokes.slice(1)) path.push(meetingOf(path.at(-2)!, path.pop()!, next[0]!, next[1]!), next[1]!);
+  if (isClosed) {
     const start = meetingOf(path.at(-2)!, path.at(-1)!, path[0]!, path[1]!);
     path.splice(0, 1, start);
     path.splice(-1, 1, start);
   }
-  return strokes.map((s) => ({ tool, bladeMm: blade, how: 'push' as const, path: s.path }));
+  return { ...strokes[0]!, path };
 }
 
 /** Takes what the strokes press off a region; narrowed, so that what is left is a gap or too small an overlap. */
@@ -259,19 +268,19 @@ const left = (region: ConvexParts, strokes: readonly Stroke[], lessMm: number): 
   strokes.reduce((r, s) => sweptParts(s, lessMm).reduce((rest, part) => partsWithout(rest, part), r), region);
 
 /** Everything that could close a gap: along each edge with every blade, a second and third row inside it, and a finger in each corner. */
-function gapClosers(field: Field, main: number, overlap: number, isNarrowed: boolean): { stroke: Stroke; lessMm: number }[] {
-  const out: { stroke: Stroke; lessMm: number }[] = [];
+function gapClosers(field: Field, main: number, overlap: number, isNarrowed: boolean): { strokes: readonly Stroke[]; lessMm: number }[] {
+  const out: { strokes: readonly Stroke[]; lessMm: number }[] = [];
   for (const blade of [main, ...SMALLER_MM.filter((b) => b < main)]) {
     const shared = Math.min(overlap, blade / 2);
     for (const ring of field)
       for (const run of runsOf(ring))
         for (const row of run.length > 1 ? [0] : [0, 1, 2])
-          for (const stroke of edgeStrokes(field, ring, run, blade, row * (blade - shared))) out.push({ stroke, lessMm: isNarrowed ? shared / 2 : 0 });
+          for (const strokes of edgeStrokes(field, ring, run, blade, row * (blade - shared))) out.push({ strokes, lessMm: isNarrowed ? shared / 2 : 0 });
   }
   for (const ring of field)
     for (const [i, p] of ring.entries()) {
       const angle = cornerAngleDeg(ring, i);
-      if (angle < 150) out.push({ stroke: { tool: 'finger', bladeMm: fingerReachMm(angle), how: 'press', path: [p] }, lessMm: 0 });
+      if (angle < 150) out.push({ strokes: [{ tool: 'finger', bladeMm: fingerReachMm(angle), how: 'press', path: [p] }], lessMm: 0 });
     }
   return out;
 }
@@ -279,19 +288,19 @@ function gapClosers(field: Field, main: number, overlap: number, isNarrowed: boo
 /** Takes, again and again, the stroke that closes most of what is left, until nothing is or none helps. */
 function closeGaps(field: Field, target: ConvexParts, main: number, overlap: number, isNarrowed: boolean): { strokes: Stroke[]; rest: ConvexParts } {
   const strokes: Stroke[] = [];
-  let rest = target;
+  let [rest, taken] = [target, 0];
   if (partsArea(rest) < MISSED_MM2) return { strokes, rest };
   const closers = gapClosers(field, main, overlap, isNarrowed);
-  for (let area = partsArea(rest); area >= MISSED_MM2 && strokes.length < MOST_CLOSERS; area = partsArea(rest)) {
-    let best: { stroke: Stroke; rest: ConvexParts; area: number } | null = null;
+  for (let area = partsArea(rest); area >= MISSED_MM2 && taken < MOST_CLOSERS; area = partsArea(rest)) {
+    let best: { strokes: readonly Stroke[]; rest: ConvexParts; area: number } | null = null;
     for (const c of closers) {
-      const after = left(rest, [c.stroke], c.lessMm);
+      const after = left(rest, c.strokes, c.lessMm);
       const a = partsArea(after);
-      if (!best || a < best.area - 1) best = { stroke: c.stroke, rest: after, area: a };
+      if (!best || a < best.area - 1) best = { strokes: c.strokes, rest: after, area: a };
     }
     if (!best || area - best.area < 1) break;
-    strokes.push(best.stroke);
-    rest = best.rest;
+    strokes.push(...best.strokes);
+    [rest, taken] = [best.rest, taken + 1];
   }
   return { strokes: [...strokes.filter((s) => s.tool !== 'finger'), ...strokes.filter((s) => s.tool === 'finger')], rest };
 }
@@ -337,6 +346,8 @@ function bumpStrokes(outline: Polygon): Stroke[] {
  * @source common practice (order, stop, overlap); docs/models/lay.md
  */
 export function planSqueegee(request: SqueegeeRequest): SqueegeeAnswer {
+  const beyond = beyondHands(request);
+  if (beyond) return { ok: false, why: beyond };
   const holes = request.holes ?? [];
   const field = fieldOf(request.outline, holes, EDGE_STOP_MM);
   const film = fieldOf(request.outline, holes, request.edgeGapMm);
@@ -344,7 +355,9 @@ export function planSqueegee(request: SqueegeeRequest): SqueegeeAnswer {
     return { ok: false, why: `Within ${EDGE_STOP_MM} mm of its frame this pane falls apart or nothing is left: lay it by hand with a card.` };
   const box = boundingBox(field[0]!);
   const across = Math.min(box.maxX - box.minX, box.maxY - box.minY);
-  const fits = [request.bladeMm, ...SMALLER_MM.filter((b) => b < request.bladeMm)].filter((b) => b <= across && b > request.overlapMm);
+  const fits = [request.bladeMm, ...SMALLER_MM.filter((b) => b < request.bladeMm)].filter(
+    (b) => b <= across && b > request.overlapMm && (box.maxY - box.minY) / (b - request.overlapMm) <= MOST_LANES,
+  );
   let least = Infinity;
   for (const bladeMm of fits) {
     const first = lockStrokes(field, bladeMm, request.lock);
@@ -364,6 +377,22 @@ export function planSqueegee(request: SqueegeeRequest): SqueegeeAnswer {
     return { ok: true, plan: planOf(passes, field[0]!, bladeMm, { light: light.missedMm2, hard: hard.missedMm2 }) };
   }
   return { ok: false, why: noOrder(fits.length > 0, request.overlapMm, least) };
+}
+
+/** Larger than any pane that film is laid on in one piece; more lanes than anybody strokes. @source house limits */
+const LARGEST_MM = 20_000;
+const MOST_LANES = 400;
+
+/** Why nobody lays this by hand, before anything is worked out; null: they do. */
+function beyondHands({ outline, bladeMm, overlapMm }: Pick<SqueegeeRequest, 'outline' | 'bladeMm' | 'overlapMm'>): string | null {
+  const box = boundingBox(outline);
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
+  if (!(Math.max(w, h) <= LARGEST_MM)) return `This outline is ${Math.round(Math.max(w, h) / 1000)} m long: no film is laid on such a pane in one piece.`;
+  const lanes = (b: number) => h / Math.max(1, b - overlapMm);
+  const widest = Math.max(bladeMm, overlapMm + 1);
+  return lanes(widest) > MOST_LANES
+    ? `With a blade of ${bladeMm} mm and ${overlapMm} mm of overlap that is ${Math.round(lanes(widest))} lanes: take a wider blade or less overlap.`
+    : null;
 }
 
 const noOrder = (fitsBlade: boolean, overlapMm: number, leastMm2: number): string =>
@@ -439,11 +468,15 @@ function quarterStrokes(field: Field, blade: number, overlap: number, [from, to]
  */
 export function planQuarters(request: QuartersRequest): SqueegeeAnswer {
   const { overlapMm, line } = request;
+  const beyond = beyondHands(request);
+  if (beyond) return { ok: false, why: beyond };
   const film = fieldOf(request.outline, [], 0);
   if (!film) return { ok: false, why: noOrder(false, overlapMm, 0) };
   const box = boundingBox(film[0]!);
   const across = Math.min(box.maxX - box.minX, box.maxY - box.minY);
-  const fits = [request.bladeMm, ...SMALLER_MM.filter((b) => b < request.bladeMm)].filter((b) => b <= across && b > overlapMm);
+  const fits = [request.bladeMm, ...SMALLER_MM.filter((b) => b < request.bladeMm)].filter(
+    (b) => b <= across && b > overlapMm && (box.maxY - box.minY) / (b - overlapMm) <= MOST_LANES,
+  );
   let least = Infinity;
   for (const bladeMm of fits) {
     const hardOverlapMm = request.isThick ? Math.max(overlapMm, bladeMm / 2) : overlapMm;

@@ -4,8 +4,8 @@ import { cross, distance, minus, signedArea, vec, type Polygon, type Vec } from 
 export type StrokeTool = 'squeegee' | 'card' | 'finger';
 
 /**
- * One movement of the hand. The blade stands square to the path and its middle runs along it: `path` has two points, or more where the
- * stroke follows a bent edge. With one point it is a finger in a corner.
+ * One movement of the hand. The blade stands square to the path and its middle runs along it: `path` has two points, since a blade is carried straight;
+ * only a finger drawn along a bent edge has more. With one point it is a finger in a corner.
  */
 export interface Stroke {
   readonly tool: StrokeTool;
@@ -14,6 +14,8 @@ export interface Stroke {
   readonly path: Polygon;
   /** Pulled over the field, pushed along an edge. @source common practice: pull in the field, push along the edges */
   readonly how: 'pull' | 'push' | 'press';
+  /** Along a bend: set down just where the stroke before it was lifted, and lifted just where the one after it is set down. */
+  readonly joins?: { readonly before: boolean; readonly after: boolean };
 }
 
 const square = (along: Vec): Vec => {
@@ -24,7 +26,8 @@ const plus = (a: Vec, b: Vec, times: number): Vec => vec(a.x + b.x * times, a.y 
 const leftTurning = (ring: Polygon): Polygon => (signedArea(ring) < 0 ? [...ring].reverse() : ring);
 
 /**
- * What a stroke presses, as convex outlines that overlap, anticlockwise, in no order: a rectangle for each straight piece, a triangle where the blade turns.
+ * What a stroke presses, as convex outlines that overlap, anticlockwise, in no order: a rectangle for each straight piece, a triangle where a finger turns.
+ * Strokes that join along a bend need no triangle: on its inner side, where the film is, they overlap by themselves.
  * @param lessMm the blade and both ends of the stroke are taken shorter by this at each end: where such narrowed strokes still leave no
  *   gap, neighbouring strokes overlap by twice that
  */
@@ -42,8 +45,8 @@ export function sweptParts(stroke: Stroke, lessMm = 0): Polygon[] {
     const along = minus(path[i + 1]!, path[i]!);
     const l = Math.hypot(along.x, along.y);
     const unit = vec(along.x / l, along.y / l);
-    const from = i === 0 && !isClosed ? plus(path[i]!, unit, lessMm) : path[i]!;
-    const to = i + 2 === path.length && !isClosed ? plus(path[i + 1]!, unit, -lessMm) : path[i + 1]!;
+    const from = i === 0 && !isClosed && !stroke.joins?.before ? plus(path[i]!, unit, lessMm) : path[i]!;
+    const to = i + 2 === path.length && !isClosed && !stroke.joins?.after ? plus(path[i + 1]!, unit, -lessMm) : path[i + 1]!;
     if ((to.x - from.x) * unit.x + (to.y - from.y) * unit.y <= 1e-6) continue;
     const n = square(along);
     parts.push(leftTurning([plus(from, n, -half), plus(to, n, -half), plus(to, n, half), plus(from, n, half)]));

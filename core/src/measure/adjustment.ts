@@ -7,6 +7,8 @@ import { bowKeys, isBow, readingSlope, rectangle, trueReading, type Shape } from
 export interface TapeReading {
   readonly measure: MeasureKey;
   readonly lengthMm: number;
+  /** How often it was taken anew and came out the same; absent = once. */
+  readonly times?: number;
 }
 
 /** Random error of a tape held by hand: constant part plus a part per length. @source common practice (1 mm + 0.1 ‰) */

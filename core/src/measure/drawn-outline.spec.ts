@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { pathArea, vec, type Vec } from '../geometry/index.js';
+import { seededRandom } from '../ground/index.js';
 import { outlineFromDrawing, splinePoint, type DrawnEntity } from './drawn-outline.js';
 
 const line = (ax: number, ay: number, bx: number, by: number): DrawnEntity => ({ kind: 'line', a: vec(ax, ay), b: vec(bx, by) });
@@ -57,5 +58,34 @@ describe('an outline out of a drawing', () => {
   test('a size that no pane has asks for the units; an empty drawing says so', () => {
     expect(said(outlineFromDrawing(box, 25.4))).toContain('units');
     expect(said(outlineFromDrawing([], 1))).toContain('There is no line');
+  });
+  test('limits come before work: a floor plan of thousands of lines, in any order, is joined or refused without anybody waiting for it', () => {
+    // rings far apart, their sides strewn: what was quadratic took half a minute
+    const random = seededRandom(3);
+    const sides = Array.from({ length: 1250 }, (_, k) => {
+      const [x, y] = [50 * (k % 50), 50 * Math.floor(k / 50)];
+      return [line(x, y, x + 40, y), line(x + 40, y, x + 40, y + 40), line(x + 40, y + 40, x, y + 40), line(x, y + 40, x, y)];
+    }).flat();
+    sides.sort(() => random() - 0.5);
+    const r = outlineFromDrawing([...sides, ...box], 1);
+    expect(r.ok && r.note).toContain('1250 smaller closed outlines were left out');
+    expect(area(r)).toBeCloseTo(480_000, 6);
+    // one ring of more points than a pane has
+    const round = Array.from({ length: 5000 }, (_, k) => {
+      const at = (i: number) => vec(450 + 400 * Math.cos((2 * Math.PI * i) / 5000), 450 + 400 * Math.sin((2 * Math.PI * i) / 5000));
+      return { kind: 'line' as const, a: at(k), b: at(k + 1) };
+    });
+    expect(said(outlineFromDrawing(round, 1))).toContain('The outline has 5000 points; 4000 are the most');
+    const many = Array.from({ length: 50_001 }, () => box[0]!);
+    expect(said(outlineFromDrawing(many, 1))).toContain('50001 lines; 50000 are the most');
+  }, 20_000);
+  test('splines that are not whole, points that are nowhere, circles without a radius: a sentence, never a crash', () => {
+    const control = [vec(0, 0), vec(300, 400), vec(600, 400), vec(900, 0)];
+    const spline = (more: object): DrawnEntity => ({ kind: 'spline', control, degree: 3, knots: [0, 0, 0, 0, 1, 1, 1, 1], isClosed: false, ...more });
+    for (const more of [{ knots: [] }, { knots: [0, 0, 0, 0, 1, 1, 1] }, { knots: [0, 0, 0, 1, 0, 1, 1, 1] }, { knots: [0, 0, 0, 0, NaN, 1, 1, 1] }, { degree: 0 }, { degree: 40 }, { degree: 2.5 }, { control: control.slice(0, 2) }])
+      expect(said(outlineFromDrawing([spline(more), line(900, 0, 0, 0)], 1))).toContain('A spline of the drawing is not whole'); // prettier-ignore
+    expect(said(outlineFromDrawing([spline({ control: [vec(0, 0), vec(1e17, 0), vec(1, 1), vec(2, 2)] })], 1))).toContain('a point that is nowhere');
+    expect(said(outlineFromDrawing([line(0, NaN, 1, 1)], 1))).toContain('Line 1 of the drawing has a point that is nowhere');
+    expect(said(outlineFromDrawing([{ kind: 'circle', centre: vec(0, 0), radius: 0 }], 1))).toContain('no radius');
   });
 });

@@ -19,6 +19,28 @@ interface Segment {
 /** Ends this near to each other are one point, mm. @source common practice of drawing exchange: a hundredth of what a knife can follow */
 const JOIN_MM = 0.05;
 const mostPoints = 4000;
+/** A drawing of more is a plan of a house. */
+const MOST_SEGMENTS = 50_000;
+/** Farther from its origin nothing is drawn, in whatever unit. */
+const FARTHEST = 1e9;
+const MOST_DEGREE = 10;
+
+/** What in a drawing cannot be followed at all; null: nothing. */
+function faultIn(entities: readonly DrawnEntity[]): string | null {
+  if (entities.length > MOST_SEGMENTS) return `The drawing has ${entities.length} lines; ${MOST_SEGMENTS} are the most. Keep the outline of the pane alone.`;
+  const isPoint = (p: Vec) => Math.abs(p.x) <= FARTHEST && Math.abs(p.y) <= FARTHEST;
+  for (const [i, e] of entities.entries()) {
+    const points = e.kind === 'line' ? [e.a, e.b] : e.kind === 'polyline' ? e.points : e.kind === 'spline' ? e.control : [e.centre];
+    if (!points.every(isPoint)) return `Line ${i + 1} of the drawing has a point that is nowhere.`;
+    if ((e.kind === 'arc' || e.kind === 'circle') && !(e.radius > 0 && e.radius <= FARTHEST)) return `An arc or circle of the drawing has no radius.`;
+    if (e.kind !== 'spline') continue;
+    const { degree, control, knots } = e;
+    const isKnown = Number.isInteger(degree) && degree >= 1 && degree <= MOST_DEGREE && control.length > degree && knots.length === control.length + degree + 1;
+    if (!isKnown || knots.some((k, j) => !Number.isFinite(k) || (j > 0 && k < knots[j - 1]!)))
+      return 'A spline of the drawing is not whole: its knots do not go with its points. Save the drawing again, or draw that curve as arcs.';
+  }
+  return null;
+}
 
 /** A point of a B-spline. @source de Boor's algorithm (A Practical Guide to Splines, 1978; from memory) */
 export function splinePoint(control: readonly Vec[], degree: number, knots: readonly number[], t: number): Vec {
@@ -85,34 +107,69 @@ function segmentsOf(entities: readonly DrawnEntity[], mmPerUnit: number): Segmen
 const near = (a: Vec, b: Vec): boolean => distance(a, b) <= JOIN_MM;
 const said = (p: Vec): string => `${p.x.toFixed(1)} / ${p.y.toFixed(1)}`;
 
+/** Ends of pieces by the square of the plane that they lie in, so that a neighbour is found without looking at all of them. */
+class Ends {
+  private readonly cells = new Map<string, number[]>();
+  constructor(private readonly segments: readonly Segment[]) {
+    segments.forEach((s, i) => [s.a, s.b].forEach((p) => this.cell(p).push(i)));
+  }
+  private static at = (p: Vec): [number, number] => [Math.floor(p.x / (2 * JOIN_MM)), Math.floor(p.y / (2 * JOIN_MM))];
+  private cell(p: Vec): number[] {
+    const key = Ends.at(p).join(' ');
+    const list = this.cells.get(key) ?? [];
+    this.cells.set(key, list);
+    return list;
+  }
+  /** The first piece that is left and begins or ends here; −1: none. */
+  find(p: Vec, isLeft: (i: number) => boolean): number {
+    const [x, y] = Ends.at(p);
+    let first = -1;
+    for (let dx = -1; dx <= 1; dx++)
+      for (let dy = -1; dy <= 1; dy++)
+        for (const i of this.cells.get(`${x + dx} ${y + dy}`) ?? []) {
+          const s = this.segments[i]!;
+          if (isLeft(i) && (near(s.a, p) || near(s.b, p)) && (first < 0 || i < first)) first = i;
+        }
+    return first;
+  }
+}
+
 /** Joins pieces end to end. Closed rings, and chains that do not close. */
 function joinUp(segments: readonly Segment[]): { rings: ArcPath[]; open: { from: Vec; to: Vec }[] } {
-  const left = [...segments];
+  const ends = new Ends(segments);
+  const isTaken = new Uint8Array(segments.length);
+  const isLeft = (i: number) => isTaken[i] === 0;
+  const take = (i: number): Segment => {
+    isTaken[i] = 1;
+    return segments[i]!;
+  };
   const rings: ArcPath[] = [];
   const open: { from: Vec; to: Vec }[] = [];
-  while (left.length) {
-    const chain: Segment[] = [left.shift()!];
+  for (let first = 0; first < segments.length; first++) {
+    if (!isLeft(first)) continue;
+    const chain: Segment[] = [take(first)];
+    const before: Segment[] = [];
     for (;;) {
       const end = chain.at(-1)!.b;
-      if (near(end, chain[0]!.a)) {
-        rings.push(chain.map((s): ArcPoint => ({ ...s.a, bulge: s.bulge })));
+      const start = (before.at(-1) ?? chain[0]!).a;
+      if (near(end, start)) {
+        rings.push([...before.reverse(), ...chain].map((s): ArcPoint => ({ ...s.a, bulge: s.bulge })));
         break;
       }
-      const i = left.findIndex((s) => near(s.a, end) || near(s.b, end));
+      const i = ends.find(end, isLeft);
       if (i >= 0) {
-        const [s] = left.splice(i, 1);
-        chain.push(near(s!.a, end) ? s! : { a: s!.b, b: s!.a, bulge: -s!.bulge });
+        const s = take(i);
+        chain.push(near(s.a, end) ? s : { a: s.b, b: s.a, bulge: -s.bulge });
         continue;
       }
       // the chain may go on at its other end
-      const start = chain[0]!.a;
-      const j = left.findIndex((s) => near(s.a, start) || near(s.b, start));
+      const j = ends.find(start, isLeft);
       if (j < 0) {
         open.push({ from: start, to: end });
         break;
       }
-      const [s] = left.splice(j, 1);
-      chain.unshift(near(s!.b, start) ? s! : { a: s!.b, b: s!.a, bulge: -s!.bulge });
+      const s = take(j);
+      before.push(near(s.b, start) ? s : { a: s.b, b: s.a, bulge: -s.bulge });
     }
   }
   return { rings, open };
@@ -124,7 +181,12 @@ function joinUp(segments: readonly Segment[]): { rings: ArcPath[]; open: { from:
  * @returns a sentence that says where, when nothing closes or the outline crosses itself
  */
 export function outlineFromDrawing(entities: readonly DrawnEntity[], mmPerUnit: number): DrawnOutline {
-  const { rings, open } = joinUp(segmentsOf(entities, mmPerUnit));
+  const fault = faultIn(entities);
+  if (fault) return { ok: false, message: fault };
+  const segments = segmentsOf(entities, mmPerUnit);
+  if (segments.length > MOST_SEGMENTS)
+    return { ok: false, message: `The drawing has ${segments.length} lines; ${MOST_SEGMENTS} are the most. Keep the outline of the pane alone.` };
+  const { rings, open } = joinUp(segments);
   const sized = rings.filter((r) => r.length >= 2).map(anticlockwise).sort((a, b) => pathArea(b) - pathArea(a)); // prettier-ignore
   const outer = sized[0];
   if (!outer) {
@@ -136,21 +198,21 @@ export function outlineFromDrawing(entities: readonly DrawnEntity[], mmPerUnit: 
         : 'There is no line, polyline, arc, circle or spline in this drawing.',
     };
   }
+  if (outer.length > mostPoints)
+    return { ok: false, message: `The outline has ${outer.length} points; ${mostPoints} are the most. Draw its curves as arcs or splines.` };
+  const size = boxOf(outer);
+  const [w, h] = [size.maxX - size.minX, size.maxY - size.minY];
+  if (Math.max(w, h) > 10_000 || Math.min(w, h) < 20)
+    return { ok: false, message: `The outline would be ${w.toFixed(0)} × ${h.toFixed(0)} mm. Are the units of the drawing right?` };
   const flat = flatten(outer);
   const crossed = crossingSides(flat);
   if (crossed)
     return { ok: false, message: `The outline crosses itself near ${said(flat[crossed[0]]!)} and ${said(flat[crossed[1]]!)}. Mend it in the drawing.` };
-  const box = boxOf(outer);
-  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
-  if (Math.max(w, h) > 10_000 || Math.min(w, h) < 20)
-    return { ok: false, message: `The outline would be ${w.toFixed(0)} × ${h.toFixed(0)} mm. Are the units of the drawing right?` };
-  if (outer.length > mostPoints)
-    return { ok: false, message: `The outline has ${outer.length} points; ${mostPoints} are the most. Draw its curves as arcs or splines.` };
   const rest = [
     sized.length > 1
       ? `${sized.length - 1} smaller closed ${sized.length === 2 ? 'outline was' : 'outlines were'} left out: enter cut-outs by their measures.`
       : '',
     open.length ? `${open.length} open ${open.length === 1 ? 'line was' : 'lines were'} left out.` : '',
   ].filter(Boolean);
-  return { ok: true, path: outer.map((p) => ({ x: p.x - box.minX, y: p.y - box.minY, bulge: p.bulge })), note: rest.length ? rest.join(' ') : null };
+  return { ok: true, path: outer.map((p) => ({ x: p.x - size.minX, y: p.y - size.minY, bulge: p.bulge })), note: rest.length ? rest.join(' ') : null };
 }

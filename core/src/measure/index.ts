@@ -5,5 +5,6 @@ export * from './hypotheses.js';
 export * from './survey.js';
 export * from './shape-models.js';
 export * from './shape-survey.js';
+export * from './believed.js';
 export * from './drawn-outline.js';
 export * from './words.js';

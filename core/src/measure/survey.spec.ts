@@ -4,8 +4,9 @@ import { boundingBox } from '../geometry/index.js';
 import { seededRandom } from '../ground/index.js';
 import { adjustOpening, tapeSigmaMm } from './adjustment.js';
 import { outlineOf, rectangle, tapeOrder, trueReading, type Shape } from './opening.js';
+import { explanationKey, signable, surveyBelieving } from './believed.js';
 import { enclosingRectangle, openingOf, surveyOpening } from './survey.js';
-import { askText, crookednessText, suspectText, verdictText } from './words.js';
+import { askText, crookednessText, oddLength, suspectText, verdictText } from './words.js';
 
 type Tapes = Partial<Record<MeasureKey, number>>;
 const readings = (tapes: Tapes) => Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as MeasureKey, lengthMm }));
@@ -198,10 +199,63 @@ describe('weighing what may have happened', () => {
     expect(s.suspects[0]!.hypothesis).toEqual({ kind: 'swapped', measures: ['widthTop', 'heightLeft'] });
   });
 
+  test('signed for one explanation, the size is the one that it leaves, and every tape left agrees with it', () => {
+    const judged = surveyOpening(readings(toilet));
+    expect(signable(judged, readings(toilet), false).map((s) => s.hypothesis.kind)).not.toContain('no-slip');
+    for (const s of signable(judged, readings(toilet), false)) {
+      const survey = surveyBelieving(judged, explanationKey(s.hypothesis), readings(toilet), false)!;
+      expect(['agreeing', 'unchecked']).toContain(survey.status);
+      expect(survey.believed).toBe(s);
+      for (const r of survey.adjustment!.readings) expect(Math.abs(r.residualMm)).toBeLessThan(4);
+      expect(verdictText(survey, 'mm').body).toContain('taken as true by signature');
+    }
+    const bottom = surveyBelieving(judged, 'slip:widthBottom', readings(toilet), false)!;
+    expect(bottom.adjustment!.readings.map((r) => r.measure)).not.toContain('widthBottom');
+    // no explanation: the mean of them all is none
+    expect(surveyBelieving(judged, 'as-taped', readings(toilet), false)).toBeNull();
+    expect(surveyBelieving(judged, 'slip:diagonalUpwards', readings(toilet), false)).toBeNull();
+  });
+  test('what is cut with overhang is never narrower than the largest tape that stands', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: -150, max: 150 }), fc.integer({ min: -40, max: 40 }), (slip, other) => {
+        const tapes = readings({ ...toilet, widthBottom: 612 + slip, heightLeft: 668 + other });
+        const survey = surveyOpening(tapes);
+        const box = enclosingRectangle(survey);
+        if (!box) return;
+        expect(box.widthMm).toBeGreaterThanOrEqual(Math.max(612, 605, 612 + slip));
+        expect(box.heightMm).toBeGreaterThanOrEqual(Math.max(668, 668 + other));
+      }),
+      { numRuns: 40 },
+    ));
+  test('taped again with the same result is a second reading: the doubt moves on to the other explanation', () => {
+    const odds = (times: number) => {
+      const s = surveyOpening(readings(toilet).map((r) => (r.measure === 'widthBottom' ? { ...r, times } : r)));
+      return s.suspects.find((x) => x.hypothesis.kind === 'slip' && x.hypothesis.measure === 'widthBottom')?.probability ?? 0;
+    };
+    // almost surely the bottom; taken anew as often as not; a third time it is hardly that one any more
+    expect(odds(1)).toBeGreaterThan(0.9);
+    expect(odds(2)).toBeGreaterThan(0.3);
+    expect(odds(2)).toBeLessThan(0.6);
+    expect(odds(3)).toBeLessThan(0.1);
+    const again = surveyOpening(readings(toilet).map((r) => (r.measure === 'widthBottom' ? { ...r, times: 3 } : r)));
+    expect(again.suspects[0]!.hypothesis).toEqual({ kind: 'slip', measure: 'widthTop' });
+    expect(again.next!.measure).not.toBe('widthBottom');
+  });
+  test('660 for 600 is called no exchange of digits', () => {
+    const s = surveyOpening(readings({ ...toilet, widthTop: 600, widthMiddle: 600, widthBottom: 660, diagonalDown: 898, diagonalUp: 898 }));
+    const bottom = s.suspects.find((x) => x.hypothesis.kind === 'slip' && x.hypothesis.measure === 'widthBottom')!;
+    expect(bottom.looksLike).not.toBe('digits swapped');
+  });
+
   test('tapes that no four sides can make are marked', () => {
     const s = surveyOpening(readings({ ...square, diagonalDown: 2500 }));
     expect(s.status).toBe('impossible');
     expect(s.impossible).toContain('diagonalDown');
+  });
+
+  test('a tape of next to nothing is none: it is marked and no size is made up', () => {
+    const s = surveyOpening(readings({ widthLargest: 905, heightLargest: 1480, widthTop: 5e-324, widthMiddle: 468 }));
+    expect(s).toMatchObject({ status: 'impossible', impossible: ['widthTop'], outline: null });
   });
 
   test('every explanation’s outline lies inside the enclosing rectangle', () =>
@@ -221,6 +275,15 @@ describe('weighing what may have happened', () => {
 });
 
 describe('plain words', () => {
+  test('a length that is likelier a slip by a factor is asked about before it counts', () => {
+    expect(oddLength('widthLargest', 902.5 * 25.4, 'in')).toBe('That is 22.92 m. Millimetres? Type “902.5 mm”.');
+    expect(oddLength('widthLargest', 902.5, 'in')).toBeNull();
+    expect(oddLength('heightLeft', 35, 'mm')).toBe('That is an opening of 35 mm.');
+    expect(oddLength('heightLeft', 50, 'mm')).toBeNull();
+    expect(oddLength('widthTop', 12_001, 'mm')).toBe('That is 12.00 m.');
+    expect(oddLength('bowTop', 80, 'mm')).toContain('Ten times too large, perhaps: 8');
+    expect(oddLength('bowTop', -8, 'mm')).toBeNull();
+  });
   test('taper and lean in mm before anything else', () => {
     const s = surveyOpening(readings(tapesOf([640, 10, 900, 640, 900])));
     expect(crookednessText(s, 'mm')).toBe('The top is 10 mm narrower than the bottom; the top sits 5 mm to the right of the bottom.');

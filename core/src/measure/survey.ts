@@ -2,7 +2,7 @@ import type { MeasureKey, PaneShape } from '@yellow-pane/contracts';
 import { boundingBox, middle, vec, type ArcPath, type Polygon } from '../geometry/index.js';
 import { adjustOpening, handTape, houseLevels, readingSigmaMm, type Adjustment, type TapeError, type TapeReading, type TestLevels } from './adjustment.js';
 import { weighExplanations, type NextTape, type Suspect } from './hypotheses.js';
-import { bowKeys, crookednessOf, outlineOf, tapeOrder, type Crookedness } from './opening.js';
+import { bowKeys, crookednessOf, outlineOf, type Crookedness } from './opening.js';
 
 /** What is known of one opening, and how sure. */
 export interface Survey {
@@ -38,6 +38,8 @@ export interface Survey {
   readonly cannotCheck: readonly string[];
   /** Measures that take part in a broken triangle. */
   readonly impossible: readonly MeasureKey[];
+  /** The explanation that this survey takes for true, signed for by a person; absent: the tapes speak for themselves. */
+  readonly believed?: Suspect<readonly number[]>;
 }
 
 const triangles: readonly (readonly [MeasureKey, MeasureKey, MeasureKey])[] = [
@@ -46,6 +48,9 @@ const triangles: readonly (readonly [MeasureKey, MeasureKey, MeasureKey])[] = [
   ['widthTop', 'heightLeft', 'diagonalUp'],
   ['widthBottom', 'heightRight', 'diagonalUp'],
 ];
+
+/** Shorter is no opening, and no tape can be read so. @source common practice: the smallest mark of a tape */
+const SHORTEST_TAPE_MM = 1;
 
 /** Tapes that cannot close: one side of a triangle longer than the two others together (3 mm and 0.3 ‰ allowed). */
 function brokenTriangles(readings: readonly TapeReading[]): MeasureKey[] {
@@ -57,7 +62,7 @@ function brokenTriangles(readings: readonly TapeReading[]): MeasureKey[] {
     const [longest, ...rest] = [...(lengths as number[])].sort((a, b) => b - a);
     if (longest! > rest[0]! + rest[1]! + 3 + longest! * 0.0003) sides.forEach((s) => bad.add(s));
   }
-  for (const r of readings) if (tapeOrder.includes(r.measure as never) && !(r.lengthMm > 0)) bad.add(r.measure);
+  for (const r of readings) if (!bowKeys.includes(r.measure as never) && !(r.lengthMm >= SHORTEST_TAPE_MM)) bad.add(r.measure);
   return [...bad];
 }
 
@@ -120,7 +125,7 @@ export function surveyOpening(
   // the largest width of an overhang job is no independent tape once the places are taped one by one
   const used = readings.filter((r) => (r.measure === 'widthLargest' ? !hasOwnWidth : r.measure === 'heightLargest' ? !hasOwnHeight : true));
   const impossible = brokenTriangles(used);
-  const adjustment = used.every((r) => bowKeys.includes(r.measure as never) || r.lengthMm > 0) ? adjustOpening(used, tape, levels) : null;
+  const adjustment = used.every((r) => bowKeys.includes(r.measure as never) || r.lengthMm >= SHORTEST_TAPE_MM) ? adjustOpening(used, tape, levels) : null;
   if (!adjustment) return { ...empty, status: impossible.length ? 'impossible' : 'nothing', adjustment: null, outline: null, bowsMm, impossible };
   const outline = outlineOf(adjustment.shape);
   const path = outline.map((p) => ({ ...p, bulge: 0 }));
@@ -166,9 +171,11 @@ export function enclosingRectangle(survey: Survey, sigmas = 2): { widthMm: numbe
   const sigmaOf = (keys: MeasureKey[]) => Math.max(...keys.map((k) => readingSigmaMm(a, k)));
   const width = sigmas * (two ? readOnly(a, 'width') : sigmaOf(['widthTop', 'widthBottom']));
   const height = sigmas * (two ? readOnly(a, 'height') : sigmaOf(['heightLeft', 'heightRight']));
+  // an adjusted outline lies between tapes that disagree: never narrower than the largest of them
+  const largest = (kind: 'width' | 'height') => Math.max(0, ...a.readings.filter((r) => r.measure.startsWith(kind)).map((r) => r.readMm));
   return {
-    widthMm: Math.max(...boxes.map((b) => b.maxX - b.minX)) + width + out(survey.bowsMm.bowLeft) + out(survey.bowsMm.bowRight),
-    heightMm: Math.max(...boxes.map((b) => b.maxY - b.minY)) + height + out(survey.bowsMm.bowTop) + out(survey.bowsMm.bowBottom),
+    widthMm: Math.max(largest('width'), Math.max(...boxes.map((b) => b.maxX - b.minX)) + width) + out(survey.bowsMm.bowLeft) + out(survey.bowsMm.bowRight),
+    heightMm: Math.max(largest('height'), Math.max(...boxes.map((b) => b.maxY - b.minY)) + height) + out(survey.bowsMm.bowTop) + out(survey.bowsMm.bowBottom),
     marginMm: { width, height },
   };
 }

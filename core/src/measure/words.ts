@@ -36,6 +36,23 @@ export const measureTitle = (key: MeasureKey, shape: PaneShape | null = null): s
 
 const sideOf: Partial<Record<MeasureKey, string>> = { bowTop: 'top', bowBottom: 'bottom', bowLeft: 'left side', bowRight: 'right side' };
 
+/** No film is laid on smaller openings, and no pane is longer. @source house rule: beyond it a slip by a factor of ten, or an inch for a millimetre, is likelier */
+const SMALLEST_OPENING_MM = 50;
+const LARGEST_OPENING_MM = 12_000;
+
+/** What makes a typed length odd enough to be asked about before it counts; null: nothing. A gap under a straightedge is told in tens of mm at most. */
+export function oddLength(key: MeasureKey, lengthMm: number, system: UnitSystem): string | null {
+  if (sideOf[key]) return Math.abs(lengthMm) > MOST_BOW_MM ? `A gap of ${formatLength(Math.abs(lengthMm), system)} under a straightedge? ${tenth(lengthMm, system)}` : null; // prettier-ignore
+  const said = lengthMm >= 1000 ? `${(lengthMm / 1000).toFixed(2)} m` : formatLength(lengthMm, system);
+  if (lengthMm > LARGEST_OPENING_MM) return `That is ${said}.${system === 'in' && lengthMm / 25.4 <= LARGEST_OPENING_MM ? ` Millimetres? Type “${Number((lengthMm / 25.4).toFixed(1))} mm”.` : ''}`; // prettier-ignore
+  const isSide = /^(width|height|diagonal|chord|side)/.test(key) && key !== 'widthHalfRise';
+  if (isSide && lengthMm < SMALLEST_OPENING_MM) return `That is an opening of ${said}${system === 'mm' ? ' mm' : ''}.`;
+  return null;
+}
+/** A frame bowed by more is not glazed. @source house rule */
+const MOST_BOW_MM = 40;
+const tenth = (mm: number, system: UnitSystem): string => `Ten times too large, perhaps: ${formatDifference(Math.abs(mm) / 10, system)}.`;
+
 /** What to do next, as on a button. */
 export const askText = (key: MeasureKey, isRetape: boolean, shape: PaneShape | null = null): string =>
   sideOf[key] ? `Lay a straightedge on the ${sideOf[key]}` : isRetape ? `Tape ${the(measureName(key, shape))} again` : `Tape ${the(measureName(key, shape))}`;
@@ -62,10 +79,20 @@ export function suspectText(s: Suspect<readonly number[]>, system: UnitSystem, s
   return `${measureTitle(h.measure, shape)} would be ${formatLength(s.wouldBeMm!, system)}${like}`;
 }
 
+const confirmedText = (taped: number, spare: number): string =>
+  `${taped - spare} tapes make this outline; ${spare === 1 ? 'one more was taken and confirms them' : `${spare} more were taken and confirm them`}.`;
+
 /** Headline and body of the verdict on the tapes. */
 export function verdictText(survey: Survey, system: UnitSystem): { headline: string; body: string } {
   const blamed = survey.suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
   const [first, second] = blamed;
+  if (survey.believed)
+    return {
+      headline: 'Signed.',
+      body: `${suspectText(survey.believed, system, survey.shape)}: taken as true by signature. ${
+        survey.status === 'unchecked' ? 'Of the tapes that are left none checks another.' : 'The tapes that are left agree.'
+      }`,
+    };
   switch (survey.status) {
     case 'nothing':
       if (survey.shape)
@@ -81,12 +108,14 @@ export function verdictText(survey: Survey, system: UnitSystem): { headline: str
     case 'agreeing':
       return {
         headline: 'The tapes agree.',
-        body: survey.shape ? `${survey.adjustment!.redundancy} of ${survey.adjustment!.readings.length} check the others.` : crookednessText(survey, system),
+        body: survey.shape ? confirmedText(survey.adjustment!.readings.length, survey.adjustment!.redundancy) : crookednessText(survey, system),
       };
     default: {
-      if (!first) return { headline: 'These tapes cannot belong to one opening.', body: 'Tape the marked ones again.' };
+      // no explanation is worth naming for sides that cannot close
+      if (!first || survey.status === 'impossible')
+        return { headline: 'These tapes cannot belong to one opening.', body: 'Tape the marked ones again, or start this pane again.' };
       const size = formatDifference(survey.disagreeMm, system);
-      const headline = survey.status === 'impossible' ? 'These tapes cannot belong to one opening.' : `These tapes disagree by about ${size}.`;
+      const headline = `These tapes disagree by about ${size}.`;
       if (second && second.probability > 0.5 * first.probability)
         return {
           headline,

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import psychrolib from 'psychrolib';
 import { defaultPrepareSettings, type Glazing, type WeatherDay, type WeatherHour } from '@yellow-pane/contracts';
+import { commonGlazings } from '../choose/index.js';
 import { ternGlass } from '../../../demo/src/glass.js';
 import { clearSky, dewPointC, humidityPctAt, lightUnderCloud, saturationHPa } from '../physics/index.js';
-import { glassDay, typedOver, type GlassDayInput } from './glass-day.js';
+import { glassDay, typedDay, typedOver, type GlassDayInput } from './glass-day.js';
 import { horizonDeg } from './horizon.js';
 import { bestWindow, workMoments, workWindows, type WorkAsked } from './work-windows.js';
 
@@ -98,7 +99,7 @@ describe('sun on the glass', () => {
     expect([sunny({ isIndoors: true }), sunny({ horizon: [{ bearingDeg: 0, heightDeg: 90 }] })]).toEqual([0, 0]);
   });
   test('what is typed on site stands in place of the service', () => {
-    const day: WeatherDay = { on: '2026-09-14', source: '', sky: 'clear', hours: hours(), nightLowC: 8 };
+    const day: WeatherDay = { on: '2026-09-14', source: '', isMadeUp: false, sky: 'clear', hours: hours(), nightLowC: 8 };
     const typed = typedOver(day, { ...defaultPrepareSettings.typed, airC: 9, cloudPct: 40, windMPerS: 4 });
     expect(typed[9]).toEqual({ airC: 9, humidityPct: 55, cloudFrac: 0.4, windMPerS: 4, gustMPerS: 6, rainMm: 0 });
     expect(typedOver(day, defaultPrepareSettings.typed)).toEqual(day.hours);
@@ -106,6 +107,7 @@ describe('sun on the glass', () => {
 });
 
 describe('when wet work is good', () => {
+  const unit = commonGlazings.find((g) => g.name === 'Double, 4-12-4 air, uncoated')!.glazing;
   const windowsOf = (more: Partial<GlassDayInput> = {}, want: Partial<WorkAsked> = {}) =>
     workWindows(workMoments(glassDay({ ...westFront, ...more }), { ...asked, ...want }));
   test('the west front: good in the morning, wrong as soon as the sun comes round, and still marginal when it has gone', () => {
@@ -141,11 +143,27 @@ describe('when wet work is good', () => {
     const cold = windowsOf({ facadeDeg: null, glazing: single, weather: hours(() => ({ airC: -8, windMPerS: 4 })), roomC: 15 }, { roomC: 15, roomHumidityPct: 20 }); // prettier-ignore
     expect(cold).toHaveLength(1);
     expect(cold[0]).toMatchObject({ grade: 'wrong', cause: 'cold' });
-    const frost = windowsOf({ facadeDeg: null, weather: hours(() => ({ airC: 9 })) }, { nightLowC: -3 });
-    expect(frost[0]).toMatchObject({ grade: 'marginal', cause: 'frost' });
+    const night = (want: Partial<WorkAsked>) => windowsOf({ facadeDeg: null, glazing: unit, weather: hours(() => ({ airC: 9 })) }, want)[0]!;
+    expect(night({ face: 'street', nightLowC: -8 })).toMatchObject({ grade: 'marginal', cause: 'frost' });
+    expect(night({ face: 'street', nightLowC: null }).cause).not.toBe('frost');
     const sweating = windowsOf({ facadeDeg: null, glazing: single, weather: hours(() => ({ airC: 6 })) }, { roomHumidityPct: 85 });
     expect(sweating[0]!.cause).toBe('dew');
-    expect(sweating[0]!.why).toMatch(/the glass sweats/);
+    // it is dried first: no reason to stay at home (common practice)
+    expect(sweating[0]).toMatchObject({ grade: 'marginal', why: expect.stringMatching(/the glass sweats .*dry glass and frame/) as string });
+  });
+  test('frost is judged by the face that gets the film: a heated room’s face stays above zero in a light frost, the street face does not', () => {
+    const face = (side: 'room' | 'street', nightLowC: number) =>
+      windowsOf({ facadeDeg: null, glazing: unit, weather: hours(() => ({ airC: 9 })), roomC: 21 }, { face: side, nightLowC }).some((w) => w.cause === 'frost');
+    // an uncoated double unit, room 21 °C, night −8 °C: its room face stays about two thirds of the way up, its street face near the air
+    expect([face('room', -8), face('street', -8)]).toEqual([false, true]);
+    // a night so hard that the room face freezes too
+    expect(face('room', -45)).toBe(true);
+  });
+  test('a day of nothing but typed readings: every hour as read, the night unknown; one reading short is no day', () => {
+    const typed = { ...defaultPrepareSettings.typed, airC: 12, humidityPct: 70, cloudPct: 80, windMPerS: 3 };
+    expect(typedDay('2026-12-03', typed)).toMatchObject({ on: '2026-12-03', isMadeUp: false, nightLowC: null });
+    expect(typedDay('2026-12-03', typed)!.hours[23]).toEqual({ airC: 12, humidityPct: 70, cloudFrac: 0.8, windMPerS: 3, gustMPerS: 3, rainMm: 0 });
+    for (const field of ['airC', 'humidityPct', 'cloudPct', 'windMPerS'] as const) expect(typedDay('2026-12-03', { ...typed, [field]: null })).toBeNull();
   });
   test('outside: gusts and rain stop the work, in the room they do not', () => {
     const weather = hours((h) => ({ gustMPerS: 12, rainMm: h === 9 ? 2 : 0, cloudFrac: 1 }));

@@ -67,6 +67,34 @@ function between(weather: readonly WeatherHour[], hour: number): WeatherHour {
   };
 }
 
+/**
+ * A day by nothing but what was read or typed on site: every hour alike, nobody knows the night.
+ * @returns null while air, humidity, clouds or wind outside are still missing
+ */
+export function typedDay(on: string, typed: TypedConditions): WeatherDay | null {
+  const { airC, humidityPct, cloudPct, windMPerS } = typed;
+  if (airC === null || humidityPct === null || cloudPct === null || windMPerS === null) return null;
+  const hour: WeatherHour = { airC, humidityPct, cloudFrac: cloudPct / 100, windMPerS, gustMPerS: windMPerS, rainMm: 0 };
+  return {
+    on,
+    source: 'As read or typed on site, for every hour of the day',
+    isMadeUp: false,
+    sky: cloudPct < 50 ? 'clear' : 'changing',
+    hours: Array.from({ length: 24 }, () => hour),
+    nightLowC: null,
+  };
+}
+
+/** A day that has no outside: for glass between two rooms, where nothing of the weather counts. */
+export const indoorDay = (on: string, roomC: number): WeatherDay => ({
+  on,
+  source: 'Between two rooms: no weather counts',
+  isMadeUp: false,
+  sky: 'clear',
+  hours: Array.from({ length: 24 }, () => ({ airC: roomC, humidityPct: 50, cloudFrac: 1, windMPerS: 0, gustMPerS: 0, rainMm: 0 })),
+  nightLowC: null,
+});
+
 /** What the weather service says, with what was read or typed on site in its place. */
 export function typedOver(day: WeatherDay, typed: TypedConditions): WeatherHour[] {
   return day.hours.map((h) => ({

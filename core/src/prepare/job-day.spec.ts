@@ -1,18 +1,19 @@
 import { defaultPrepareSettings, type PrepareSettings, type Surface, type WeatherDay } from '@yellow-pane/contracts';
-import { ternPoint } from '../../../demo/src/index.js';
+import { demoFirm, ternPoint } from '../../../demo/src/index.js';
 import { bandsOfJob, kitOfDay, kitPanesOf, ROOM, slipNeed, type DayRecords } from './job-day.js';
 
 const file = ternPoint();
 const weather: WeatherDay = {
   on: '2026-09-14',
   source: 'made for the test',
+  isMadeUp: false,
   sky: 'clear',
   hours: Array.from({ length: 24 }, (_, h) => ({ airC: 16 + (h > 8 && h < 20 ? 4 : 0), humidityPct: 55, cloudFrac: 0, windMPerS: 2, gustMPerS: 3, rainMm: 0 })),
   nightLowC: 12,
 };
 const settings = (more: Partial<PrepareSettings> = {}): PrepareSettings => ({ ...defaultPrepareSettings, ...more });
-const records = (change: (s: Surface) => Surface = (s) => s): DayRecords => ({ ...file, surfaces: file.surfaces.map(change) });
-const bands = (r: DayRecords = records(), s = settings()) => bandsOfJob(r, s, weather);
+const records = (change: (s: Surface) => Surface = (s) => s): DayRecords => ({ ...file, firm: demoFirm, surfaces: file.surfaces.map(change) });
+const bands = (r: DayRecords = records(), s = settings()) => bandsOfJob(r, s, weather, weather.on);
 const placeId = (name: string) => file.places.find((p) => p.name === name)!.id;
 
 describe('bands of a job', () => {
@@ -45,6 +46,16 @@ describe('bands of a job', () => {
       return day.ok ? day.windows.find((w) => w.cause === 'sun')!.fromHour : NaN;
     };
     expect(sunAt("Harbour master's room")).toBeLessThan(sunAt('Waiting room · west front') - 2);
+  });
+});
+
+describe('without any weather', () => {
+  test('glass between two rooms has its day, all other glass says what to read', () => {
+    const all = bandsOfJob(records(), settings(), null, '2026-09-14');
+    expect(all.filter((b) => b.day.ok).map((b) => b.isIndoors)).toEqual(all.filter((b) => b.isIndoors).map(() => true));
+    expect(all.some((b) => b.isIndoors)).toBe(true);
+    for (const b of all.filter((x) => !x.isIndoors))
+      expect(b.day).toMatchObject({ ok: false, missing: expect.stringContaining('type air, humidity, clouds and wind') as string });
   });
 });
 

@@ -1,8 +1,8 @@
-import type { Exposure, Film, Job, Place, PrepareSettings, Reading, Surface, WeatherDay } from '@yellow-pane/contracts';
+import type { Exposure, Film, Firm, Job, Place, PrepareSettings, Reading, Surface, WeatherDay } from '@yellow-pane/contracts';
 import { surveySurface, uprightBendOf } from '../cut/index.js';
 import { boundingBox, pathArea, pathLength } from '../geometry/index.js';
 import { contentHash, dayStartMs } from '../ground/index.js';
-import { glassDay, typedOver } from './glass-day.js';
+import { glassDay, indoorDay, typedOver } from './glass-day.js';
 import { kitList, type KitLine, type KitPane } from './kit-list.js';
 import { slipRules } from './slip-mix.js';
 import { bestWindow, workMoments, workWindows, type WorkAsked, type WorkMoment, type WorkWindow } from './work-windows.js';
@@ -10,6 +10,7 @@ import { bestWindow, workMoments, workWindows, type WorkAsked, type WorkMoment, 
 /** What the day of a job is worked out from. */
 export interface DayRecords {
   readonly job: Job;
+  readonly firm: Pick<Firm, 'blades'>;
   readonly places: readonly Place[];
   readonly surfaces: readonly Surface[];
   readonly readings: readonly Reading[];
@@ -42,8 +43,11 @@ export function workAsked(surface: Surface, film: Film | null, settings: Prepare
   };
 }
 
-/** Sun, glass and verdict of one pane on the day that its job is planned for. */
-export function dayOfPane(surface: Surface, records: DayRecords, settings: PrepareSettings, weather: WeatherDay): PaneDay {
+/**
+ * Sun, glass and verdict of one pane on a day.
+ * @param known the weather of that day; null: nobody knows it, then only glass between two rooms has a verdict
+ */
+export function dayOfPane(surface: Surface, records: DayRecords, settings: PrepareSettings, known: WeatherDay | null, on: string): PaneDay {
   const missing = (text: string): PaneDay => ({ ok: false, surfaceId: surface.id, missing: text });
   const { outline } = surveySurface(surface, { surfaces: [...records.surfaces], readings: [...records.readings] }).survey;
   const { job } = records;
@@ -53,6 +57,8 @@ export function dayOfPane(surface: Surface, records: DayRecords, settings: Prepa
   const isIndoors = exposure?.isIndoors ?? false;
   if (!isIndoors && (job.latDeg === null || job.lonDeg === null)) return missing('Nobody has said where on earth the site is: see Choose.');
   if (!isIndoors && exposure?.facadeDeg == null) return missing('Nobody has said which way it looks: see Choose.');
+  const weather = known ?? (isIndoors ? indoorDay(on, settings.typed.roomC ?? ROOM.airC) : null);
+  if (!weather) return missing('No weather is known: type air, humidity, clouds and wind as you read them on site.');
   const box = boundingBox(outline);
   const film = records.films.find((f) => f.id === surface.filmId) ?? null;
   const asked = workAsked(surface, film, settings, weather);
@@ -90,7 +96,7 @@ export interface DayBand {
 }
 
 /** One band for each facade of the job, in the order of walking. */
-export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weather: WeatherDay): DayBand[] {
+export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weather: WeatherDay | null, on: string): DayBand[] {
   const groups = new Map<string, Surface[]>();
   for (const s of records.surfaces) {
     if (!s.filmId) continue;
@@ -108,7 +114,7 @@ export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weath
       facadeDeg: s.exposure?.facadeDeg ?? null,
       isIndoors: s.exposure?.isIndoors ?? false,
       surfaceIds: list.map((x) => x.id),
-      day: dayOfPane(s, records, settings, weather),
+      day: dayOfPane(s, records, settings, weather, on),
     };
   });
 }
@@ -124,7 +130,7 @@ function areaOf(
 }
 
 /** Whether a pane is worked on that day: in the places chosen, as far as they are still there; the whole job where none is. */
-function isOfTheDay(records: Pick<DayRecords, 'places'>, settings: PrepareSettings): (s: Pick<Surface, 'placeId'>) => boolean {
+export function isOfTheDay(records: Pick<DayRecords, 'places'>, settings: PrepareSettings): (s: Pick<Surface, 'placeId'>) => boolean {
   const chosen = settings.placeIds?.filter((id) => records.places.some((p) => p.id === id)) ?? [];
   return (s) => chosen.length === 0 || chosen.includes(s.placeId);
 }
@@ -168,5 +174,6 @@ export function kitOfDay(records: DayRecords, settings: PrepareSettings, need: P
     bottleMl: settings.bottleMl,
     additive: slipRules[settings.school].what,
     units: records.job.units,
+    blades: records.firm.blades,
   });
 }

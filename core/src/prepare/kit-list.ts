@@ -1,4 +1,6 @@
-import type { Film, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { Blades, Film, Surface, UnitSystem } from '@yellow-pane/contracts';
+import { washRules } from './wash-mix.js';
+import { workClassOf } from '../films/index.js';
 import { formatInches, formatRough } from '../ground/index.js';
 
 /** A pane as the van has to be loaded for it. */
@@ -35,12 +37,9 @@ export interface KitInput {
   readonly bottleMl: number;
   readonly additive: string;
   readonly units: UnitSystem;
+  readonly blades: Blades;
 }
 
-/** Blades kept in the van. @source house list of usual widths */
-const BLADES_MM = [150, 300, 450] as const;
-/** On curved glass a smaller one too. @source house list */
-const CURVED_BLADES_MM = [100, ...BLADES_MM] as const;
 /** A straight blade presses on bent glass where its rubber gives way by no more than this in the middle. @source house rule */
 const RUBBER_GIVES_MM = 2;
 /** Film stays this far from the edge on the first pass. @source common practice: ½ in (13 mm) */
@@ -56,8 +55,6 @@ const STEP_MM = 250;
 const LINT_FREE_M2_EACH = 3;
 /** Slip bottles in hand at once; they are filled again. @source common practice: one for each hand and one in reserve */
 const MOST_BOTTLES = 3;
-/** Cleaner on the glass before the film, ml per m². @source house figure */
-const CLEANER_ML_PER_M2 = 120;
 
 const named = (panes: readonly KitPane[], most = 4): string =>
   panes.length <= most ? panes.map((p) => p.name).join(', ') : `${panes.slice(0, most - 1).map((p) => p.name).join(', ')} and ${panes.length - most + 1} more`; // prettier-ignore
@@ -65,13 +62,20 @@ const named = (panes: readonly KitPane[], most = 4): string =>
 /** The longest blade that lies on glass bent by so much: chord and sagitta, b² κ / 8. */
 const bladeOnBend = (bendPerMm: number): number => (bendPerMm > 0 ? Math.sqrt((8 * RUBBER_GIVES_MM) / bendPerMm) : Infinity);
 
-/** The largest blade that works across a pane without touching the frame on both sides, and that lies on it where it is bent. */
-export function bladeFor(pane: Pick<KitPane, 'widthMm' | 'heightMm' | 'bendPerMm'>): number {
+/** A blade longer than this is not put on bent glass that nobody has measured. @source house rule */
+const UNMEASURED_BEND_MM = 150;
+
+/** The widest of a list of blades that works across a pane without touching the frame on both sides, and that lies on it where it is bent; the narrowest where none does. */
+export function bladeFor(pane: Pick<KitPane, 'widthMm' | 'heightMm' | 'bendPerMm'>, widthsMm: readonly number[]): number {
   const clear = Math.min(pane.widthMm, pane.heightMm) - 2 * EDGE_STOP_MM;
-  if (pane.bendPerMm === undefined) return [...BLADES_MM].reverse().find((b) => b <= clear) ?? BLADES_MM[0];
-  const most = pane.bendPerMm === null ? BLADES_MM[0] : Math.min(clear, bladeOnBend(pane.bendPerMm));
-  return [...CURVED_BLADES_MM].reverse().find((b) => b <= most) ?? CURVED_BLADES_MM[0];
+  const bend = pane.bendPerMm === undefined ? Infinity : pane.bendPerMm === null ? UNMEASURED_BEND_MM : bladeOnBend(pane.bendPerMm);
+  const sorted = [...widthsMm].sort((a, b) => b - a);
+  return sorted.find((b) => b <= Math.min(clear, bend)) ?? sorted.at(-1)!;
 }
+
+/** The blade that presses film onto a pane: of the narrow ones, of thick film those for thick film. @source common practice: the same hand presses a third as hard on three times the width */
+export const pressingBladeFor = (pane: Pick<KitPane, 'widthMm' | 'heightMm' | 'bendPerMm'>, isThick: boolean, blades: Blades): number =>
+  bladeFor(pane, isThick ? blades.thickMm : blades.pressingMm);
 
 /** What the day needs in the van, in the order one packs: safety and access first, then tools, then liquids. */
 export function kitList(input: KitInput): KitLine[] {
@@ -120,13 +124,18 @@ export function kitList(input: KitInput): KitLine[] {
     0,
   );
   add('dust-sheet', 'Dust sheet', metres(Math.ceil(longest / 500) * 500), `The longest row of panes in one place is ${metres(longest)}.`);
-  for (const blade of CURVED_BLADES_MM) {
-    const mine = panes.filter((p) => bladeFor(p) === blade);
-    const why = mine.some((p) => p.bendPerMm !== undefined)
-      ? 'the largest that clears the frame and lies on the glass'
-      : 'the largest that clears the frame on both sides';
-    if (mine.length) add(`squeegee-${blade}`, `Squeegee ${formatRough(blade, input.units)}`, '1', `${named(mine)}: ${why}.`);
-  }
+  const isThick = (p: KitPane) => p.film !== null && workClassOf(p.film) === 'security';
+  const uses: { use: string; name: string; of: (p: KitPane) => number }[] = [
+    { use: 'clean', name: 'Cleaning squeegee', of: (p) => bladeFor(p, input.blades.cleaningMm) },
+    { use: 'press', name: 'Pressing blade', of: (p) => pressingBladeFor(p, isThick(p), input.blades) },
+  ];
+  for (const { use, name, of } of uses)
+    for (const blade of [...new Set(panes.map(of))].sort((a, b) => a - b)) {
+      const mine = panes.filter((p) => of(p) === blade);
+      const why = mine.some((p) => p.bendPerMm !== undefined) ? 'clears the frame and lies on the glass' : 'clears the frame on both sides';
+      const narrow = use === 'press' ? '; a wider one presses less hard' : '';
+      add(`squeegee-${use}-${blade}`, `${name} ${formatRough(blade, input.units)}`, '1', `${named(mine)}: ${why}${narrow}.`);
+    }
   add('card', 'Hard card and paper towels', `${Math.ceil(area / LINT_FREE_M2_EACH)}`, 'To bump every edge once the film is trimmed.');
   const perimeter = panes.reduce((s, p) => s + p.perimeterMm, 0);
   const edges = Math.max(panes.length, Math.ceil(perimeter / 1000 / TRIM_M_ON_AN_EDGE));
@@ -160,7 +169,7 @@ export function kitList(input: KitInput): KitLine[] {
     add(
       'cleaner',
       'Cleaner, alcohol-based',
-      `${((wetM2 * CLEANER_ML_PER_M2) / 1000).toFixed(1)} l`,
+      `${((wetM2 * washRules.cleaner.mlPerM2) / 1000).toFixed(1)} l`,
       'About 1 part of concentrate to 2 of water. It is not slip: it goes first.',
       'Alcohol and its vapour burn: air the room, no flame, gloves.',
     );

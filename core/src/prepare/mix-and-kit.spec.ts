@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { slipSchool, washKind } from '@yellow-pane/contracts';
-import { bladeFor, kitList, type KitPane } from './kit-list.js';
+import { defaultBlades } from '@yellow-pane/contracts';
+import { bladeFor, kitList, pressingBladeFor, type KitPane } from './kit-list.js';
 import { CAP_ML, correctMix, DROP_ML, mixSlip, slipDoseMlPerL, slipRules, spoonedText, strengthText } from './slip-mix.js';
 import { mixWash, washMeasure, washRules, washStrengthText } from './wash-mix.js';
 
@@ -121,7 +122,8 @@ describe('the van', () => {
   const pane = (name: string, widthMm: number, heightMm: number, more: Partial<KitPane> = {}): KitPane => ({
     name, widthMm, heightMm, areaM2: (widthMm * heightMm) / 1e6, perimeterMm: 2 * (widthMm + heightMm), heightAboveFloorMm: 200, frame: 'gasket', film: { kind: 'solar', name: 'x', drying: 'medium' }, place: 'Hall', ...more,
   }); // prettier-ignore
-  const list = (...panes: KitPane[]) => kitList({ panes, reachMm: 2100, slipMl: 3000, bottleMl: 946, additive: 'dish soap', units: 'mm' });
+  const list = (...panes: KitPane[]) =>
+    kitList({ panes, reachMm: 2100, slipMl: 3000, bottleMl: 946, additive: 'dish soap', units: 'mm', blades: defaultBlades });
   const line = (key: string, ...panes: KitPane[]) => list(...panes).find((l) => l.key === key);
   test('a ladder as high as the top edge asks for, with its caution; none where a person reaches', () => {
     expect(line('ladder', pane('A', 600, 1200))).toBeUndefined();
@@ -136,31 +138,48 @@ describe('the van', () => {
     expect(line('second-person', pane('A', 900, 1900))!.why).toMatch(/^A: more than 2 m²/);
     expect(line('height-unknown', pane('A', 600, 600, { heightAboveFloorMm: null }))!.why).toBe('Nobody has said how high A sits.');
   });
-  test('blades: the widest that clears the frame, a new edge for every window, twelve edges on a blade', () => {
-    expect([bladeFor({ widthMm: 120, heightMm: 900 }), bladeFor({ widthMm: 400, heightMm: 300 }), bladeFor({ widthMm: 476, heightMm: 900 })]).toEqual([
-      150, 150, 450,
-    ]);
+  test('cleaning and pressing are two blades: a wide one cleans, a narrow one presses, thick film takes the narrowest (common practice)', () => {
+    const { cleaningMm } = defaultBlades;
+    expect([bladeFor({ widthMm: 120, heightMm: 900 }, cleaningMm), bladeFor({ widthMm: 400, heightMm: 300 }, cleaningMm), bladeFor({ widthMm: 476, heightMm: 900 }, cleaningMm)]).toEqual([150, 150, 450]); // prettier-ignore
+    const big = { widthMm: 1200, heightMm: 2000 };
+    expect([pressingBladeFor(big, false, defaultBlades), pressingBladeFor(big, true, defaultBlades)]).toEqual([200, 150]);
+    // the same hand on 450 mm presses a third as hard as on 150 mm: never the plan for 350 µm
+    const keys = list(pane('Thick', 1200, 2000, { film: { kind: 'security', name: 'y', drying: 'slow' } })).map((l) => l.key);
+    expect(keys).toEqual(expect.arrayContaining(['squeegee-clean-450', 'squeegee-press-150']));
+    // the firm's own list rules, whatever stands in it
+    expect(pressingBladeFor(big, true, { ...defaultBlades, thickMm: [125, 300] })).toBe(300);
+  });
+  test('a new edge for every window, twelve edges on a blade', () => {
     const many = Array.from({ length: 13 }, (_, i) => pane(`P${i}`, 500, 500));
     expect(line('blades', ...many)!.howMuch).toBe('2');
     expect(line('blades', pane('Long', 4000, 5000))!.why).toContain('3 edges');
   });
-  test('on curved glass a blade no longer than lies on it: 14 mm of bow over 560 take 150, a flat door 300, unmeasured the smallest of the flat ones', () => {
+  test('on curved glass a blade no longer than lies on it: 14 mm of bow over 560 take 150, a flat door 300, unmeasured no more than 150', () => {
     const rear = { widthMm: 1320, heightMm: 560 };
     const bend = (bowMm: number) => (8 * bowMm) / 560 ** 2;
     // 211 mm of blade stand 2 mm off the glass in the middle there: chord and sagitta
     expect(Math.sqrt((8 * 2) / bend(14))).toBeCloseTo(211.7, 1);
-    expect([60, 14, 4, 0].map((h) => bladeFor({ ...rear, bendPerMm: bend(h) }))).toEqual([100, 150, 300, 450]);
-    expect([bladeFor({ ...rear, bendPerMm: null }), bladeFor(rear)]).toEqual([150, 450]);
-    expect(line('squeegee-150', pane('Rear', 1320, 560, { bendPerMm: bend(14) }))!.why).toContain('lies on the glass');
+    const widths = [100, 150, 300, 450];
+    expect([60, 14, 4, 0].map((h) => bladeFor({ ...rear, bendPerMm: bend(h) }, widths))).toEqual([100, 150, 300, 450]);
+    expect([bladeFor({ ...rear, bendPerMm: null }, widths), bladeFor(rear, widths)]).toEqual([150, 450]);
+    expect(line('squeegee-press-200', pane('Rear', 1320, 560, { bendPerMm: bend(14) }))!.why).toContain('lies on the glass');
   });
   test('bottles are filled again: three of slip and one of cleaner at the most; dry-laid film needs neither', () => {
     // 3000 ml in bottles of 946 ml
     expect(line('sprayers', pane('A', 900, 900))).toMatchObject({ howMuch: '4', why: '946 ml each, 4 fillings of slip; one bottle is the cleaner’s.' });
-    const small = kitList({ panes: [pane('A', 900, 900)], reachMm: 2100, slipMl: 280, bottleMl: 946, additive: 'dish soap', units: 'mm' });
+    const small = kitList({
+      panes: [pane('A', 900, 900)],
+      reachMm: 2100,
+      slipMl: 280,
+      bottleMl: 946,
+      additive: 'dish soap',
+      units: 'mm',
+      blades: defaultBlades,
+    });
     expect(small.find((l) => l.key === 'sprayers')!.howMuch).toBe('2');
     const dry = list(pane('Counter', 900, 900, { film: { kind: 'interior', name: 'z', drying: 'dry-applied' } })).map((l) => l.key);
     expect(dry.filter((k) => ['slip', 'sprayers', 'cleaner'].includes(k))).toEqual([]);
-    expect(dry).toContain('squeegee-450');
+    expect(dry).toContain('squeegee-press-200');
   });
   test('silicone, security film, liquids: only where the day has them; the same panes keep the same lines to tick', () => {
     const keys = list(pane('A', 900, 900, { frame: 'silicone', film: { kind: 'security', name: 'y', drying: 'slow' } })).map((l) => l.key);

@@ -42,8 +42,8 @@ export interface WorkAsked {
   readonly film: Pick<Film, 'temps' | 'drying'> | null;
   readonly roomC: number;
   readonly roomHumidityPct: number;
-  /** Coldest air of the night after, °C. */
-  readonly nightLowC: number;
+  /** Coldest air of the night after, °C; null: nobody knows, and no frost is spoken of. */
+  readonly nightLowC: number | null;
 }
 
 /** Direct sun from which on "the sun shines". @source WMO-No. 8: 120 W/m² on a plane that faces it (from memory) */
@@ -64,11 +64,30 @@ const GUST = { marginal: 5.5, wrong: 10.8 };
 const rank: Record<WorkGrade, number> = { good: 0, marginal: 1, wrong: 2 };
 const deg = (c: number): string => `${Math.round(c)} °C`;
 
+/**
+ * How cold the face that gets the film becomes in the night after, °C: between that night's air and the room in the share in which it stood in the
+ * darkest cold of this day. A room face behind a double unit stays above zero in many a frost; a street face does not.
+ * @returns null where nothing outside counts or nobody knows the night
+ * @source steady state of the pane's row of heat stores: linear in both airs (docs/models/day.md)
+ */
+function faceAtNight(day: readonly GlassMoment[], asked: WorkAsked): number | null {
+  if (asked.isIndoors || asked.nightLowC === null) return null;
+  const dark = day.filter((m) => m.sunWPerM2 === 0 && m.hour < 6);
+  if (dark.length === 0) return null;
+  const coldest = dark.reduce((a, b) => (b.airC < a.airC ? b : a));
+  const faceC = asked.face === 'room' ? coldest.innerC : coldest.outerC;
+  const apart = asked.roomC - coldest.airC;
+  // where air and room are alike there is no share to read off: the face goes with the air
+  const share = Math.abs(apart) < 1 ? 0 : Math.min(1, Math.max(0, (faceC - coldest.airC) / apart));
+  return asked.nightLowC + share * (asked.roomC - asked.nightLowC);
+}
+
 /** Judges every moment of a day. */
 export function workMoments(day: readonly GlassMoment[], asked: WorkAsked): WorkMoment[] {
   const lowestC = Math.max(LEAST_C, asked.film?.temps?.applyMinC ?? LEAST_C);
   const highestC = asked.film?.temps?.applyMaxC ?? MOST_C;
   const isWet = asked.film?.drying !== 'dry-applied';
+  const nightFaceC = faceAtNight(day, asked);
   return day.map((m) => {
     const isOut = asked.face === 'street' && !asked.isIndoors;
     const faceC = asked.face === 'room' ? m.innerC : m.outerC;
@@ -98,14 +117,14 @@ export function workMoments(day: readonly GlassMoment[], asked: WorkAsked): Work
     if (dewMarginK < DEW_K)
       say(
         'dew',
-        dewMarginK < 0 ? 'wrong' : 'marginal',
+        'marginal',
         1 - dewMarginK / DEW_K,
         dewMarginK < 0
-          ? `the glass sweats: ${deg(faceC)}, dew point ${deg(dewC)}`
+          ? `the glass sweats (${deg(faceC)}, dew point ${deg(dewC)}): dry glass and frame, air the room, then it can go on; it dries slowly`
           : `only ${dewMarginK.toFixed(1)} °C above the dew point: the frame stays damp`,
       );
-    if (isWet && !asked.isIndoors && asked.nightLowC < 0)
-      say('frost', 'marginal', 0.2 - asked.nightLowC / 20, `frost at night (${deg(asked.nightLowC)}): wet film must not freeze`);
+    if (isWet && nightFaceC !== null && nightFaceC < 0)
+      say('frost', 'marginal', 0.2 - nightFaceC / 20, `the film’s face gets down to ${deg(nightFaceC)} at night: wet film must not freeze`);
     if (isOut && m.gustMPerS >= GUST.marginal)
       say(
         'wind',

@@ -50,7 +50,7 @@ export const stateCount = (counts: readonly number[]): number => counts.reduce((
 export const MOST_PIECES = 31;
 
 /** All sets of pieces as numbers in mixed radix, with what is asked of them often. */
-class Sets {
+export class Sets {
   readonly size: number;
   readonly strides: number[] = [];
   /** One bit for each piece: a set holds a part when it has all its bits. */
@@ -90,12 +90,13 @@ class Sets {
   }
 }
 
-const covers = (a: readonly EdgeNeed[], b: readonly EdgeNeed[]): boolean => a.length === 0 || (a.length <= b.length && a.every((n) => b.includes(n)));
+/** Whether a front entry asks for no edge that another does not. */
+export const covers = (a: readonly EdgeNeed[], b: readonly EdgeNeed[]): boolean => a.length === 0 || (a.length <= b.length && a.every((n) => b.includes(n)));
 const needLess = (a: { need: EdgeNeed }, b: { need: EdgeNeed }): boolean => a.need === 'none' || a.need === b.need;
 const needsLess = (a: DropEntry, b: DropEntry): boolean => covers(a.needs, b.needs);
 
 /** Adds `entry` to a front unless it is beaten, and drops what it beats. */
-function keepBest<T extends { readonly across: number; readonly along: number }>(front: T[], entry: T, sameOrLess: (a: T, b: T) => boolean): void {
+export function keepBest<T extends { readonly across: number; readonly along: number }>(front: T[], entry: T, sameOrLess: (a: T, b: T) => boolean): void {
   for (const f of front) if (f.across <= entry.across && f.along <= entry.along && sameOrLess(f, entry)) return;
   for (let i = front.length - 1; i >= 0; i--) {
     const f = front[i]!;

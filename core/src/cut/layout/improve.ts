@@ -195,17 +195,17 @@ const isLike = (a: Source, b: Source): boolean =>
   a.bench.width === b.bench.width && a.bench.low === b.bench.low && a.bench.high === b.bench.high && Math.abs(a.pricePerGrain - b.pricePerGrain) < 1e-12 && a.lot === b.lot; // prettier-ignore
 
 /** Cuts count at least this much, so that of equally long plans the one with fewer cuts is kept. */
-const LEAST_CUT_PRICE = 1e-7;
+export const LEAST_CUT_PRICE = 1e-7;
 
-const pieceCount = (counts: readonly number[]): number => counts.reduce((s, n) => s + n, 0);
+export const pieceCount = (counts: readonly number[]): number => counts.reduce((s, n) => s + n, 0);
 
-const usedArea = (drop: PackedDrop): number => {
+export const usedArea = (drop: PackedDrop): number => {
   let area = 0;
   for (const c of drop.columns) for (const r of c.rows) for (const p of r.pieces) area += p.way.across * p.way.along;
   return area;
 };
 
-const renameTypes = (drop: SourcedDrop, order: readonly number[]): SourcedDrop => ({
+export const renameTypes = (drop: SourcedDrop, order: readonly number[]): SourcedDrop => ({
   ...drop,
   columns: drop.columns.map((c) => ({ ...c, rows: c.rows.map((r) => ({ ...r, pieces: r.pieces.map((p) => ({ ...p, type: order[p.type]! })) })) })),
 });

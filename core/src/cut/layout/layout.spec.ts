@@ -7,7 +7,7 @@ import { checkLayout } from './check-layout.js';
 import { packExactly } from './exact.js';
 import { dissection, jobOfRepeatedSizes, plainSettings, testPiece, testRoll } from './instances.testing.js';
 import { benchFor, groupPieces, rollSideOf, totalAlong } from './model.js';
-import { layPiecesOnRolls, type LayoutInput } from './planner.js';
+import { layPiecesOnRolls, ONE_WAY_ROUND, type LayoutInput } from './planner.js';
 
 const inputOf = (pieces: readonly Piece[], rollWidthMm: number, settings: CutSettings = plainSettings, metres = 500): LayoutInput => ({
   filmId: testPiece(0, 1, 1).filmId,
@@ -121,6 +121,25 @@ describe('laying pieces on the roll', () => {
       { pieceId: testPiece(1, 1, 1).id, reason: 'It is 1900 mm at its narrowest and the widest roll is 1524 mm: it needs a seam.' },
     ]);
     expect(layout.usedMm).toBeGreaterThan(0);
+  });
+
+  describe('a piece left out names the setting without which it would lie on the roll', () => {
+    const why = (piece: Piece, more: Partial<CutSettings> = {}, units: 'mm' | 'in' = 'mm') => {
+      const input = inputOf([piece], 1524);
+      return layPiecesOnRolls({ ...input, settings: { ...input.settings, ...more }, units }, 0).unplaced[0]?.reason ?? null;
+    };
+    test('the direction of all pieces, that of the film, the pull, the heaviest sheet', () => {
+      const lying = testPiece(1, 1900, 1200, { turns: [0, 180] });
+      expect(why(lying)).toContain('this film may lie one way only');
+      expect(why({ ...lying, why: [ONE_WAY_ROUND] })).toContain('all pieces of this film lie one way round: let them lie any way round');
+      expect(why(testPiece(1, 1200, 3700), { longestPullMm: 3600 })).toBe('It is longer than the longest pull of this bench, 3600 mm (“Pull”).');
+      expect(why(testPiece(1, 1200, 3700), { longestPullMm: 3800 })).toBeNull();
+      expect(why(testPiece(1, 1200, 3000), { largestSheetM2: 3 })).toContain('3 m² is the heaviest that this bench allows');
+    });
+    test('in the units of the job', () => {
+      expect(why(testPiece(1, 1900, 2100), {}, 'in')).not.toContain('mm');
+      expect(why(testPiece(1, 1200, 3700), { longestPullMm: 3600 }, 'in')).not.toContain('mm');
+    });
   });
 
   test('a film that may not be turned is not turned to save length', () => {

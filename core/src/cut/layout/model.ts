@@ -21,10 +21,18 @@ export interface Way {
   readonly need: EdgeNeed;
 }
 
+/** Where in the repeat of a patterned film a piece starts, grains. */
+export interface Repeat {
+  readonly length: number;
+  readonly start: number;
+}
+
 /** Pieces that are the same to the knife. */
 export interface PieceType {
   readonly ways: readonly Way[];
   readonly area: number;
+  /** Patterned film: it may begin only where the roll shows this place of the repeat; the squared start of the roll is a mark. */
+  readonly repeat: Repeat | null;
   /** Lot they must come from because they meet others; null = any. */
   readonly lot: string | null;
   /** Pieces of this type in walking order. */
@@ -50,6 +58,8 @@ export interface Source {
   readonly pricePerGrain: number;
   /** Grains that can be taken from it. */
   readonly room: number;
+  /** Where the first new drop may begin, grains from the squared start: behind what is locked or cut. */
+  readonly start: number;
   readonly lot: string;
   /** True: film that is not there. What lies on it is what must be ordered. */
   readonly isShort: boolean;
@@ -77,6 +87,8 @@ export interface PackedColumn {
   readonly rows: readonly PackedRow[];
 }
 export interface PackedDrop {
+  /** Film cut off before the drop because the pattern begins later; absent = none. */
+  readonly gap?: number;
   readonly along: number;
   readonly columns: readonly PackedColumn[];
 }
@@ -108,7 +120,7 @@ export function waysOf(piece: Piece, settings: CutSettings): Way[] {
     if (piece.factoryEdge && !side) continue;
     const { acrossMm, alongMm } = sizeAtTurn(piece, turn);
     const across = grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm);
-    const along = alongWithRepeat(piece, grainsUp(alongMm), grainsUp(settings.crosscutAllowanceMm));
+    const along = grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm);
     const key = `${across}/${along}`;
     const before = found.get(key);
     const need: EdgeNeed = side ? (before && before.need !== side ? 'either' : side) : 'none';
@@ -117,15 +129,36 @@ export function waysOf(piece: Piece, settings: CutSettings): Way[] {
   return [...found.values()];
 }
 
-/**
- * Length that a piece takes along the roll, allowance included. Patterned film: a whole number of repeats, so that every piece behind
- * it begins at a mark again; the phase at which its own start must lie is part of it.
- */
-const alongWithRepeat = (piece: Piece, along: number, crosscut: number): number => {
-  if (!piece.repeat) return along + crosscut;
-  const repeat = grainsUp(piece.repeat.repeatMm);
-  return Math.ceil((grainsUp(piece.repeat.startMm) + along + crosscut) / repeat) * repeat;
-};
+/** Where a piece of patterned film starts in its repeat; null for film that has none. */
+export const repeatOf = (piece: Pick<Piece, 'repeat'>): Repeat | null =>
+  piece.repeat ? { length: grainsUp(piece.repeat.repeatMm), start: grainsUp(piece.repeat.startMm) } : null;
+
+/** The first place from `at` on, grains from a mark, where a piece that starts there in its repeat may begin. */
+export const markFrom = (at: number, repeat: Repeat | null): number =>
+  repeat ? at + ((((repeat.start - at) % repeat.length) + repeat.length) % repeat.length) : at;
+
+/** A drop that begins at `x`: each row waits for its place in the pattern, and is as long as that makes it. */
+export function alignedDrop(columns: readonly PackedColumn[], x: number, repeat: (type: number) => Repeat | null): PackedDrop {
+  const aligned = columns.map((c): PackedColumn => {
+    let at = x;
+    const rows = c.rows.map((r): PackedRow => {
+      let end = at;
+      for (const p of r.pieces) end = Math.max(end, markFrom(at, repeat(p.type)) + p.way.along);
+      const along = end - at;
+      at = end;
+      return { ...r, along };
+    });
+    return { ...c, rows, along: at - x };
+  });
+  return { along: aligned.reduce((most, c) => Math.max(most, c.along), 0), columns: aligned };
+}
+
+/** What is cut off before a drop that could begin at `x`, because none of its columns begins there yet. */
+export function leadOf(columns: readonly PackedColumn[], x: number, repeat: (type: number) => Repeat | null): number {
+  let lead = Infinity;
+  for (const c of columns) for (const p of c.rows[0]?.pieces ?? []) lead = Math.min(lead, markFrom(x, repeat(p.type)) - x);
+  return Number.isFinite(lead) ? lead : 0;
+}
 
 /** Limits of one roll width in grains; the heaviest sheet shortens the longest pull. */
 export function benchFor(rollWidthMm: number, settings: CutSettings, edges: RollEdges = 'both'): Bench {
@@ -147,7 +180,7 @@ export function benchFor(rollWidthMm: number, settings: CutSettings, edges: Roll
 export function turnFor(piece: Piece, way: Way, atEdge: 'low' | 'high' | null, settings: CutSettings): Turn {
   for (const turn of piece.turns) {
     const { acrossMm, alongMm } = sizeAtTurn(piece, turn);
-    const along = alongWithRepeat(piece, grainsUp(alongMm), grainsUp(settings.crosscutAllowanceMm));
+    const along = grainsUp(alongMm) + grainsUp(settings.crosscutAllowanceMm);
     if (grainsUp(acrossMm) + grainsUp(settings.slitAllowanceMm) !== way.across || along !== way.along) continue;
     if (!piece.factoryEdge || rollSideOf(piece.factoryEdge, turn) === atEdge) return turn;
   }
@@ -156,12 +189,12 @@ export function turnFor(piece: Piece, way: Way, atEdge: 'low' | 'high' | null, s
 
 /** Sorts pieces into types; `types[k].pieces` keep the order they came in. @param lotOf lot that a piece is bound to */
 export function groupPieces(pieces: readonly Piece[], settings: CutSettings, lotOf: (piece: Piece) => string | null = () => null): PieceType[] {
-  const groups = new Map<string, { ways: Way[]; lot: string | null; pieces: Piece[] }>();
+  const groups = new Map<string, { ways: Way[]; lot: string | null; repeat: Repeat | null; pieces: Piece[] }>();
   for (const piece of pieces) {
     const ways = waysOf(piece, settings);
     const lot = lotOf(piece);
     const key = `${ways.map((w) => `${w.across}x${w.along}${w.need}`).join('|')}/${piece.repeat?.startMm ?? ''}/${lot ?? ''}`;
-    const group = groups.get(key) ?? { ways, lot, pieces: [] };
+    const group = groups.get(key) ?? { ways, lot, repeat: repeatOf(piece), pieces: [] };
     group.pieces.push(piece);
     groups.set(key, group);
   }

@@ -1,8 +1,23 @@
 import type { Drop, Layout, Piece } from '@yellow-pane/contracts';
 import { grainsUp, mmFromGrains } from '../../ground/index.js';
 import { checkLayout } from './check-layout.js';
-import { benchFor, columnOf, cutsOf, edgesFit, joinNeeds, rollSideOf, waysOf, type Bench, type PackedColumn, type PackedDrop, type Way } from './model.js';
-import { drawDrop, knifeCuts, shifted, type LayoutInput } from './planner.js';
+import {
+  alignedDrop,
+  benchFor,
+  columnOf,
+  cutsOf,
+  edgesFit,
+  joinNeeds,
+  leadOf,
+  repeatOf,
+  rollSideOf,
+  waysOf,
+  type Bench,
+  type PackedColumn,
+  type PackedDrop,
+  type Way,
+} from './model.js';
+import { drawDrop, keptPlace, knifeCuts, shifted, type LayoutInput } from './planner.js';
 
 /** Where a piece is put by hand: into a drop, or onto a drop of its own at the end of a roll. */
 export interface MoveTarget {
@@ -157,6 +172,8 @@ function bestPlace(loose: Loose, piece: Piece, ways: readonly Way[], bench: Benc
 
 function rebuilt(layout: Layout, input: LayoutInput, change: (rollId: string, drops: readonly Drop[]) => (Drop | Loose)[]): Layout {
   let cuts = 0;
+  const patterned = input.pieces.map(repeatOf).find((p) => p !== null);
+  const pattern = patterned ? patterned.length : null;
   const rolls = layout.rolls.map((r) => {
     const roll = input.rolls.find((x) => x.id === r.rollId)!;
     const bench = benchFor(roll.widthMm, input.settings, roll.edges ?? 'both');
@@ -164,13 +181,17 @@ function rebuilt(layout: Layout, input: LayoutInput, change: (rollId: string, dr
     const drops = change(r.rollId, r.drops).map((d): Drop => {
       if ('drop' in d) {
         const order = d.drop.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces.map((p) => d.pieces[p.type]!)));
-        const drawn = drawDrop(d.drop, order, x, bench, input.settings);
-        x += d.drop.along;
-        cuts += cutsOf(d.drop, bench);
+        const repeat = (type: number) => repeatOf(d.pieces[type]!);
+        const at = x + leadOf(d.drop.columns, x, repeat);
+        const aligned = alignedDrop(d.drop.columns, at, repeat);
+        const drawn = drawDrop(aligned, order, at, bench, input.settings);
+        cuts += cutsOf(aligned, bench) + (at > x ? 1 : 0);
+        x = at + aligned.along;
         return drawn;
       }
-      const moved = shifted(d, mmFromGrains(x) - d.xMm);
-      x += grainsUp(d.alongMm) + bench.crosscut;
+      const at = keptPlace(x, grainsUp(d.xMm), pattern);
+      const moved = shifted(d, mmFromGrains(at) - d.xMm);
+      x = at + grainsUp(d.alongMm) + bench.crosscut;
       cuts += knifeCuts(d, roll.widthMm);
       return moved;
     });

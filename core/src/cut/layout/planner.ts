@@ -1,13 +1,16 @@
-import type { Column, CutSettings, Drop, Layout, Piece, PlacedPiece, RollEdges, RollLayout } from '@yellow-pane/contracts';
-import { grainsDown, grainsUp, mmFromGrains } from '../../ground/index.js';
+import type { Column, CutSettings, Drop, Layout, Piece, PlacedPiece, RollEdges, RollLayout, Turn } from '@yellow-pane/contracts';
+import { formatDifference, formatLong, grainsDown, grainsUp, mmFromGrains, told, type UnitSystem } from '../../ground/index.js';
 import { boundLayout } from './bound.js';
 import { fillSources, LayoutSearch } from './improve.js';
+import { fillPatterned, PatternSearch } from './pattern.js';
 import {
   benchFor,
   cutsOf,
   edgesFit,
   groupPieces,
+  markFrom,
   mayLie,
+  repeatOf,
   turnFor,
   type Bench,
   type PackedColumn,
@@ -41,34 +44,75 @@ export interface LayoutInput {
   readonly seed: number;
   /** What one knife cut costs in minutes, so that film and minutes are weighed together; absent = film alone. */
   readonly cutPrice?: number;
+  /** What lengths are told in; mm when left out. */
+  readonly units?: UnitSystem;
 }
 
-const fixedAlong = (roll: RollToCut, settings: CutSettings): number =>
-  roll.fixedDrops.reduce((s, d) => s + grainsUp(d.alongMm) + grainsUp(settings.crosscutAllowanceMm), 0);
+/** The repeat of a patterned film, grains; null where there is none. */
+const patternOf = (pieces: readonly Piece[]): number | null => {
+  const piece = pieces.find((p) => p.repeat);
+  return piece ? repeatOf(piece)!.length : null;
+};
 
-const sourceOf = (roll: RollToCut, settings: CutSettings): Source => ({
-  bench: benchFor(roll.widthMm, settings, roll.edges ?? 'both'),
-  pricePerGrain: roll.pricePerM / 1000 / 320,
-  room: Math.max(0, grainsDown(roll.availableMm) - fixedAlong(roll, settings)),
-  lot: roll.lot ?? '',
-  isShort: false,
-});
+/** The first place from `at` on, grains, where a drop that lay at `x` can lie with its pattern as it was. */
+export const keptPlace = (at: number, x: number, pattern: number | null): number =>
+  markFrom(at, pattern === null ? null : { length: pattern, start: x % pattern });
+
+/** Where the locked and cut drops of a roll lie, and where the next one may begin, grains. */
+function fixedPlaces(roll: RollToCut, settings: CutSettings, pattern: number | null): { places: number[]; end: number } {
+  let end = 0;
+  const places = roll.fixedDrops.map((d) => {
+    const at = keptPlace(end, grainsUp(d.xMm), pattern);
+    end = at + grainsUp(d.alongMm) + grainsUp(settings.crosscutAllowanceMm);
+    return at;
+  });
+  return { places, end };
+}
+
+const sourceOf = (roll: RollToCut, settings: CutSettings, pattern: number | null): Source => {
+  const { end } = fixedPlaces(roll, settings, pattern);
+  return {
+    bench: benchFor(roll.widthMm, settings, roll.edges ?? 'both'),
+    pricePerGrain: roll.pricePerM / 1000 / 320,
+    room: Math.max(0, grainsDown(roll.availableMm) - end),
+    start: end,
+    lot: roll.lot ?? '',
+    isShort: false,
+  };
+};
 /** Film that is not there costs so much more that it is used for nothing that fits elsewhere. */
 const SHORT_FACTOR = 50;
 
 /** Why a piece can lie on none of the rolls; null when one takes it. */
-function misfit(piece: Piece, rolls: readonly RollToCut[], settings: CutSettings): string | null {
+function misfit(piece: Piece, rolls: readonly RollToCut[], settings: CutSettings, units: UnitSystem): string | null {
   if (rolls.length === 0) return 'There is no roll of this film.';
+  const f = (mm: number) => formatDifference(Math.round(mm), units);
   if (Math.min(piece.widthMm, piece.heightMm) < settings.smallestStripMm)
-    return `It is narrower than the smallest strip this bench handles (${Math.round(settings.smallestStripMm)} mm).`;
-  const [type] = groupPieces([piece], settings);
-  if (rolls.some((r) => mayLie(type!, sourceOf(r, settings)))) return null;
+    return `It is narrower than the smallest strip this bench handles (${f(settings.smallestStripMm)}).`;
+  const fits = (p: Piece, s: CutSettings): boolean => {
+    const [type] = groupPieces([p], s);
+    return rolls.some((r) => mayLie(type!, sourceOf(r, s, null)));
+  };
+  if (fits(piece, settings)) return null;
   const widest = Math.max(...rolls.map((r) => r.widthMm));
   const short = Math.min(piece.widthMm, piece.heightMm);
-  if (short > widest) return `It is ${Math.round(short)} mm at its narrowest and the widest roll is ${Math.round(widest)} mm: it needs a seam.`;
-  if (piece.turns.length < 4) return 'It does not fit the roll the only way round that it may lie.';
-  return 'It is longer than the longest pull of this bench, or too heavy a sheet for one person.';
+  if (short > widest) return `It is ${f(short)} at its narrowest and the widest roll is ${f(widest)}: it needs a seam.`;
+  // what keeps it off the roll is the setting without which it would lie on it
+  const turned = { ...piece, turns: [0, 90, 180, 270] as Turn[] };
+  const way = piece.why.includes(ONE_WAY_ROUND)
+    ? 'It would fit turned, and all pieces of this film lie one way round: let them lie any way round, or piece it together with a seam.'
+    : 'It would fit turned, and this film may lie one way only: a wider roll, or a seam.';
+  if (piece.turns.length < 4 && fits(turned, settings)) return way;
+  if (fits(piece, { ...settings, largestSheetM2: null }))
+    return told(`It is too heavy a sheet for one person: ${settings.largestSheetM2} m² is the heaviest that this bench allows (“Heaviest sheet”).`, units);
+  if (fits(piece, { ...settings, longestPullMm: Infinity })) return `It is longer than the longest pull of this bench, ${f(settings.longestPullMm)} (“Pull”).`;
+  if (piece.factoryEdge && fits({ ...piece, factoryEdge: null }, settings))
+    return 'Its side needs a roll’s own edge, and no roll that is wide enough has one there: another method, or another roll.';
+  return 'It fits no roll of this film: several of pull, heaviest sheet and direction stand in its way at once. A wider roll, or a seam.';
 }
+
+/** Said of pieces that lie as they do because all of their film lies one way round. */
+export const ONE_WAY_ROUND = 'All pieces of this film lie one way round on the roll, so that they look alike: a setting of the job.';
 
 /**
  * The running layout of one film: an instant answer, made better step by step, the same for the same input, seed and steps.
@@ -78,7 +122,8 @@ export class LayoutPlanner {
   private readonly free: readonly Piece[];
   private readonly sources: Source[];
   private readonly types: readonly PieceType[];
-  private readonly search: LayoutSearch | null;
+  private readonly search: LayoutSearch | PatternSearch | null;
+  private readonly pattern: number | null;
   private boundCost: number | null = null;
 
   constructor(private readonly input: LayoutInput) {
@@ -91,18 +136,28 @@ export class LayoutPlanner {
     const free: Piece[] = [];
     for (const piece of input.pieces) {
       if (fixed.has(piece.id)) continue;
-      const reason = misfit(piece, rolls, settings);
+      const reason = misfit(piece, rolls, settings, input.units ?? 'mm');
       if (reason) this.unplaced.push({ pieceId: piece.id, reason });
       else free.push(piece);
     }
     this.free = free;
-    this.sources = rolls.map((r) => sourceOf(r, settings));
+    this.pattern = patternOf(input.pieces);
+    this.sources = rolls.map((r) => sourceOf(r, settings, this.pattern));
     // what meets a piece already cut comes from the same lot
     const bound = new Map<string, string>();
     for (const p of input.pieces) if (p.meets && fixed.has(p.id) && !bound.has(p.meets)) bound.set(p.meets, fixed.get(p.id)!);
     const plan = this.firstPlan(bound);
     this.types = plan?.types ?? [];
-    this.search = plan ? new LayoutSearch(plan.types, plan.types.map((t) => t.pieces.length), this.sources, plan.drops, input.seed, input.cutPrice ?? 0) : null; // prettier-ignore
+    const Search = this.isPatterned ? PatternSearch : LayoutSearch;
+    this.search = plan ? new Search(plan.types, plan.types.map((t) => t.pieces.length), this.sources, plan.drops, input.seed, input.cutPrice ?? 0) : null; // prettier-ignore
+  }
+
+  /** Whether what is still to be laid waits for its place in a pattern. */
+  private get isPatterned(): boolean {
+    return this.free.some((p) => p.repeat);
+  }
+  private fill(types: readonly PieceType[], counts: readonly number[], order: readonly number[]) {
+    return (this.isPatterned ? fillPatterned : fillSources)(types, counts, this.sources, order);
   }
 
   get steps(): number {
@@ -121,7 +176,7 @@ export class LayoutPlanner {
 
   /** Film and cuts of a first plan, for choosing between some. */
   private price(drops: readonly SourcedDrop[]): number {
-    return drops.reduce((s, d) => s + d.along * this.sources[d.source]!.pricePerGrain, 0);
+    return drops.reduce((s, d) => s + (d.along + (d.gap ?? 0)) * this.sources[d.source]!.pricePerGrain, 0);
   }
 
   /** The cheapest of a few instant plans: lots chosen for pieces that meet, each roll tried as the first; what finds no room lies on film to be ordered. */
@@ -138,7 +193,7 @@ export class LayoutPlanner {
       const types = groupPieces(this.free, settings, (p) => (isBinding && p.meets ? (lotOf.get(p.meets) ?? null) : null));
       const counts = types.map((t) => t.pieces.length);
       for (const order of this.orders()) {
-        const { drops, left } = fillSources(types, counts, this.sources, order);
+        const { drops, left } = this.fill(types, counts, order);
         const missing = left.reduce((s, n, t) => s + n * types[t]!.area, 0);
         const cost = this.price(drops) + missing;
         if (!best || cost < best.cost) best = { types, drops, left, cost };
@@ -152,10 +207,10 @@ export class LayoutPlanner {
       if (at < 0) {
         const like = this.sources.slice(0, own).filter((s) => mayLie({ ...types[t]!, lot: null }, s)).sort((a, b) => b.bench.width - a.bench.width)[0]!; // prettier-ignore
         const lot = types[t]!.lot ?? like.lot;
-        this.sources.push({ ...like, lot, room: Infinity, pricePerGrain: like.pricePerGrain * SHORT_FACTOR, isShort: true });
+        this.sources.push({ ...like, lot, room: Infinity, start: 0, pricePerGrain: like.pricePerGrain * SHORT_FACTOR, isShort: true });
         at = this.sources.length - 1;
       }
-      const more = fillSources(types, left.map((m, k) => (k === t ? m : 0)), this.sources, [at]); // prettier-ignore
+      const more = this.fill(types, left.map((m, k) => (k === t ? m : 0)), [at]); // prettier-ignore
       drops.push(...more.drops);
     });
     return { types, drops };
@@ -198,7 +253,7 @@ export class LayoutPlanner {
       this.sources.map((s) => ({ bench: s.bench, costPerGrain: s.pricePerGrain, room: s.room })),
       rounds,
     );
-    const fixedCost = rolls.reduce((s, r) => s + (mmFromGrains(fixedAlong(r, settings)) / 1000) * r.pricePerM, 0);
+    const fixedCost = rolls.reduce((s, r) => s + (mmFromGrains(fixedPlaces(r, settings, this.pattern).end) / 1000) * r.pricePerM, 0);
     this.boundCost = bound.cost + fixedCost;
     return this.boundCost;
   }
@@ -211,30 +266,31 @@ export class LayoutPlanner {
     const drops = this.search?.best ?? [];
     const named = assign(drops, this.types);
     const walk = named.map((pieces) => Math.min(...pieces.map((p) => order.get(p.id)!)));
-    const sequence = drops.map((_, i) => i).sort((a, b) => walk[a]! - walk[b]!);
+    // a pattern fixes the order on the roll; without one drops lie in the order of the walk
+    const sequence = drops.map((_, i) => i).sort((a, b) => (this.isPatterned ? a - b : walk[a]! - walk[b]!));
     let cuts = 0;
     const rolls = input.rolls.map((roll, at): RollLayout => {
       const { bench } = this.sources[at]!;
-      let x = 0;
-      const laid: Drop[] = roll.fixedDrops.map((d) => {
-        const moved = shifted(d, mmFromGrains(x) - d.xMm);
-        x += grainsUp(d.alongMm) + bench.crosscut;
+      const { places, end } = fixedPlaces(roll, settings, this.pattern);
+      const laid: Drop[] = roll.fixedDrops.map((d, i) => {
         cuts += knifeCuts(d, roll.widthMm);
-        return { ...moved, locked: true };
+        return { ...shifted(d, mmFromGrains(places[i]!) - d.xMm), locked: true };
       });
+      let x = end;
       for (const i of sequence.filter((k) => drops[k]!.source === at)) {
-        laid.push(drawDrop(drops[i]!, named[i]!, x, bench, settings));
-        x += drops[i]!.along;
-        cuts += cutsOf(drops[i]!, bench);
+        const gap = drops[i]!.gap ?? 0;
+        laid.push(drawDrop(drops[i]!, named[i]!, x + gap, bench, settings));
+        x += gap + drops[i]!.along;
+        cuts += cutsOf(drops[i]!, bench) + (gap > 0 ? 1 : 0);
       }
       return { rollId: roll.id, usedMm: mmFromGrains(x), drops: laid };
     });
     const short = drops.map((d, i) => ({ d, pieces: named[i]! })).filter(({ d }) => this.sources[d.source]!.isShort);
-    const shortMm = mmFromGrains(short.reduce((s, { d }) => s + d.along, 0));
+    const shortMm = mmFromGrains(short.reduce((s, { d }) => s + d.along + (d.gap ?? 0), 0));
     const shortWidthMm = short.length
       ? mmFromGrains(Math.max(...short.map(({ d }) => this.sources[d.source]!.bench.width - this.sources[d.source]!.bench.slit)))
       : null;
-    const reason = `The film that is there is used up before it: ${(shortMm / 1000).toFixed(1)} m more of ${Math.round(shortWidthMm ?? 0)} mm would do for all that is left over.`;
+    const reason = `The film that is there is used up before it: ${this.input.units === 'in' ? formatLong(shortMm, 'in') : `${(shortMm / 1000).toFixed(1)} m`} more of ${formatDifference(Math.round(shortWidthMm ?? 0), this.input.units ?? 'mm')} would do for all that is left over.`;
     const byRoll = new Map(input.rolls.map((r) => [r.id, r]));
     return {
       filmId: input.filmId,
@@ -283,6 +339,7 @@ export function drawDrop(packed: PackedDrop, pieces: readonly Piece[], x: number
   let k = 0;
   const named = packed.columns.map((column) => ({ column, rows: column.rows.map((r) => r.pieces.map((p) => ({ ...p, piece: pieces[k++]! }))) }));
   const isEdge = (c: PackedColumn, n: string) => c.need === n;
+  const hasPattern = pieces.some((p) => p.repeat);
   let low = named.find((c) => isEdge(c.column, 'low'));
   let high = named.find((c) => isEdge(c.column, 'high'));
   for (const c of named.filter((n) => isEdge(n.column, 'either'))) {
@@ -300,7 +357,8 @@ export function drawDrop(packed: PackedDrop, pieces: readonly Piece[], x: number
     let rowX = x;
     const placedRows = column.rows
       .map((r, i) => ({ r, names: rows[i]! }))
-      .sort((a, b) => b.r.pieces.reduce((s, p) => s + p.way.across, 0) - a.r.pieces.reduce((s, p) => s + p.way.across, 0))
+      // widest first, except where a pattern has fixed the order
+      .sort((a, b) => (hasPattern ? 0 : b.r.pieces.reduce((s, p) => s + p.way.across, 0) - a.r.pieces.reduce((s, p) => s + p.way.across, 0)))
       .map(({ r, names }) => {
         const startX = rowX;
         rowX += r.along;
@@ -311,13 +369,12 @@ export function drawDrop(packed: PackedDrop, pieces: readonly Piece[], x: number
           pieceY += n.way.across;
           const edge = n.piece.factoryEdge ? (isHigh ? 'high' : isLow ? 'low' : null) : null;
           const turn = turnFor(n.piece, n.way, edge, settings);
-          const upright = turn % 180 === 0;
           return {
             pieceId: n.piece.id,
             turn,
-            xMm: mmFromGrains(startX + (n.piece.repeat ? grainsUp(n.piece.repeat.startMm) : 0)),
+            xMm: mmFromGrains(markFrom(startX, repeatOf(n.piece))),
             yMm: mmFromGrains(own),
-            alongMm: n.piece.repeat ? mmFromGrains(grainsUp(upright ? n.piece.heightMm : n.piece.widthMm)) : mmFromGrains(n.way.along - bench.crosscut),
+            alongMm: mmFromGrains(n.way.along - bench.crosscut),
             acrossMm: mmFromGrains(n.way.across - bench.slit),
           };
         });

@@ -154,7 +154,7 @@ describe('several rolls and leftovers', () => {
 
   test('asked for nothing dearer than nothing, the exact cut over sources finds nothing', () => {
     const types = groupPieces([testPiece(1, 700, 900)], plainSettings);
-    const source = { bench: benchFor(1524, plainSettings), pricePerGrain: 1, room: 1e9, lot: '', isShort: false };
+    const source = { bench: benchFor(1524, plainSettings), pricePerGrain: 1, room: 1e9, start: 0, lot: '', isShort: false };
     expect(packOverSources(types, [1], [{ index: 0, source, room: 1e9 }], 10)).toBeNull();
     expect(packOverSources(types, [1], [{ index: 0, source, room: 1e9 }], 1e6)).toHaveLength(1);
   });
