@@ -1,6 +1,7 @@
 import {
   defaultRates,
   defaultAllowances,
+  defaultBlades,
   defaultChooseSettings,
   defaultCutSettings,
   defaultLeftoverRule,
@@ -25,6 +26,7 @@ export const demoFirm: Firm = {
   hourRate: '48.00',
   allowances: defaultAllowances,
   leftovers: defaultLeftoverRule,
+  blades: defaultBlades,
   forming: null,
 };
 
@@ -99,7 +101,7 @@ export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' 
   allowances: null,
   cut: defaultCutSettings,
   choose: defaultChooseSettings,
-  prepare: { ...defaultPrepareSettings, sky: 'clear' },
+  prepare: { ...defaultPrepareSettings, sky: 'clear', madeUpWeather: true },
   lay: null,
   reachMm: 2100,
   createdAt: demoAt(0),

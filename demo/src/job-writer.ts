@@ -92,7 +92,7 @@ export class JobWriter {
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 5,
+      formatVersion: 6,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,

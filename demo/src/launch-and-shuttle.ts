@@ -65,6 +65,8 @@ export function launchAndShuttle(): JobFile {
         ['upright', 660, '2', [309, 260]],
         ['upright', 410, '5.5', [0, 140]],
         ['upright', 910, '13.5', [0, 250]],
+        ['upright', 400, '1', [432, 180]],
+        ['upright', 920, '1.5', [432, 180]],
       ),
     },
     tempered,
