@@ -1,6 +1,6 @@
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import type { Change, JobDocument, JobFile, Problem, Surface } from '@yellow-pane/contracts';
+import type { Change, JobDocument, JobFile, Patch, Problem, Surface } from '@yellow-pane/contracts';
 import { routes } from '@yellow-pane/contracts';
 import type { App } from './app.js';
 import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId } from './bench.testing.js';
@@ -267,17 +267,71 @@ describe('files', () => {
     expect(out).toContain('Shuttle van,Rear window,bow upright 660 from 309 long 260,2,2');
     const csv = (text: string) => request(app.http).post(`/api/jobs/${terminal}/measures.csv?personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000ee`).set('Host', 'localhost').set('Content-Type', 'text/csv').send(text); // prettier-ignore
     const rows = out.split('\r\n').filter((l) => l.includes('Rear window'));
+    const bows = rows.filter((l) => /,bow (across|upright|down|up)\b/.test(l));
+    expect(bows.length).toBeGreaterThan(10);
     const answer = await csv(['place,surface,measure,value,lengthMm', ...rows].join('\n'));
     expect(answer.body).toEqual({ readings: rows.length, surfaces: 1 });
     const pane = async () => (await document(terminal)).surfaces.find((s) => s.name === 'Rear window')!;
-    expect((await pane()).curved!.bows).toHaveLength(11);
+    expect((await pane()).curved!.bows).toHaveLength(bows.length);
     expect((await csv('surface,measure,value\nRear window,bow across 295,57\nRear window,bow down 3,9\n')).body.faults[0].message).toContain(
       '“bow down 3” is no measure',
     );
     expect((await pane()).curved!.bows.find((b) => b.way === 'across' && b.atMm === 295)!.depthMm).toBe(58);
     await csv('surface,measure,value\nRear window,bow across 295,57\n');
     const again = (await pane()).curved!.bows;
-    expect(again).toHaveLength(11);
+    expect(again).toHaveLength(bows.length);
     expect(again.find((b) => b.way === 'across' && b.atMm === 295)).toMatchObject({ depthMm: 57, typed: '57' });
+  });
+});
+
+describe('deleted jobs', () => {
+  test('a deleted job is brought back for 30 days by whoever wants it, with the film it was promised as far as nobody else was since', async () => {
+    const [device, other] = [new TestDevice(okan), new TestDevice(ines)];
+    const who = { personId: ines, deviceId: uuidv7() };
+    const at = new Date().toISOString();
+    const write = async (d: TestDevice, jobId: string, patches: Patch[], label = 'Write') => {
+      const answer = await post(`/api/jobs/${jobId}/changes`, d.draft(jobId, label, patches, (await document(ternPointId)).revision));
+      expect(answer.body).toMatchObject({ change: { jobId } });
+    };
+    const [old] = (await document(lanternStreetId)).rolls;
+    const roll = { ...old!, id: uuidv7(), label: 'B-1', lengthM: 12, leadInMm: 0 };
+    const promise = (jobId: string, lengthMm: number) => ({
+      id: uuidv7(),
+      rollId: roll.id,
+      jobId,
+      filmId: roll.filmId,
+      lengthMm,
+      personId: ines,
+      at,
+      deletedAt: null,
+    });
+    const add = (kind: 'roll' | 'reservation', value: { id: string }): Patch => ({ op: 'add', kind, id: value.id, value: { ...value } });
+    const lift = (kind: 'job' | 'reservation', id: string, deletedAt: string): Patch => ({ op: 'set', kind, id, field: 'deletedAt', value: deletedAt });
+    const bin = async () => ((await get('/api/deleted-jobs')).body as { name: string }[]).map((j) => j.name);
+    const live = async () => ((await document(ternPointId)).stock.reservations as { id: string }[]).map((r) => r.id);
+    const own = promise(lanternStreetId, 10_000);
+    await write(device, lanternStreetId, [add('roll', roll)]);
+    await write(device, lanternStreetId, [add('reservation', own)]);
+
+    await write(device, lanternStreetId, [lift('reservation', own.id, at), lift('job', lanternStreetId, at)], 'Delete');
+    expect([await bin(), (await live()).includes(own.id)]).toEqual([['Lantern Street bakery'], false]);
+    expect((await post(`/api/deleted-jobs/${lanternStreetId}/bring-back`, who)).body).toEqual({ jobId: lanternStreetId, promisesBack: 1, promisesGone: 0 });
+    expect([await bin(), (await live()).includes(own.id), (await get(`/api/jobs/${lanternStreetId}`)).status]).toEqual([[], true, 200]);
+    // undo in the job that came back does not take it away again
+    const { canUndo } = (await get(`/api/jobs/${lanternStreetId}?personId=${ines}&deviceId=${who.deviceId}`)).body as JobDocument;
+    expect(canUndo).toBeNull();
+    // asked once more, nothing happens
+    expect((await post(`/api/deleted-jobs/${lanternStreetId}/bring-back`, who)).body).toEqual({ jobId: lanternStreetId, promisesBack: 0, promisesGone: 0 });
+
+    // promised to another job meanwhile: the job comes back without that film
+    await write(device, lanternStreetId, [lift('reservation', own.id, at), lift('job', lanternStreetId, at)], 'Delete');
+    await write(other, ternPointId, [add('reservation', promise(ternPointId, 5_000))]);
+    expect((await post(`/api/deleted-jobs/${lanternStreetId}/bring-back`, who)).body).toEqual({ jobId: lanternStreetId, promisesBack: 0, promisesGone: 1 });
+
+    // after thirty days it is no longer offered
+    await write(device, lanternStreetId, [lift('job', lanternStreetId, new Date(Date.now() - 31 * 86_400_000).toISOString())], 'Delete');
+    expect(await bin()).toEqual([]);
+    await post(`/api/deleted-jobs/${lanternStreetId}/bring-back`, who);
+    expect((await post(`/api/deleted-jobs/${uuidv7()}/bring-back`, who)).status).toBe(404);
   });
 });

@@ -67,7 +67,7 @@ export interface Bench {
   readonly plotter?: PlotterAddress | null;
   /** Laser meter, thermometer, hygrometer; none: simulated ones. */
   readonly instruments?: InstrumentBench | null;
-  /** Where the weather comes from; none: the simulated one. */
+  /** Where the weather comes from; none: what is typed on site, or, in a job that asks for it, a made-up one. */
   readonly weather?: WeatherService | null;
   /** Folder of the photos; null: they are refused. */
   readonly photosDir?: string | null;
@@ -75,6 +75,8 @@ export interface Bench {
   readonly shop?: ShopPlace | null;
   /** How much faster than a real machine the simulated one runs. */
   readonly plotterHaste?: number;
+  /** Requests that one device may send in ten seconds. */
+  readonly requestsIn10s?: number;
 }
 
 export interface App {
@@ -123,7 +125,7 @@ export function createApp(bench: Bench): App {
     '/api',
     rateLimit({
       windowMs: 10_000,
-      limit: 600,
+      limit: bench.requestsIn10s ?? 600,
       // phones behind one access point are told apart
       keyGenerator: (req, res) => deviceOf(res)?.id ?? ipKeyGenerator(req.ip ?? ''),
       standardHeaders: 'draft-8',
@@ -138,14 +140,14 @@ export function createApp(bench: Bench): App {
   mount(inner, 'backup', async () => ({ file: await bench.backup() }));
   mount(inner, 'exportAll', async () => ({ name: 'yellow-pane-export.json', bytes: JSON.stringify(await exportAll(records, bench.now())) }));
   inner.use(jobsRoutes(jobs, changes, records));
-  inner.use(measureRoutes(new MeasureService(jobs, bench.now)));
+  inner.use(measureRoutes(new MeasureService(jobs, bench.compute, bench.now)));
   inner.use(cutRoutes(new CutService(jobs, bench.compute)));
   inner.use(plotterRoutes(plotter));
   inner.use(stockRoutes(new StockService(jobs, records, bench.now)));
   inner.use(chooseRoutes(bench.compute));
   inner.use(formRoutes(new FormService(jobs, bench.compute)));
-  inner.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? new SimulatedWeather(), bench.now)));
-  inner.use(layRoutes(new LayService(jobs, records, bench.compute), photos, changes, records));
+  inner.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? null, new SimulatedWeather(), bench.now)));
+  inner.use(layRoutes(new LayService(jobs, records, bench.compute), photos, changes, records, jobs));
   inner.use(instrumentRoutes(bench.instruments ?? new SimulatedInstruments(bench.now)));
   inner.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
   inner.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));

@@ -1,5 +1,15 @@
 import { v7 as uuidv7 } from 'uuid';
-import { defaultAllowances, defaultLeftoverRule, defaultRates, type Film, type Firm, type Patch, type Person, type Rates } from '@yellow-pane/contracts';
+import {
+  defaultAllowances,
+  defaultBlades,
+  defaultLeftoverRule,
+  defaultRates,
+  type Film,
+  type Firm,
+  type Patch,
+  type Person,
+  type Rates,
+} from '@yellow-pane/contracts';
 import { demoFirm, demoId, demoLibrary, demoPersons, demoRates, lanternStreet, launchAndShuttle, ternPoint } from '@yellow-pane/demo';
 import type { App } from './app.js';
 
@@ -46,6 +56,7 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     hourRate: '45.00',
     allowances: defaultAllowances,
     leftovers: defaultLeftoverRule,
+    blades: defaultBlades,
     forming: null,
   };
   const person: Person = { id: uuidv7(), firmId: firm.id, name: 'Me', role: 'installer' };

@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs';
+import { chmodSync, mkdirSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -10,15 +10,26 @@ import { readConfig } from './config.js';
 import { needsDaily, stampOf, writeBackup } from './db/backup.js';
 import { openInFolder } from './db/database.js';
 import { Journal } from './db/journal.js';
+import { refusedBy } from './db/durable.js';
 import { FolderInUse, takeLock } from './db/lock.js';
 
 const HOUR_MS = 3_600_000;
+
+/** Journal, database and photos are for this user’s eyes only, in a folder of an older version too. */
+function ownerOnly(dir: string): void {
+  try {
+    chmodSync(dir, 0o700);
+  } catch {
+    // somebody else’s folder that is shared on purpose, or a file system without rights
+  }
+}
 
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const log = pino({ level: config.logLevel }, pino.destination({ fd: 2, sync: true }));
   const now = () => new Date();
-  mkdirSync(config.dataDir, { recursive: true });
+  mkdirSync(config.dataDir, { recursive: true, mode: 0o700 });
+  ownerOnly(config.dataDir);
   const lock = takeLock(config.dataDir);
   const open = await openInFolder(config.dataDir, async (old) => void (await writeBackup(old, config.dataDir, 'before-migration', now())));
   const journal = new Journal(config.dataDir);
@@ -37,8 +48,15 @@ async function main(): Promise<void> {
     plotter: config.plotter,
     plotterHaste: config.plotterHaste,
   });
-  const replayed = await app.changes.replay();
-  if (replayed > 0) log.warn(`${replayed} acknowledged edits were missing from the database and came back from the journal.`);
+  let toldAt = Date.now();
+  const replayed = await app.changes.replay((done, all) => {
+    if (Date.now() - toldAt < 2000) return;
+    toldAt = Date.now();
+    process.stdout.write(`Bringing back edits from the journal: ${done} of ${all} …\n`);
+  });
+  if (replayed.count > 0) log.warn(`${replayed.count} acknowledged edits were missing from the database and came back from the journal.`);
+  if (replayed.unreadableCount > 0)
+    log.error(`${replayed.unreadableCount} lines of the journal do not read. They were set aside in ${replayed.unreadableFile}; all others count.`);
   await setUpBench(app, config.seed);
   await app.plotter.tidyUp();
 
@@ -79,7 +97,8 @@ async function main(): Promise<void> {
     server.close();
     server.closeAllConnections();
     await app.changes.settled();
-    await writeBackup(open, config.dataDir, 'stop', now());
+    // a full disk must not keep the bench from stopping; the older backups are all still there
+    await writeBackup(open, config.dataDir, 'stop', now()).catch((error: unknown) => log.error({ err: error }, 'no backup on this stop'));
     await open.close();
     journal.close();
     await compute.close();
@@ -91,7 +110,8 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  const message = error instanceof FolderInUse ? error.message : error instanceof Error ? error.message : String(error);
+  const disk = refusedBy(error);
+  const message = disk ? disk.message : error instanceof FolderInUse ? error.message : error instanceof Error ? error.message : String(error);
   process.stderr.write(`${message}\n`);
   process.exit(1);
 });

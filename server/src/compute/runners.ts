@@ -1,10 +1,44 @@
-import type { CloudRequest, Film, Layout, LayoutComputeInput, PaneCloud, PaneVerdict, ShrinkInput, ShrinkPlan, VerdictInput } from '@yellow-pane/contracts';
-import { cloudOfPane, judgePane, layPiecesOnRolls, methodFigures, shrinkPlan, type MethodFigures, type Result } from '@yellow-pane/core';
+import type {
+  CloudRequest,
+  Film,
+  Layout,
+  LayoutComputeInput,
+  PaneCloud,
+  PaneShape,
+  PaneVerdict,
+  ShrinkInput,
+  ShrinkPlan,
+  SurveyResult,
+  VerdictInput,
+} from '@yellow-pane/contracts';
+import { surveyInWords } from './survey-in-words.js';
+import {
+  cloudOfPane,
+  judgePane,
+  layPiecesOnRolls,
+  methodFigures,
+  planStrokes,
+  shrinkPlan,
+  type MethodFigures,
+  type Result,
+  type SqueegeeAnswer,
+  type StrokesAsked,
+  type TapeReading,
+} from '@yellow-pane/core';
+
+/** The tapes of one opening. */
+export interface SurveyAsked {
+  readonly readings: readonly TapeReading[];
+  readonly calledCrooked: boolean;
+  readonly shape: PaneShape | null;
+}
 
 /** Heavy computations by name: plain data in, plain data out. The same in a worker thread and, for tests, in place. */
 export const runners = {
   layout: (input: LayoutComputeInput): Layout => layPiecesOnRolls(input, input.steps, 60),
   methods: (input: { calls: Parameters<typeof methodFigures>[] }): MethodFigures[] => input.calls.map((c) => methodFigures(...c)),
+  strokes: (asked: readonly StrokesAsked[]): SqueegeeAnswer[] => asked.map(planStrokes),
+  survey: (asked: SurveyAsked): SurveyResult => surveyInWords(asked.readings, asked.calledCrooked, asked.shape),
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
     try {

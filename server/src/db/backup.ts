@@ -1,33 +1,27 @@
-import { existsSync, fsyncSync, mkdirSync, openSync, closeSync, readdirSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { recordSchemas, type Change, type RecordKind } from '@yellow-pane/contracts';
-import { createEmpty, loadDump, type OpenDatabase } from './database.js';
-import { syncDirectory } from './journal.js';
+import { createEmpty, loadDump, openAsItIs, type OpenDatabase } from './database.js';
+import { Journal } from './journal.js';
+import { realDisk, writeDurably, type Disk } from './durable.js';
+import { syncDirectory } from './sync-directory.js';
 import { RecordsRepository } from './records.repository.js';
 
 export type BackupKind = 'daily' | 'stop' | 'asked' | 'before-migration';
-/** How many of each kind are kept; asked ones are the person's own. */
-const kept: Record<BackupKind, number> = { daily: 10, stop: 3, asked: Infinity, 'before-migration': 3 };
+/** How many of each kind are kept. */
+const kept: Record<BackupKind, number> = { daily: 10, stop: 3, asked: 10, 'before-migration': 3 };
 
 export const stampOf = (now: Date): string => now.toISOString().replace(/[:.]/g, '-');
 
-/** Writes a file whole or not at all. */
-function writeDurably(file: string, bytes: Uint8Array | string): void {
-  const handle = openSync(`${file}.part`, 'w');
-  if (typeof bytes === 'string') writeSync(handle, bytes);
-  else writeSync(handle, bytes);
-  fsyncSync(handle);
-  closeSync(handle);
-  renameSync(`${file}.part`, file);
-}
-
-/** Physical dump into `dataDir/backups`; the oldest of its kind beyond the number kept go. @returns the file */
-export async function writeBackup(open: OpenDatabase, dataDir: string, kind: BackupKind, now: Date): Promise<string> {
+/**
+ * Physical dump into `dataDir/backups`. Only when it stands there whole, read back and compared, the oldest of its kind beyond the number kept go.
+ * @returns the file @throws DiskRefused: then the older ones are all still there
+ */
+export async function writeBackup(open: Pick<OpenDatabase, 'dump'>, dataDir: string, kind: BackupKind, now: Date, disk: Disk = realDisk): Promise<string> {
   const dir = join(dataDir, 'backups');
-  mkdirSync(dir, { recursive: true });
+  mkdirSync(dir, { recursive: true, mode: 0o700 });
   const file = join(dir, `${kind}-${stampOf(now)}.tar.gz`);
-  writeDurably(file, await open.dump());
-  syncDirectory(dir);
+  writeDurably(file, await open.dump(), { disk });
   const old = readdirSync(dir)
     .filter((n) => n.startsWith(`${kind}-`) && n.endsWith('.tar.gz'))
     .sort();
@@ -77,14 +71,28 @@ export async function importAll(records: RecordsRepository, text: string): Promi
   });
 }
 
+/** What was brought back. */
+export interface Restored {
+  /** Where the old data went, or null when there was none. */
+  readonly aside: string | null;
+  /** Edits of the journal that the backup does not have yet: the next start brings them back. Null: the journal was put aside. */
+  readonly editsToCome: number | null;
+}
+
 /**
- * Brings a backup (physical dump or logical export) back. What was there is moved aside, not deleted, and so is the
- * journal, whose later edits would otherwise be replayed into the restored state. The caller holds the lock.
- * @returns where the old data went, or null when there was none
+ * Brings a backup (physical dump or logical export) back. What was there is moved aside, not deleted. The journal stays, so that the next start brings back
+ * every edit that was acknowledged since the backup was made: that is what is wanted after damage.
+ * @param toTheBackupAlone the state of the backup and nothing later is wanted: the journal goes aside too
  */
-export async function restoreInto(dataDir: string, file: string, now: Date): Promise<string | null> {
+export async function restoreInto(
+  dataDir: string,
+  file: string,
+  now: Date,
+  { toTheBackupAlone = false, tell = (_: string): void => undefined } = {},
+): Promise<Restored> {
   const bytes = readFileSync(file);
   const beside = join(dataDir, 'db.tmp');
+  tell('Reading the backup …');
   if (bytes[0] === 0x7b) {
     const open = await createEmpty(beside);
     try {
@@ -96,10 +104,27 @@ export async function restoreInto(dataDir: string, file: string, now: Date): Pro
     await loadDump(beside, bytes);
   }
   const aside = join(dataDir, `before-restore-${stampOf(now)}`);
-  const old = readdirSync(dataDir).filter((n) => n === 'db' || /^journal.*\.ndjson$/.test(n));
-  if (old.length) mkdirSync(aside);
+  const editsToCome = toTheBackupAlone ? null : await missingIn(beside, dataDir, tell);
+  const old = readdirSync(dataDir).filter((n) => n === 'db' || (toTheBackupAlone && /^journal.*\.ndjson$/.test(n)));
+  if (old.length) mkdirSync(aside, { mode: 0o700 });
   old.forEach((n) => renameSync(join(dataDir, n), join(aside, n)));
   renameSync(beside, join(dataDir, 'db'));
   syncDirectory(dataDir);
-  return old.length ? aside : null;
+  return { aside: old.length ? aside : null, editsToCome };
+}
+
+/** How many edits of the journal a database does not have. */
+async function missingIn(folder: string, dataDir: string, tell: (words: string) => void): Promise<number> {
+  if (!readdirSync(dataDir).some((n) => /^journal.*\.ndjson$/.test(n))) return 0;
+  tell('Looking through the journal …');
+  const open = await openAsItIs(folder);
+  try {
+    const known = await new RecordsRepository(open.db).allChangeIds();
+    const journal = new Journal(dataDir);
+    const count = journal.read().changes.filter((c) => !known.has(c.id)).length;
+    journal.close();
+    return count;
+  } finally {
+    await open.close();
+  }
 }

@@ -11,6 +11,7 @@ import {
 } from '@yellow-pane/contracts';
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
+import { BatchedRecords } from './batched-records.js';
 import type { RecordsRepository } from './records.repository.js';
 
 /** A rule that a kind of record puts on changes to it; throws a Refusal. */
@@ -21,6 +22,18 @@ export type ClosingGuard = (records: RecordsRepository, patches: readonly Patch[
 
 /** Changes of a job that can no longer be undone because of what was done since, by id. */
 export type BoundChanges = (records: RecordsRepository, jobId: string, own: readonly Change[]) => Promise<ReadonlySet<string>>;
+
+/** What a start brought back. */
+export interface Replayed {
+  readonly count: number;
+  /** Lines of the journal that do not read, and where they were set aside. */
+  readonly unreadableCount: number;
+  readonly unreadableFile: string | null;
+}
+const REPLAY_BATCH = 100;
+/** After so many patches others get a turn. @source house rule: a few milliseconds */
+const PATCHES_IN_A_ROW = 50;
+const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
 
 /** Fields of a reading that may change: the rest is what was taped, and stands. */
 const readingMaySet = new Set(['withdrawnAt', 'deletedAt']);
@@ -71,8 +84,9 @@ export class ChangeService {
     return () => void this.ears.delete(hear);
   }
 
-  apply(draft: ChangeDraft): Promise<ChangeAnswer> {
-    return this.inTurn(() => this.write(draft, null, false));
+  /** @param isQuiet nobody asks what can be undone next: the history is not looked through */
+  apply(draft: ChangeDraft, isQuiet = false): Promise<ChangeAnswer> {
+    return this.inTurn(() => this.write(draft, null, false, isQuiet));
   }
 
   undo(jobId: string, request: UndoRequest): Promise<ChangeAnswer> {
@@ -83,30 +97,39 @@ export class ChangeService {
     return this.inTurn(() => this.reverse(jobId, request, 'redo'));
   }
 
-  async canUndo(jobId: string, personId: string): Promise<{ canUndo: string | null; canRedo: string | null }> {
-    const { undo, redo } = undoState(await this.own(jobId, personId));
+  /** @param deviceId undo takes back what was made on this device, never what the same person did on another */
+  async canUndo(jobId: string, personId: string, deviceId?: string): Promise<{ canUndo: string | null; canRedo: string | null }> {
+    const { undo, redo } = undoState(await this.own(jobId, personId, deviceId));
     return { canUndo: undo?.label ?? null, canRedo: redo?.label ?? null };
   }
 
   /** A person's own changes that may still be undone: what the knife has been at since stands. */
-  private async own(jobId: string, personId: string): Promise<Change[]> {
+  private async own(jobId: string, personId: string, deviceId?: string): Promise<Change[]> {
     // what an older version took for a step may be none: a search of the layout, the bringing in of the whole job
-    const all = (await this.records.changesOfPerson(jobId, personId)).filter((c) => c.undoesId !== null || isUndoStep(c.patches));
+    const all = (await this.records.changesOfPerson(jobId, personId, deviceId)).filter((c) => c.undoesId !== null || isUndoStep(c.patches));
     const bound = await this.boundBy(this.records, jobId, all);
     return bound.size ? all.filter((c) => !bound.has(c.id) && !(c.undoesId !== null && bound.has(c.undoesId))) : all;
   }
 
-  /** Applies what the journal knows and the database lost. @returns how many changes */
-  async replay(): Promise<number> {
-    if (!this.journal) return 0;
+  /**
+   * Applies what the journal knows and the database lost, a hundred changes a transaction.
+   * @param tell hears now and then how far it is
+   */
+  async replay(tell: (done: number, all: number) => void = () => undefined): Promise<Replayed> {
+    if (!this.journal) return { count: 0, unreadableCount: 0, unreadableFile: null };
     const known = await this.records.allChangeIds();
-    const missing = this.journal.read().filter((c) => !known.has(c.id));
-    for (const change of missing)
+    const { changes, unreadableCount, unreadableFile } = this.journal.read();
+    const missing = changes.filter((c) => !known.has(c.id));
+    for (let at = 0; at < missing.length; at += REPLAY_BATCH) {
       await this.records.transaction(async (tx) => {
-        for (const patch of change.patches) await this.applyPatch(tx, patch);
-        await tx.addChange(change);
+        for (const change of missing.slice(at, at + REPLAY_BATCH)) {
+          for (const patch of change.patches) await this.applyPatch(tx, patch);
+          await tx.addChange(change);
+        }
       });
-    return missing.length;
+      tell(Math.min(missing.length, at + REPLAY_BATCH), missing.length);
+    }
+    return { count: missing.length, unreadableCount, unreadableFile };
   }
 
   /** Waits until nothing is being written. */
@@ -122,12 +145,12 @@ export class ChangeService {
 
   private async reverse(jobId: string, request: UndoRequest, way: 'undo' | 'redo'): Promise<ChangeAnswer> {
     const done = await this.records.changeById(request.id);
-    if (done) return { change: done, ...(await this.canUndo(jobId, request.personId)) };
-    const target = undoState(await this.own(jobId, request.personId))[way];
+    if (done) return { change: done, ...(await this.canUndo(jobId, request.personId, request.deviceId)) };
+    const target = undoState(await this.own(jobId, request.personId, request.deviceId))[way];
     if (!target) throw new Refusal(way === 'undo' ? 'nothing-to-undo' : 'nothing-to-redo');
     if (!request.force) {
       const since = await this.records.changesAfter(target.revision);
-      const other = since.find((c) => c.personId !== request.personId && overlap(touches(c.patches), touches(target.patches)));
+      const other = since.find((c) => c.deviceId !== request.deviceId && overlap(touches(c.patches), touches(target.patches)));
       if (other)
         throw new Refusal(
           'undo-conflict',
@@ -148,24 +171,34 @@ export class ChangeService {
     return this.write(draft, target.id, true);
   }
 
-  private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean): Promise<ChangeAnswer> {
+  private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean, isQuiet = false): Promise<ChangeAnswer> {
     const draft = received(sent, this.now());
     const before = await this.records.changeById(draft.id);
-    if (before) return { change: before, ...(await this.canUndo(draft.jobId, draft.personId)) };
+    if (before) return { change: before, ...(await this.canUndo(draft.jobId, draft.personId, draft.deviceId)) };
     const last = await this.records.lastDeviceSeq(draft.deviceId);
     if (draft.deviceSeq !== last + 1) throw new Refusal('sequence-gap', `This device’s next change is number ${last + 1}; number ${draft.deviceSeq} came.`);
     if (!isReversal) await this.refuseConflict(draft);
     let change: Change | null = null;
     try {
-      change = await this.records.transaction(async (tx) => {
+      change = await this.records.transaction(async (plain) => {
+        const tx = new BatchedRecords(plain.connection());
+        await tx.expect([...draft.patches, ...draft.patches.flatMap(pointedAt), { kind: 'person', id: draft.personId }]);
         const inverse: Patch[] = [];
-        for (const [i, patch] of draft.patches.entries()) {
+        const patches: Patch[] = [];
+        for (const [i, asked] of draft.patches.entries()) {
+          if (i > 0 && i % PATCHES_IN_A_ROW === 0) await breathe();
+          const patch = isReversal ? asked : await superseding(tx, asked);
+          patches.push(patch);
+          await bound(tx, patch, i, draft.jobId);
           const back = await this.checkedPatch(tx, patch, i, isReversal);
           if (back) inverse.push(back);
         }
-        for (const guard of this.closing) await guard(tx, draft.patches);
+        if (!(await tx.find('person', draft.personId)))
+          throw new Refusal('bad-input', undefined, [{ path: 'personId', message: 'Nobody with this id works here.' }]);
+        for (const guard of this.closing) await guard(tx, patches);
         const undoable = inverse.length > 0 && (isReversal || isUndoStep(draft.patches));
-        const written: Change = { ...draft, revision: (await tx.revision()) + 1, inverse, undoable, undoesId, at: this.now().toISOString() };
+        const written: Change = { ...draft, patches, revision: (await tx.revision()) + 1, inverse, undoable, undoesId, at: this.now().toISOString() };
+        await tx.flush();
         await tx.addChange(written);
         this.journal?.append(written);
         change = written;
@@ -176,7 +209,7 @@ export class ChangeService {
       throw error;
     }
     for (const hear of this.ears) hear(change);
-    return { change, ...(await this.canUndo(draft.jobId, draft.personId)) };
+    return isQuiet ? { change, canUndo: null, canRedo: null } : { change, ...(await this.canUndo(draft.jobId, draft.personId, draft.deviceId)) };
   }
 
   /** Somebody else set the same field since this person looked. */
@@ -225,6 +258,73 @@ export class ChangeService {
       return tx.put(patch.kind, patch.id, (recordSchemas[patch.kind].safeParse(patch.value).data ?? patch.value) as Record<string, unknown>);
     const old = (await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null;
     if (old) await tx.put(patch.kind, patch.id, { ...old, [patch.field]: patch.value });
+  }
+}
+
+/**
+ * Exactly one reading of a measure is in force: a new one supersedes whichever is when it comes in, also where two people taped the same side and neither knew
+ * of the other’s. Both stay in the record. What an import brings says for itself what it supersedes.
+ */
+async function superseding(tx: RecordsRepository, patch: Patch): Promise<Patch> {
+  if (patch.op !== 'add' || patch.kind !== 'reading' || patch.value['instrument'] === 'import') return patch;
+  const { surfaceId, measure, withdrawnAt } = patch.value;
+  if (!isId(surfaceId) || typeof measure !== 'string' || (withdrawnAt ?? null) !== null) return patch;
+  const before = await tx.readingsOf(surfaceId, measure);
+  const superseded = new Set(before.map((r) => r.supersedesId));
+  const inForce = before.filter((r) => !superseded.has(r.id) && !r.withdrawnAt && r.id !== patch.id);
+  const newest = inForce.at(-1);
+  return newest && newest.id !== patch.value['supersedesId'] ? { ...patch, value: { ...patch.value, supersedesId: newest.id } } : patch;
+}
+
+/** Records of the firm alone; rolls, films, promises and steps also come with the work of a job. */
+const firmOnly: readonly RecordKind[] = ['firm', 'person', 'rates'];
+/** Records that belong to one job and to no other. */
+const ofOneJob: readonly RecordKind[] = ['place', 'surface', 'reading', 'plan', 'logEntry', 'plotRun', 'layEntry'];
+/** What a record of a job points at within it. */
+const pointers: Partial<Record<RecordKind, readonly (readonly [field: string, kind: RecordKind])[]>> = {
+  surface: [['placeId', 'place'], ['measuredLikeId', 'surface']],
+  reading: [['surfaceId', 'surface']],
+  logEntry: [['surfaceId', 'surface']],
+}; // prettier-ignore
+
+const isId = (v: unknown): v is string => typeof v === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(v);
+
+/** Records that a patch points at. */
+const pointedAt = (patch: Patch): { kind: RecordKind; id: string }[] =>
+  (pointers[patch.kind] ?? []).flatMap(([field, kind]) => {
+    const id = patch.op === 'add' ? patch.value[field] : patch.field === field ? patch.value : null;
+    return isId(id) ? [{ kind, id }] : [];
+  });
+
+/**
+ * A change touches only what belongs to its job: nobody writes another job's panes, or the firm, in the name of a job, by a change or by a job file.
+ * @throws Refusal bad-input that names the patch
+ */
+async function bound(tx: RecordsRepository, patch: Patch, index: number, jobId: string): Promise<void> {
+  const { kind } = patch;
+  const bad = (message: string): never => {
+    throw new Refusal('bad-input', undefined, [{ path: `patches[${index}]`, message }]);
+  };
+  if (kind === 'job' && patch.id !== jobId) bad('This job is another one than the change belongs to.');
+  if (firmOnly.includes(kind)) {
+    const id =
+      kind === 'firm'
+        ? patch.id
+        : ((patch.op === 'add' ? patch.value['firmId'] : ((await tx.find(kind, patch.id)) as { firmId?: string } | null)?.firmId) ?? null);
+    if (id !== jobId) bad('The firm, its people and its rates are not changed in the name of a job.');
+  }
+  if (kind === 'job' && patch.op === 'set' && patch.field === 'firmId') bad('A job stays with its firm.');
+  if (!ofOneJob.includes(kind)) return;
+  const old = patch.op === 'set' ? ((await tx.find(kind, patch.id)) as { jobId?: string } | null) : null;
+  if (patch.op === 'set' && patch.field === 'jobId') bad('A record stays in its job.');
+  if ((patch.op === 'add' ? patch.value['jobId'] : (old?.jobId ?? jobId)) !== jobId) bad('This belongs to another job than the change.');
+  for (const [field, to] of pointers[kind] ?? []) {
+    const target = patch.op === 'add' ? patch.value[field] : patch.field === field ? patch.value : null;
+    // what is no id at all is refused by its schema
+    if (!isId(target)) continue;
+    const found = (await tx.find(to, target)) as { jobId?: string } | null;
+    // a pane that is measured like one further down in the same file comes before it: what is not there yet cannot be another job's
+    if (found && found.jobId !== jobId) bad(`“${field}” points into another job.`);
   }
 }
 

@@ -5,7 +5,7 @@ import { PGlite } from '@electric-sql/pglite';
 import { sql } from 'drizzle-orm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
-import { syncDirectory } from './journal.js';
+import { syncDirectory } from './sync-directory.js';
 
 export type Database = PgliteDatabase;
 
@@ -65,7 +65,7 @@ export async function openInFolder(dataDir: string, beforeMigration: (old: OpenD
     client = await PGlite.create(folder);
   } catch (error) {
     throw new Error(
-      `The database in ${folder} does not open (${(error as Error).message}). Restore the newest backup: npm run restore ${join(dataDir, 'backups')}/FILE`,
+      `The database in ${folder} does not open (${(error as Error).message}). The newest backup and every edit that was acknowledged since then come back with: npm run restore ${join(dataDir, 'backups')}/FILE (nothing is thrown away: what is there now is put aside)`,
       { cause: error },
     );
   }
@@ -89,6 +89,9 @@ export async function loadDump(folder: string, dump: Buffer): Promise<void> {
   await client.query('select 1');
   await client.close();
 }
+
+/** A database as it stands, without bringing it up to date. */
+export const openAsItIs = async (folder: string): Promise<OpenDatabase> => wrap(await PGlite.create(folder));
 
 /** A new, empty, migrated database in `folder`. */
 export async function createEmpty(folder: string): Promise<OpenDatabase> {

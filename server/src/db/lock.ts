@@ -36,8 +36,15 @@ export function processStartTime(pid: number): string | null {
   return stat ? (stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? null) : null;
 }
 
+/** One that has ended and that nobody has waited for works in no folder. */
+function isZombie(pid: number): boolean {
+  const stat = readText(`/proc/${pid}/stat`);
+  return stat !== null && stat.slice(stat.lastIndexOf(')') + 2).startsWith('Z');
+}
+
 function isAlive(holder: Holder): boolean {
   if (holder.bootId !== null && holder.bootId !== bootId()) return false;
+  if (isZombie(holder.pid)) return false;
   try {
     process.kill(holder.pid, 0);
   } catch (error) {

@@ -2,7 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
-import { recordSchemas, type RecordKind } from '@yellow-pane/contracts';
+import { defaultLaySettings, recordSchemas, type Job, type RecordKind, type StepSet } from '@yellow-pane/contracts';
+import { shippedSteps } from '@yellow-pane/core';
 import { demoFilms, demoFirm, demoRolls, ternPoint } from '@yellow-pane/demo';
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), 'migrations');
@@ -19,10 +20,10 @@ test('a bench of the first version opens: films, panes, rolls and jobs get what 
   const file = ternPoint();
   const old: [RecordKind, Record<string, unknown>][] = [
     ['film', { id, name, version, kind, wound, direction, hatch, thicknessUm, createdAt }],
-    ['firm', without(demoFirm, 'leftovers')],
-    ['surface', without(file.surfaces[0]!, 'glazing', 'exposure', 'choose', 'seam', 'design', 'servedById')],
+    ['firm', without(demoFirm, 'leftovers', 'blades', 'forming')],
+    ['surface', without(file.surfaces[0]!, 'glazing', 'exposure', 'choose', 'seam', 'design', 'servedById', 'curved', 'workedFace')],
     ['roll', without(demoRolls[0]!, 'isToOrder', 'lengthSigmaM', 'lengthFrom', 'form', 'place', 'edges', 'wound', 'fromRollId', 'fromPlanId', 'fromDrop')],
-    ['job', { ...without(file.job, 'choose'), cut: without(file.job.cut, 'mixLots', 'oneDirection') }],
+    ['job', { ...without(file.job, 'choose', 'prepare', 'lay'), cut: without(file.job.cut, 'mixLots', 'oneDirection') }],
   ];
   for (const [table, body] of old) await db.query(`insert into "${table}" (id, body) values ($1, $2)`, [body['id'], JSON.stringify(body)]);
   for (const name of readdirSync(folder)
@@ -35,5 +36,36 @@ test('a bench of the first version opens: films, panes, rolls and jobs get what 
     expect(recordSchemas[table].parse(rows[0]!.body)).toEqual(rows[0]!.body);
     expect(rows[0]!.body).toMatchObject(body);
   }
+  await db.close();
+});
+
+test('steps, log and settings written before anybody asked what a face is: the steps still read, in their order, and ask for nothing new', async () => {
+  const db = await PGlite.create();
+  const names = readdirSync(folder).filter((f) => f.endsWith('.sql')).sort(); // prettier-ignore
+  const run = async (from: string, to: string) => {
+    for (const name of names.filter((n) => n >= from && n < to)) for (const s of statements(name)) await db.exec(s);
+  };
+  await run('0000', '0006');
+  const shipped = shippedSteps(demoFirm.id);
+  const set = { ...shipped, id: '01930000-0000-7000-8000-00000000a001', version: 2, steps: shipped.steps.map((s) => ({ ...without(s, 'returnAfterMinutes'), when: without(s.when, 'care', 'glass') })) }; // prettier-ignore
+  const entry = { id: '01930000-0000-7000-8000-00000000a002', jobId: ternPoint().job.id, surfaceId: null, personId: demoFirm.id, occurredAt: '2026-12-03T09:00:00Z', clockOffsetMs: 0, receivedAt: null, stepSetId: set.id, kind: 'note', stepKey: null, text: 'x', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null }; // prettier-ignore
+  const { job } = ternPoint();
+  const oldJob = { ...job, prepare: without(job.prepare!, 'typedOn', 'madeUpWeather'), lay: without(defaultLaySettings, 'forming', 'lubrication') };
+  const old: [RecordKind, string, Record<string, unknown>][] = [
+    ['stepSet', 'step_set', set],
+    ['layEntry', 'lay_entry', entry],
+    ['job', 'job', oldJob],
+  ];
+  for (const [, table, body] of old) await db.query(`insert into "${table}" (id, body) values ($1, $2)`, [body['id'], JSON.stringify(body)]);
+  await run('0006', '9');
+  for (const [kind, table, body] of old) {
+    const { rows } = await db.query<{ body: Record<string, unknown> }>(`select body from "${table}"`);
+    expect(recordSchemas[kind].parse(rows[0]!.body)).toEqual(rows[0]!.body);
+    expect(rows[0]!.body).toMatchObject(body);
+  }
+  const { rows } = await db.query<{ body: StepSet }>('select body from "step_set"');
+  expect(rows[0]!.body.steps.map((s) => s.key)).toEqual(set.steps.map((s) => s['key' as never]));
+  // a real job goes by no made-up weather
+  expect((await db.query<{ body: Job }>('select body from "job"')).rows[0]!.body.prepare!.madeUpWeather).toBe(false);
   await db.close();
 });

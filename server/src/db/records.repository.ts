@@ -65,11 +65,16 @@ const toChange = (row: typeof changes.$inferSelect): Change => {
 
 /** All reading and writing of records and their history, within one connection or transaction. */
 export class RecordsRepository {
-  constructor(private readonly db: Database) {}
+  constructor(protected readonly db: Database) {}
 
   /** Runs `work` in one transaction: all of it happens or nothing. */
   transaction<T>(work: (records: RecordsRepository) => Promise<T>): Promise<T> {
     return this.db.transaction((tx) => work(new RecordsRepository(tx as unknown as Database)));
+  }
+
+  /** The connection of this repository, for one that writes together. */
+  connection(): Database {
+    return this.db;
   }
 
   async find<K extends RecordKind>(kind: K, id: string): Promise<RecordOf<K> | null> {
@@ -115,6 +120,25 @@ export class RecordsRepository {
       .onConflictDoUpdate({ target: tableOf(kind).id, set: { body } });
   }
 
+  /** Bodies by id; ids that are not there have none. */
+  protected async bodies(kind: RecordKind, ids: readonly string[]): Promise<Map<string, Stored>> {
+    if (ids.length === 0) return new Map();
+    const rows = await this.db
+      .select({ id: tableOf(kind).id, body: tableOf(kind).body })
+      .from(tableOf(kind))
+      .where(inArray(tableOf(kind).id, [...ids]));
+    return new Map(rows.map((r) => [r.id as string, r.body as unknown as Stored]));
+  }
+
+  /** Many records in one statement. */
+  protected async putAll(kind: RecordKind, rows: readonly { readonly id: string; readonly body: Stored }[]): Promise<void> {
+    if (rows.length === 0) return;
+    await this.db
+      .insert(tableOf(kind))
+      .values([...rows])
+      .onConflictDoUpdate({ target: tableOf(kind).id, set: { body: sql`excluded.body` } });
+  }
+
   async addChange(change: Change): Promise<void> {
     const { revision, ...rest } = change;
     await this.db.insert(changes).values({ ...rest, position: revision });
@@ -134,8 +158,14 @@ export class RecordsRepository {
     return (await this.db.select().from(changes).where(eq(changes.jobId, jobId)).orderBy(asc(changes.position))).map(toChange);
   }
 
-  async changesOfPerson(jobId: string, personId: string): Promise<Change[]> {
-    const mine = and(eq(changes.jobId, jobId), eq(changes.personId, personId), eq(changes.undoable, true));
+  /** @param deviceId only those made on that device; left out: on any */
+  async changesOfPerson(jobId: string, personId: string, deviceId?: string): Promise<Change[]> {
+    const mine = and(
+      eq(changes.jobId, jobId),
+      eq(changes.personId, personId),
+      eq(changes.undoable, true),
+      ...(deviceId === undefined ? [] : [eq(changes.deviceId, deviceId)]),
+    );
     return (await this.db.select().from(changes).where(mine).orderBy(asc(changes.position))).map(toChange);
   }
 
@@ -147,6 +177,21 @@ export class RecordsRepository {
   async changesOfJobAfter(jobId: string, revision: number): Promise<Change[]> {
     const later = and(eq(changes.jobId, jobId), gt(changes.position, revision));
     return (await this.db.select().from(changes).where(later).orderBy(asc(changes.position))).map(toChange);
+  }
+
+  /** Changes after a revision, oldest first, so many at most. */
+  async changesAfterAtMost(revision: number, most: number): Promise<Change[]> {
+    return (await this.db.select().from(changes).where(gt(changes.position, revision)).orderBy(asc(changes.position)).limit(most)).map(toChange);
+  }
+
+  /** Readings of one measure of one pane that are not deleted, oldest first. */
+  async readingsOf(surfaceId: string, measure: string): Promise<RecordOf<'reading'>[]> {
+    const rows = await this.db
+      .select({ body: readings.body })
+      .from(readings)
+      .where(and(eq(readings.surfaceId, surfaceId), eq(readings.measure, measure)))
+      .orderBy(asc(readings.id));
+    return rows.map((r) => r.body as unknown as RecordOf<'reading'>).filter((r) => r.deletedAt === null);
   }
 
   async allChanges(): Promise<Change[]> {

@@ -15,7 +15,7 @@ export class SimulatedWeather implements WeatherService {
     const today = made(latDeg, lonDeg, on, sky);
     const tomorrow = made(latDeg, lonDeg, nextDay(on), null);
     const night = [...today.hours.slice(18), ...tomorrow.hours.slice(0, 18)];
-    return { on, source: 'Simulated weather: made up for trying the bench, no forecast', ...today, nightLowC: Math.min(...night.map((h) => h.airC)) };
+    return { on, source: 'Made-up weather, for trying the bench: no forecast', isMadeUp: true, ...today, nightLowC: Math.min(...night.map((h) => h.airC)) };
   }
 }
 

@@ -1,6 +1,8 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import pdfmake from 'pdfmake';
+import type { UnitSystem } from '@yellow-pane/contracts';
+import { toldAll } from '@yellow-pane/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 export type Paper = 'a4' | 'letter';
@@ -14,8 +16,8 @@ pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fontDir));
 const ink = '#1C2226';
 export const soft = '#56626A';
 
-/** A document in the firm's look: title above, page count below. */
-export function page(paper: Paper, title: string, content: Content[]): Promise<Buffer> {
+/** A document in the firm's look: title above, page count below; what its sentences say in °C, m² and µm is told in the units of the job or the bench. */
+export function page(paper: Paper, title: string, content: Content[], units: UnitSystem): Promise<Buffer> {
   const definition: TDocumentDefinitions = {
     pageSize: paper === 'a4' ? 'A4' : 'LETTER',
     pageMargins: [36, 44, 36, 40],
@@ -23,7 +25,7 @@ export function page(paper: Paper, title: string, content: Content[]): Promise<B
     defaultStyle: { font: 'Atkinson', fontSize: 9.5, color: ink },
     header: { text: title, margin: [36, 20, 36, 0], fontSize: 8, color: soft },
     footer: (at: number, of: number) => ({ text: `${at} of ${of}`, alignment: 'right', margin: [36, 10, 36, 0], fontSize: 8, color: soft }),
-    content,
+    content: toldAll(content, units),
   };
   return pdfmake.createPdf(definition).getBuffer();
 }

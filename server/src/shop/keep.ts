@@ -1,14 +1,4 @@
-import { closeSync, fsyncSync, openSync, renameSync, writeSync } from 'node:fs';
+import { writeDurably } from '../db/durable.js';
 
 /** Writes a file whole or not at all, for this user’s eyes only. */
-export function keep(file: string, text: string): void {
-  const fresh = `${file}.new`;
-  const fd = openSync(fresh, 'w', 0o600);
-  try {
-    writeSync(fd, text);
-    fsyncSync(fd);
-  } finally {
-    closeSync(fd);
-  }
-  renameSync(fresh, file);
-}
+export const keep = (file: string, text: string): void => writeDurably(file, text, { mode: 0o600 });

@@ -1,3 +1,4 @@
+import { v7 as uuidv7 } from 'uuid';
 import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer, request as secureRequest, type RequestOptions } from 'node:https';
 import { request as plainRequest, type IncomingHttpHeaders } from 'node:http';
@@ -210,6 +211,26 @@ describe('listening in the shop', () => {
     expect(readFileSync(join(dir, 'devices.json'), 'utf8')).not.toContain(cookieOf(taken).split('=')[1]);
     expect(statSync(join(dir, 'devices.json')).mode & 0o077).toBe(0);
     expect(statSync(join(dir, 'root.json')).mode & 0o077).toBe(0);
+  });
+
+  test('a device that was let in for one person writes in no other person’s name', async () => {
+    const { url } = await atBench.status();
+    const ca = await trusted();
+    const headers = { Cookie: cookieOf(await admit(url!, (await atBench.code('Okan’s tablet')).code)), 'Content-Type': 'application/json' };
+    const { persons } = JSON.parse((await from(`${url}/api/session`, { ca, headers })).text) as { persons: { id: string }[] };
+    const other = persons.find((p) => p.id !== okan)!.id;
+    const [job] = JSON.parse((await from(`${url}/api/jobs`, { ca, headers })).text) as { id: string }[];
+    const { revision } = JSON.parse((await from(`${url}/api/jobs/${job!.id}`, { ca, headers })).text) as { revision: number };
+    const write = (personId: string) => {
+      const patches = [{ op: 'set', kind: 'job', id: job!.id, field: 'customer', value: `for ${personId}` }];
+      const draft = { id: uuidv7(), jobId: job!.id, personId, deviceId: uuidv7(), deviceSeq: 1, baseRevision: revision, label: 'Customer', patches };
+      return from(`${url}/api/jobs/${job!.id}/changes`, { ca, headers, method: 'POST', body: JSON.stringify(draft) });
+    };
+    const wrong = await write(other);
+    expect([wrong.status, (JSON.parse(wrong.text) as Problem).code]).toEqual([403, 'wrong-person']);
+    expect((await write(okan)).status).toBe(200);
+    const tablet = (await atBench.status()).devices.find((d) => d.name === 'Okan’s tablet')!;
+    await atBench.post('/api/shop/remove', { deviceId: tablet.id });
   });
 
   test('taken out at the bench: what it has open is cut, and it is asked for a code again', async () => {

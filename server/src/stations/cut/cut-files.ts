@@ -1,5 +1,5 @@
 import { DxfWriter, point3d, Units } from '@tarikjabiri/dxf';
-import Papa from 'papaparse';
+import { csvText, oneLine } from '../../http/csv.js';
 import type { CutSheet } from './cut.service.js';
 import { faceUp, outlinesOn } from './roll-drawing.js';
 
@@ -26,7 +26,7 @@ export function cutSheetDxf(sheet: CutSheet): string {
       const line = (x1: number, y1: number, x2: number, y2: number, layer: string) => dxf.addLine(point3d(x1, y1), point3d(x2, y2), { layerName: layer });
       line(0, base, layout.usedMm, base, 'ROLL_EDGE');
       line(0, base + W, layout.usedMm, base + W, 'ROLL_EDGE');
-      dxf.addText(point3d(0, base + W + 60), 60, `${film.film.name} ${roll.label} ${faceUp(roll.wound ?? film.film.wound)} up`, { layerName: 'TEXT' });
+      dxf.addText(point3d(0, base + W + 60), 60, oneLine(`${film.film.name} ${roll.label} ${faceUp(roll.wound ?? film.film.wound)} up`), { layerName: 'TEXT' });
       const labels = new Map(film.pieces.map((p) => [p.id, p.label]));
       for (const drop of layout.drops) {
         const end = drop.xMm + drop.alongMm;
@@ -50,7 +50,7 @@ export function cutSheetDxf(sheet: CutSheet): string {
                 ring.map((q) => ({ point: { x: q.x, y: y(q.y, 0) } })),
                 { layerName: 'OUTLINE', flags: 1 },
               );
-          dxf.addText(point3d(p.xMm + 20, low + 20), 30, labels.get(p.pieceId) ?? '', { layerName: 'TEXT' });
+          dxf.addText(point3d(p.xMm + 20, low + 20), 30, oneLine(labels.get(p.pieceId) ?? ''), { layerName: 'TEXT' });
         }
       }
       base += W + 400;
@@ -85,7 +85,7 @@ export function cutListCsv(sheet: CutSheet): string {
       };
     }),
   );
-  return Papa.unparse(rows) + '\r\n';
+  return csvText(rows);
 }
 
 const round = (v: number): number => Math.round(v * 1000) / 1000;

@@ -1,6 +1,6 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import type { Piece } from '@yellow-pane/contracts';
-import { formatLength, startEdge } from '@yellow-pane/core';
+import { formatLength, formatLong, moneyText, startEdge } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
 import { faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
@@ -16,6 +16,11 @@ export async function cutSheetPdf(sheet: CutSheet, paper: Paper): Promise<Buffer
     { text: doc.job.name, fontSize: 20, bold: true },
     { text: `${doc.job.customer}${doc.job.address ? ` · ${doc.job.address}` : ''}`, color: soft, margin: [0, 0, 0, 10] },
   ];
+  if (sheet.short.length)
+    content.push(
+      { text: 'Measured again since the knife', bold: true, fontSize: 12, margin: [0, 0, 0, 4] },
+      { ul: sheet.short.map((s) => `${s.words}${s.serves ? ` ${s.serves.words}` : ''}`), margin: [0, 0, 0, 10] },
+    );
   sheet.films.forEach((film, i) => {
     if (i > 0) content.push({ text: '', pageBreak: 'before' });
     content.push(...filmPart(sheet, film, width));
@@ -25,15 +30,15 @@ export async function cutSheetPdf(sheet: CutSheet, paper: Paper): Promise<Buffer
     ...f.layout.unplaced.map((u) => `${f.pieces.find((p) => p.id === u.pieceId)?.label ?? ''}: ${u.reason}`),
   ]);
   if (refused.length) content.push({ text: 'Not on this sheet', bold: true, fontSize: 12, margin: [0, 12, 0, 4] }, { ul: refused });
-  return page(paper, `Cut sheet · ${doc.job.name}`, content);
+  return page(paper, `Cut sheet · ${doc.job.name}`, content, doc.job.units);
 }
 
 function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
   const { doc } = sheet;
-  const money = `${film.layout.cost.toFixed(2)} ${doc.job.currency}`;
+  const money = moneyText(film.layout.cost, doc.job.currency);
   const out: Content[] = [
     { text: film.film.name, fontSize: 15, bold: true },
-    { text: `${film.pieces.length} pieces · ${(film.layout.usedMm / 1000).toFixed(2)} m · ${money} · ${film.layout.cutCount} cuts`, margin: [0, 0, 0, 4] },
+    { text: `${film.pieces.length} pieces · ${formatLong(film.layout.usedMm, doc.job.units)} · ${money} · ${film.layout.cutCount} cuts`, margin: [0, 0, 0, 4] },
     {
       text: 'Caution: fresh blade, snapped-off bits in a tin; keep liner off the floor, wet liner is slippery.',
       color: soft,
@@ -46,15 +51,15 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
     if (used === 0) continue;
     const up = faceUp(roll.wound ?? film.film.wound);
     out.push({
-      text: `${roll.form === 'roll' ? 'Roll' : 'Leftover'} ${roll.label} · lot ${roll.lot} · ${formatLength(roll.widthMm, doc.job.units)} wide · ${(used / 1000).toFixed(2)} m${roll.place ? ` · ${roll.place}` : ''}`,
+      text: `${roll.form === 'roll' ? 'Roll' : 'Leftover'} ${roll.label} · lot ${roll.lot} · ${formatLength(roll.widthMm, doc.job.units)} wide · ${formatLong(used, doc.job.units)}${roll.place ? ` · ${roll.place}` : ''}`,
       bold: true,
       margin: [0, 6, 0, 2],
     });
     out.push({
       text:
         up === 'unknown'
-          ? 'FACE UP NOT KNOWN: two tape tabs on a corner tell which side is liner. Drawn liner up.'
-          : `Drawn ${up} up, as it comes off the roll. Arrows point to the top of the pane.`,
+          ? 'FACE UP NOT KNOWN: two tape tabs on a corner tell which side is liner. Drawn liner up. Sizes are along the roll × across it.'
+          : `Drawn ${up} up, as it comes off the roll. Arrows point to the top of the pane; sizes are along the roll × across it.`,
       bold: true,
       margin: [0, 0, 0, 4],
     });
@@ -91,7 +96,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
         { svg: pieceSvg(p, doc.job.units), width: p.widthMm * scale * 1.32 + 12 },
         { text: p.label, bold: true },
         {
-          text: `${sheet.placeOf(p.surfaceId)} · ${f(p.widthMm)} × ${f(p.heightMm)}${p.factoryEdge ? ` · factory edge ${p.factoryEdge}, seen liner up` : ''}`,
+          text: `${sheet.placeOf(p.surfaceId)} · ${f(p.widthMm)} wide × ${f(p.heightMm)} high${p.factoryEdge ? ` · factory edge ${p.factoryEdge}, seen liner up` : ''}`,
           fontSize: 8,
         },
         { text: p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming', fontSize: 8, color: soft },
@@ -139,12 +144,12 @@ export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> 
     stack: [
       { text: sheet.placeOf(p.surfaceId), fontSize: 8, color: soft },
       { text: p.label, bold: true, fontSize: 17 },
-      { text: `${f(p.widthMm)} × ${f(p.heightMm)}`, fontSize: 12 },
+      { text: `${f(p.widthMm)} wide × ${f(p.heightMm)} high`, fontSize: 12 },
       { text: `${film.film.name} · this way up`, fontSize: 8 },
       { text: `${rollOf(film, p)?.label ?? 'no roll'} · lot ${rollOf(film, p)?.lot || '–'}`, fontSize: 8, color: soft },
     ],
   }));
   const rows: Content[][] = [];
   for (let i = 0; i < cells.length; i += 3) rows.push([...cells.slice(i, i + 3), ...new Array<Content>(Math.max(0, 3 - (cells.length - i))).fill('')]);
-  return page(paper, `Labels · ${doc.job.name}`, [{ table: { widths: ['*', '*', '*'], body: rows, dontBreakRows: true } }]);
+  return page(paper, `Labels · ${doc.job.name}`, [{ table: { widths: ['*', '*', '*'], body: rows, dontBreakRows: true } }], doc.job.units);
 }

@@ -6,6 +6,8 @@ import {
   filmPlanInput,
   isFilmUpOn,
   knifeOrder,
+  piecesCutShort,
+  type CutShort,
   PROMPT_STEPS,
   type KnifeStep,
   type MethodFigures,
@@ -35,6 +37,8 @@ export interface FilmSheet {
 export interface CutSheet {
   readonly doc: JobDocument;
   readonly films: readonly FilmSheet[];
+  /** Pieces already cut that do not cover their panes any more. */
+  readonly short: readonly CutShort[];
   readonly placeOf: (surfaceId: string) => string;
 }
 
@@ -121,6 +125,7 @@ export class CutService {
     return {
       doc,
       films,
+      short: piecesCutShort(doc, doc.job.units),
       placeOf: (id) => place.get(surface.get(id)?.placeId ?? '') ?? '',
     };
   }

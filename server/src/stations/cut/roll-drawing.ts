@@ -1,8 +1,9 @@
+import { oneLine } from '../../http/csv.js';
 import type { Layout, Piece, PlacedPiece, Roll } from '@yellow-pane/contracts';
 import { flatten, formatLength, onRoll, restsOf, type Vec, type KnifeStep, type UnitSystem } from '@yellow-pane/core';
 import type { FilmSheet } from './cut.service.js';
 
-const xml = (s: string): string => s.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
+const xml = (s: string): string => oneLine(s).replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 const n = (v: number): string => String(Math.round(v * 100) / 100);
 
 /** Arrow towards the pane's top, by the turn of the piece, with x to the right and y up. */

@@ -1,4 +1,6 @@
 import Papa from 'papaparse';
+import { cellAsWritten, csvText } from '../../http/csv.js';
+import { checkTable } from '../../http/check-table.js';
 import { film as filmSchema, filmConstruction, filmKind, type Fault, type Film } from '@yellow-pane/contracts';
 
 /** Columns of the film list, in order. Shares are per cent, as sheets have them. */
@@ -51,7 +53,7 @@ export function filmsToCsv(films: readonly Film[]): string {
     offers: f.offers.map((o) => `${o.widthMm} x ${o.lengthM} @ ${o.pricePerRoll} / ${o.pricePerM}`).join('; '),
     note: f.note,
   }));
-  return Papa.unparse(rows, { columns: [...columns] }) + '\r\n';
+  return csvText(rows, columns);
 }
 
 /** What a row needs besides its own columns. */
@@ -60,22 +62,29 @@ export interface Stamp {
   readonly at: string;
 }
 
+/** @source house limits */
+const MOST_ROWS = 1000;
+const MOST_COLUMNS = 300;
+const ENOUGH_FAULTS = 200;
+
 /** Reads a film list; every row that does not read is named with its column, and then nothing comes in. */
 export function filmsFromCsv(csv: string, stamp: Stamp): { films: Film[]; faults: Fault[] } {
-  const parsed = Papa.parse<Row>(csv.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true });
+  checkTable(csv, { rows: MOST_ROWS, columns: MOST_COLUMNS });
+  const parsed = Papa.parse<Row>(csv.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true, transform: cellAsWritten });
   const missing = (['name', 'kind', 'thicknessUm'] as const).filter((c) => !parsed.meta.fields?.includes(c));
   if (missing.length) return { films: [], faults: missing.map((c) => ({ path: `column ${c}`, message: 'This column is missing.' })) };
   const films: Film[] = [];
   const faults: Fault[] = [];
-  parsed.data.forEach((row, i) => {
+  for (const [i, row] of parsed.data.entries()) {
+    if (faults.length >= ENOUGH_FAULTS) break;
     const reader = new RowReader(row, i + 2, faults);
     const before = faults.length;
     const draft = reader.film(stamp);
-    if (faults.length > before) return;
+    if (faults.length > before) continue;
     const read = filmSchema.safeParse(draft);
     if (read.success) films.push(read.data);
     else for (const issue of read.error.issues) faults.push({ path: `row ${i + 2}, ${columnOf(issue.path)}`, message: issue.message });
-  });
+  }
   return { films, faults };
 }
 

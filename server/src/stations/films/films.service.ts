@@ -39,10 +39,12 @@ export class FilmsService {
     who: { personId: string; deviceId: string },
   ): Promise<{ added: number; renewed: number; skipped: number }> {
     const { films, faults } = typeof raw === 'string' ? filmsFromCsv(raw, { id: uuidv7, at: this.now().toISOString() }) : this.fromList(raw);
+    const seen = new Set<string>();
     for (const [i, f] of films.entries()) {
       const alone = f.optics ? filmBlock(f.optics) : null;
       if (alone && !alone.ok) faults.push({ path: `${f.name || `film ${i + 1}`}, optics`, message: alone.message });
-      if (films.findIndex((x) => x.name === f.name) < i) faults.push({ path: f.name, message: 'This name stands twice in the file.' });
+      if (seen.has(f.name)) faults.push({ path: f.name, message: 'This name stands twice in the file.' });
+      seen.add(f.name);
     }
     if (faults.length)
       throw new Refusal(

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { filmBlock } from '@yellow-pane/core';
 import request from 'supertest';
 import type { BenchDocument, Film, PaneVerdict } from '@yellow-pane/contracts';
 import { defaultChooseSettings } from '@yellow-pane/contracts';
@@ -28,6 +30,20 @@ describe('the film library in and out', () => {
     const { films: back, faults } = filmsFromCsv(filmsToCsv(demoLibrary), stamp);
     expect(faults).toEqual([]);
     back.forEach((f, i) => expect({ ...f, id: '', createdAt: '', retiredAt: null }).toEqual({ ...demoLibrary[i]!, id: '', createdAt: '', retiredAt: null }));
+  });
+
+  test('the sheet of typical films that ships with the app reads whole, can be on glass, names no maker and says where its figures come from', () => {
+    const csv = readFileSync(new URL('../../../../web/public/starter-films.csv', import.meta.url), 'utf8');
+    const { films: typical, faults } = filmsFromCsv(csv, stamp);
+    expect(faults).toEqual([]);
+    expect(typical.length).toBeGreaterThan(12);
+    expect(new Set(typical.map((f) => f.kind))).toEqual(new Set(['solar', 'mirror', 'exterior-solar', 'security', 'anti-graffiti', 'frosted']));
+    for (const f of typical) {
+      expect({ name: f.name, note: f.note }).toEqual({ name: f.name, note: expect.stringContaining('from memory: no maker’s sheet') });
+      expect({ name: f.name, alone: filmBlock(f.optics!) }).toEqual({ name: f.name, alone: expect.objectContaining({ ok: true }) });
+      // nobody is told a price that nobody asks
+      expect(f.offers).toEqual([]);
+    }
   });
 
   test('bad rows are named by row and column, and nothing comes in', async () => {

@@ -55,7 +55,9 @@ describe('curved glass over the API', () => {
     expect(left.curved.bows.map((b) => b.way)).toEqual(right.curved.bows.map((b) => (b.way === 'down' ? 'up' : b.way === 'up' ? 'down' : b.way)));
     expect(left.curved.cornerRadiiMm).toEqual([0, 0, 50, 50]);
     const [a, b] = await Promise.all([right, left].map(async (i) => shrinkPlan.parse((await post('/api/compute/shrink', i)).body)));
-    expect(a!.grade).toBe('lies-down');
+    // a door glass is laid as an arch: nothing hangs above, and it is formed though it is nearly flat
+    expect(a).toMatchObject({ grade: 'easy', anchor: { kind: 'arch' }, above: { fingers: [] } });
+    expect(a!.below.fingers.length).toBeGreaterThan(0);
     expect(b!.below.slackMm).toBeCloseTo(a!.below.slackMm, 2);
   });
   test('the flared corner of the cabin is a saddle: it would have to stretch there, and that is said', async () => {

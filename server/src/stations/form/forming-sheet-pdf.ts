@@ -54,7 +54,11 @@ export function formingSvg(plan: ShrinkPlan, units: 'mm' | 'in'): string {
   const height = (px: number, lineMm: number, anchor: string, dx: number) =>
     `<path d="M${at(px)} ${at(y(0))}V${at(y(lineMm))}" stroke="#1C2226" stroke-width="0.8" stroke-dasharray="2 2"/><text x="${at(px + dx)}" y="${at(y(0.72 * lineMm))}" font-size="10" font-weight="bold" text-anchor="${anchor}" fill="#1C2226">${taped(lineMm, units)}</text>`;
   const { leftMm, middleMm, rightMm } = plan.anchor;
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 ${WIDTH} ${HEIGHT}"><polygon points="${points(plan.outline)}" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.2"/><polygon points="${points(plan.finished)}" fill="#FFF6DC" stroke="#A97C00" stroke-width="0.7" stroke-dasharray="3 2"/>${zones}${fingers}<path d="${line}" fill="none" stroke="#1C2226" stroke-width="2"/>${height(x(minX) - 10, leftMm, 'end', -4)}${height(x((minX + maxX) / 2), middleMm, 'start', 4)}${height(x(maxX) + 10, rightMm, 'start', 4)}</svg>`;
+  const heights =
+    plan.anchor.kind === 'arch'
+      ? ''
+      : height(x(minX) - 10, leftMm, 'end', -4) + height(x((minX + maxX) / 2), middleMm, 'start', 4) + height(x(maxX) + 10, rightMm, 'start', 4);
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 ${WIDTH} ${HEIGHT}"><polygon points="${points(plan.outline)}" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.2"/><polygon points="${points(plan.finished)}" fill="#FFF6DC" stroke="#A97C00" stroke-width="0.7" stroke-dasharray="3 2"/>${zones}${fingers}<path d="${line}" fill="none" stroke="#1C2226" stroke-width="2"/>${heights}</svg>`;
 }
 
 /** The forming sheet: where the line goes, which fingers in which order, by which way, and what can hurt. */
@@ -64,7 +68,7 @@ export function formingSheetPdf(doc: FormingSheetDocument, paper: Paper): Promis
     { text: `${doc.customer} · forming sheets for curved glass`, color: soft, margin: [0, 0, 0, 8] },
   ];
   doc.panes.forEach((p, i) => content.push(...panePart(p, doc.units, i > 0)));
-  return page(paper, `Forming sheet · ${doc.job}`, content);
+  return page(paper, `Forming sheet · ${doc.job}`, content, doc.units);
 }
 
 function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content[] {
@@ -92,7 +96,7 @@ function panePart(p: PrintedForm, units: 'mm' | 'in', isLater: boolean): Content
           },
         ]
       : []),
-    { text: `Lay the line above the lower corners: left ${f(plan.anchor.leftMm)}, middle ${f(plan.anchor.middleMm)}, right ${f(plan.anchor.rightMm)}.${plan.anchor.sureToMm === null ? '' : ` Good to ${f(plan.anchor.sureToMm)}.`}`, fontSize: 11, bold: true }, // prettier-ignore
+    { text: plan.anchor.kind === 'arch' ? 'Lay an arch: across the top, then down both sides; all of it goes to the bottom.' : `Lay the line above the lower corners: left ${f(plan.anchor.leftMm)}, middle ${f(plan.anchor.middleMm)}, right ${f(plan.anchor.rightMm)}.${plan.anchor.sureToMm === null || !plan.anchor.edgesSeen ? '' : ` Good to ${f(plan.anchor.sureToMm)}.`}`, fontSize: 11, bold: true }, // prettier-ignore
     { ul: plan.summary.map((s) => ({ text: s })), margin: [0, 4, 0, 4] },
     {
       text: `${card.name}, about ${card.minutes.toFixed(1)} min of heat, ${card.heats} heats, gun ${formatRoughRange(card.gunMm[0], card.gunMm[1], units)} off${card.gunDeg === null ? '' : `, at ${card.gunDeg}°`}.`,

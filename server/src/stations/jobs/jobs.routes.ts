@@ -12,10 +12,13 @@ const notYetReceived = (patch: Patch): Patch =>
 export function jobsRoutes(jobs: JobsService, changes: ChangeService, history: Pick<RecordsRepository, 'changesOfJob'>): Router {
   const router = Router();
   mount(router, 'session', async ({ query, device }) => ({ ...(await jobs.session(query.deviceId)), admitted: device }));
-  mount(router, 'bench', ({ query }) => jobs.bench(query.personId));
+  mount(router, 'bench', ({ query }) => jobs.bench(query.personId, query.deviceId));
   mount(router, 'jobs', () => jobs.list());
+  mount(router, 'deletedJobs', () => jobs.deleted());
+  mount(router, 'bringBackJob', ({ params, body }) => jobs.bringBack(params.jobId, body));
   mount(router, 'createJob', ({ body }) => jobs.create(body));
-  mount(router, 'job', ({ params, query }) => jobs.open(params.jobId, query.personId));
+  mount(router, 'job', ({ params, query }) => jobs.open(params.jobId, query.personId, query.deviceId));
+  mount(router, 'changesSince', ({ params, query }) => jobs.since(params.jobId, query.after));
   mount(router, 'jobFile', ({ params }) => jobs.file(params.jobId));
   mount(router, 'importJob', ({ body, query }) => jobs.import(body, query));
   mount(router, 'change', async ({ params, body }) => {

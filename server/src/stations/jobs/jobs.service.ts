@@ -3,9 +3,13 @@ import {
   API_VERSION,
   defaultChooseSettings,
   defaultCutSettings,
+  DELETED_DAYS,
   jobFile,
   type BenchDocument,
+  type BroughtBack,
+  type Change,
   type ChangeDraft,
+  type DeletedJob,
   type Firm,
   type Job,
   type JobDocument,
@@ -18,10 +22,25 @@ import {
   type StepSet,
   type StockView,
 } from '@yellow-pane/contracts';
-import { cutSurfaces, surveySurface } from '@yellow-pane/core';
+import { freeMm, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import { Refusal } from '../../problem.js';
+
+/** Whoever was away for more than this loads the job anew. @source house rule */
+const MOST_MISSED = 400;
+/** Records that every open job shows, whoever changes them. */
+const shared: ReadonlySet<RecordKind> = new Set<RecordKind>(['firm', 'person', 'film', 'roll', 'stockEntry', 'reservation', 'stepSet']);
+
+/** A change as a page of a job has to see it: all of its own, of another only what every job shows; null: nothing of it. */
+export function seenFrom(jobId: string, change: Change): Change | null {
+  if (change.jobId === jobId) return change;
+  const patches = change.patches.filter((p) => shared.has(p.kind));
+  return patches.length ? { ...change, patches, inverse: [] } : null;
+}
+
+/** One change of more would hold up everybody else. @source measured; house figure */
+const PATCHES_IN_A_CHANGE = 250;
 
 const alive = <T extends { deletedAt: string | null }>(list: readonly T[]): T[] => list.filter((x) => x.deletedAt === null);
 const byOrder = <T extends { order: number }>(list: T[]): T[] => list.sort((a, b) => a.order - b.order);
@@ -61,11 +80,43 @@ export class JobsService {
         units: job.units,
         surfaceCount: doc.surfaces.length,
         measuredCount: measured.length,
-        cutCount: cutSurfaces(doc).size,
+        cutCount: panesReadyToLay(doc, piecesCutShort(doc, doc.job.units)).size,
         updatedAt: (await this.records.lastChangeAt(job.id)) ?? job.createdAt,
       });
     }
     return out.sort((a, b) => (a.dueOn ?? '9999').localeCompare(b.dueOn ?? '9999') || a.name.localeCompare(b.name));
+  }
+
+  /** Jobs that were deleted in the last days, the last one first. */
+  async deleted(): Promise<DeletedJob[]> {
+    const since = new Date(this.now().getTime() - DELETED_DAYS * 86_400_000).toISOString();
+    const gone = (await this.records.all('job')).flatMap(({ id, name, customer, deletedAt }) =>
+      deletedAt !== null && deletedAt >= since ? [{ id, name, customer, deletedAt }] : [],
+    );
+    return gone.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt));
+  }
+
+  /**
+   * Brings a deleted job back, and the promises of film that were lifted with it, as far as the film is still free.
+   * A job that is there already stays as it is: asked twice, nothing happens twice. @throws Refusal job-not-found
+   */
+  async bringBack(jobId: string, who: { personId: string; deviceId: string }): Promise<BroughtBack> {
+    const job = await this.records.find('job', jobId);
+    if (!job) throw new Refusal('job-not-found');
+    if (job.deletedAt === null) return { jobId, promisesBack: 0, promisesGone: 0 };
+    const [book, rolls] = [await this.stock(), await this.records.all('roll')];
+    const lifted = (await this.records.all('reservation')).filter((r) => r.jobId === jobId && r.deletedAt === job.deletedAt);
+    const free = new Map(rolls.filter((r) => !r.deletedAt).map((r) => [r.id, freeMm(r, book)]));
+    const back = lifted.filter((r) => {
+      const left = (free.get(r.rollId) ?? -1) - r.lengthMm;
+      // what rounding leaves is no reason to lose a promise
+      if (left < -0.5) return false;
+      free.set(r.rollId, left);
+      return true;
+    });
+    const live = (kind: 'job' | 'reservation', id: string): Patch => ({ op: 'set', kind, id, field: 'deletedAt', value: null });
+    await this.change(jobId, who, `Bring back ${job.name}`, [live('job', jobId), ...back.map((r) => live('reservation', r.id))]);
+    return { jobId, promisesBack: back.length, promisesGone: lifted.length - back.length };
   }
 
   async job(jobId: string): Promise<Job> {
@@ -84,7 +135,15 @@ export class JobsService {
     if ((await this.firm()).id !== id) await this.job(id);
   }
 
-  async bench(personId?: string): Promise<BenchDocument> {
+  /** What was changed after a revision that a page of this job has to know of. */
+  async since(jobId: string, after: number): Promise<{ changes: Change[]; revision: number; isTooMuch: boolean }> {
+    await this.everOwner(jobId);
+    const all = await this.records.changesAfterAtMost(after, MOST_MISSED + 1);
+    const isTooMuch = all.length > MOST_MISSED;
+    return { changes: isTooMuch ? [] : all.flatMap((c) => seenFrom(jobId, c) ?? []), revision: await this.records.revision(), isTooMuch };
+  }
+
+  async bench(personId?: string, deviceId?: string): Promise<BenchDocument> {
     const firm = await this.firm();
     const panesWithFilm: Record<string, number> = {};
     for (const s of alive(await this.records.all('surface'))) if (s.filmId) panesWithFilm[s.filmId] = (panesWithFilm[s.filmId] ?? 0) + 1;
@@ -99,7 +158,7 @@ export class JobsService {
       quotes: alive(await this.records.all('quote')),
       stepSets: await this.stepSets(),
       panesWithFilm,
-      ...(personId ? await this.changes.canUndo(firm.id, personId) : { canUndo: null, canRedo: null }),
+      ...(personId ? await this.changes.canUndo(firm.id, personId, deviceId) : { canUndo: null, canRedo: null }),
     };
   }
 
@@ -117,9 +176,9 @@ export class JobsService {
     return { entries, reservations, jobNames };
   }
 
-  async open(jobId: string, personId?: string): Promise<JobDocument> {
+  async open(jobId: string, personId?: string, deviceId?: string): Promise<JobDocument> {
     const doc = await this.document(await this.job(jobId));
-    return { ...doc, ...(personId ? await this.changes.canUndo(jobId, personId) : {}) };
+    return { ...doc, ...(personId ? await this.changes.canUndo(jobId, personId, deviceId) : {}) };
   }
 
   private async document(job: Job): Promise<JobDocument> {
@@ -198,7 +257,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 5,
+      formatVersion: 6,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),
@@ -259,7 +318,7 @@ export class JobsService {
       ...file.stepSets.filter((s) => !knownSteps.has(s.id)).map((s) => addPatch('stepSet', { ...s, firmId: firm.id } as StepSet)),
       ...file.layEntries.map((e) => addPatch('layEntry', this.withoutLostPhoto(e))),
     ];
-    await this.change(job.id, who, `Bring in ${job.name}`, patches);
+    await this.inOne(job.id, who, `Bring in ${job.name}`, patches);
     return { jobId: job.id, isCopy };
   }
 
@@ -271,6 +330,11 @@ export class JobsService {
 
   /** One change from the server's own side, on behalf of a person's device. */
   async change(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
+    return patches.length > PATCHES_IN_A_CHANGE ? this.changeInParts(jobId, who, label, patches) : this.inOne(jobId, who, label, patches);
+  }
+
+  /** All of it or nothing: a job that is brought in. */
+  private async inOne(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
     const draft: ChangeDraft = {
       id: uuidv7(),
       jobId,
@@ -281,7 +345,14 @@ export class JobsService {
       label: label.slice(0, 120),
       patches,
     };
-    await this.changes.apply(draft);
+    await this.changes.apply(draft, true);
+  }
+
+  /** A large import as several changes one after another, so that nobody waits for all of it: each can be undone, the last one first. */
+  private async changeInParts(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
+    const count = Math.ceil(patches.length / PATCHES_IN_A_CHANGE);
+    for (let i = 0; i < count; i++)
+      await this.inOne(jobId, who, `${label.slice(0, 90)} (part ${i + 1} of ${count})`, patches.slice(i * PATCHES_IN_A_CHANGE, (i + 1) * PATCHES_IN_A_CHANGE));
   }
 }
 

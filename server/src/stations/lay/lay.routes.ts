@@ -1,9 +1,10 @@
 import { Router } from 'express';
-import { routes } from '@yellow-pane/contracts';
+import { routes, type Change } from '@yellow-pane/contracts';
 import { mount, readPart } from '../../http/mount.js';
 import { Refusal } from '../../problem.js';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
+import { seenFrom, type JobsService } from '../jobs/jobs.service.js';
 import type { LayService } from './lay.service.js';
 import type { PhotoStore } from './photo-store.js';
 import { runSheetPdf } from './run-sheet-pdf.js';
@@ -15,7 +16,8 @@ export function layRoutes(
   lay: LayService,
   photos: PhotoStore,
   changes: Pick<ChangeService, 'listen'>,
-  history: Pick<RecordsRepository, 'changesOfJobAfter' | 'find'>,
+  history: Pick<RecordsRepository, 'find'>,
+  jobs: Pick<JobsService, 'since'>,
 ): Router {
   const router = Router();
   mount(router, 'runSheet', ({ params }) => lay.runSheet(params.jobId, params.surfaceId));
@@ -42,10 +44,11 @@ export function layRoutes(
     res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store, no-transform', 'X-Accel-Buffering': 'no' });
     res.write(': here\n\n');
     let sent = after ?? 0;
-    const send = (change: { revision: number; jobId: string }) => {
-      if (change.jobId !== jobId || change.revision <= sent) return;
+    const send = (change: Change) => {
+      const seen = seenFrom(jobId, change);
+      if (!seen || change.revision <= sent) return;
       sent = change.revision;
-      res.write(`id: ${change.revision}\ndata: ${JSON.stringify(change)}\n\n`);
+      res.write(`id: ${change.revision}\ndata: ${JSON.stringify(seen)}\n\n`);
     };
     // listen first, then tell what was missed: nothing falls between
     const waiting: Parameters<typeof send>[0][] = [];
@@ -56,7 +59,12 @@ export function layRoutes(
       clearInterval(timer);
       stop();
     });
-    if (after !== undefined) for (const c of await history.changesOfJobAfter(jobId, after)) send(c);
+    if (after !== undefined) {
+      const missed = await jobs.since(jobId, after);
+      // away for too long: the page loads the job anew
+      if (missed.isTooMuch) res.write(`event: reload\ndata: ${missed.revision}\n\n`);
+      for (const c of missed.changes) send(c);
+    }
     isCaughtUp = true;
     waiting.forEach(send);
   });

@@ -4,17 +4,17 @@ import {
   defaultLay,
   learnedFrom,
   linesInForce,
-  planSqueegee,
   rollOfPane,
   sheetOfSurface,
   shrinkRequestOf,
   SHIPPED_STEPS_ID,
-  squeegeeOfSurface,
+  strokesAskedOf,
   stepSetOf,
   unknownFigures,
   type FormedFilm,
   type LayRecords,
   type SqueegeeAnswer,
+  type StrokesAsked,
 } from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
 import type { RecordGuard } from '../../db/change.service.js';
@@ -59,23 +59,26 @@ export class LayService {
 
   async squeegee(jobId: string, surfaceId: string): Promise<SqueegeeResult> {
     const { surface, doc } = await this.pane(jobId, surfaceId);
-    const answer = squeegeeOfSurface(surface, doc, await this.formed(surface, doc));
-    if (!answer) throw new Refusal('not-layable');
-    return plain(answer);
+    const asked = strokesAskedOf(surface, doc, await this.formed(surface, doc));
+    if (!asked) throw new Refusal('not-layable');
+    const [answer] = 'none' in asked ? [{ ok: false as const, why: asked.none }] : await this.compute.run('strokes', [asked]);
+    return plain(answer!);
   }
 
   async plan(asked: SqueegeeRequestBody): Promise<SqueegeeResult> {
-    return plain(planSqueegee(asked));
+    const [answer] = await this.compute.run('strokes', [{ way: 'flat', request: asked }]);
+    return plain(answer!);
   }
 
   /** @throws Refusal not-layable when there is nothing to lay */
   async document(jobId: string, surfaceId: string | undefined): Promise<RunSheetDocument> {
     const doc = await this.jobs.open(jobId);
     const panes: PrintedPane[] = [];
+    const strokesOf = await this.strokes(doc, surfaceId);
     for (const surface of doc.surfaces) {
       if (surfaceId !== undefined && surface.id !== surfaceId) continue;
       const sheet = sheetOfSurface(surface, doc);
-      const strokes = sheet && squeegeeOfSurface(surface, doc, await this.formed(surface, doc));
+      const strokes = sheet && strokesOf.get(surface.id);
       if (!sheet || !strokes) continue;
       const roll = rollOfPane(surface.id, doc);
       panes.push({
@@ -93,6 +96,21 @@ export class LayService {
     if (panes.length === 0) throw new Refusal('not-layable');
     const set = stepSetOf(doc.job.firmId, doc.stepSets, doc.layEntries);
     return { job: doc.job.name, customer: doc.job.customer, units: doc.job.units, version: set.version, lock: (doc.job.lay ?? defaultLay).lock, panes };
+  }
+
+  /** Strokes of the panes asked for, all in one go off the main thread. */
+  private async strokes(doc: LayRecords, surfaceId: string | undefined): Promise<Map<string, SqueegeeAnswer>> {
+    const out = new Map<string, SqueegeeAnswer>();
+    const asked: { id: string; what: StrokesAsked }[] = [];
+    for (const surface of doc.surfaces) {
+      if (surfaceId !== undefined && surface.id !== surfaceId) continue;
+      const what = strokesAskedOf(surface, doc, await this.formed(surface, doc));
+      if (what && 'none' in what) out.set(surface.id, { ok: false, why: what.none });
+      else if (what) asked.push({ id: surface.id, what });
+    }
+    const answers = await this.compute.run('strokes', asked.map((a) => a.what)); // prettier-ignore
+    asked.forEach((a, i) => out.set(a.id, answers[i]!));
+    return out;
   }
 
   async logCsv(jobId: string): Promise<string> {
@@ -140,7 +158,10 @@ export const layGuard =
       for (const [i, s] of steps.steps.entries()) {
         const [unknown] = unknownFigures(s);
         if (unknown)
-          bad(`steps.${i}`, `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film} or {gun}.`);
+          bad(
+            `steps.${i}`,
+            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}.`,
+          );
       }
       const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));
       if (steps.version !== newest + 1) bad('version', `The next version of the steps is ${newest + 1}; somebody else has written one in the meantime.`);
@@ -157,6 +178,7 @@ export const layGuard =
     if ((entry.kind === 'correction') !== (entry.correctsId !== null))
       bad('correctsId', 'A correction names the line that it corrects, and only a correction does.');
     if (entry.kind === 'problem' && !entry.problem) bad('problem', 'Say what is wrong.');
+    if ((entry.kind === 'found') !== (entry.found !== null)) bad('found', 'Say what the face is, in a line of that kind.');
     if (entry.kind === 'signed' && !entry.signature) bad('signature', 'A signature is missing.');
     if (entry.kind === 'photo' && !entry.photo) bad('photo', 'The photo is missing.');
     if (entry.photo && !photos.has(entry.photo)) bad('photo', 'This photo has not come in yet: send it first.');

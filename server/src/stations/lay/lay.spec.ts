@@ -20,7 +20,7 @@ const job = async () => (await get(`/api/jobs/${ternPointId}`)).body as JobDocum
 const pane = async (name: string) => (await job()).surfaces.find((s) => s.name === name)!.id;
 const line = (surfaceId: string | null, more: Partial<LayEntry> = {}): LayEntry => ({
   id: uuidv7(), jobId: ternPointId, surfaceId, personId: ines, occurredAt: '2026-12-03T09:00:00Z', clockOffsetMs: -120, receivedAt: null, stepSetId: SHIPPED_STEPS_ID, kind: 'pane-done',
-  stepKey: null, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...more,
+  stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...more,
 }); // prettier-ignore
 const send = (device: TestDevice, entry: LayEntry) => {
   const draft = device.draft(ternPointId, 'Lay', [{ op: 'add', kind: 'layEntry', id: entry.id, value: { ...entry } }], 0);
@@ -100,7 +100,7 @@ describe('the log', () => {
     const { photo } = (await request(app.http).post('/api/photos').set('Host', 'localhost').set('Content-Type', 'image/png').send(picture)).body;
     expect((await send(device, line(await pane('W1'), { kind: 'photo', photo, text: 'chip, lower left' })).answer).status).toBe(200);
     const file = (await get(`/api/jobs/${ternPointId}/file`)).body as JobFile;
-    expect(file.formatVersion).toBe(5);
+    expect(file.formatVersion).toBe(6);
     const other = await openBench();
     try {
       const there = await request(other.app.http).post(`/api/job-files?personId=${okan}&deviceId=${uuidv7()}`).set('Host', 'localhost').send(file);

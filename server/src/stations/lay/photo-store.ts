@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, writeSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { syncDirectory } from '../../db/journal.js';
+import { realDisk, writeDurably, type Disk } from '../../db/durable.js';
 import { Refusal } from '../../problem.js';
 
 /** Longest side of a kept photo, px: a hair on the glass is still seen, a day's photos still fit on a phone. @source house rule */
@@ -16,7 +16,10 @@ const MOST_PIXELS = 60_000_000;
  * wrote into it (place, time, maker) is left out.
  */
 export class PhotoStore {
-  constructor(private readonly dir: string | null) {}
+  constructor(
+    private readonly dir: string | null,
+    private readonly disk: Disk = realDisk,
+  ) {}
 
   /** @returns its name. @throws Refusal when it does not read as a picture */
   async add(bytes: Uint8Array): Promise<{ photo: string; bytes: number }> {
@@ -30,7 +33,7 @@ export class PhotoStore {
       throw new Refusal('bad-input', 'This does not read as a picture: send JPEG, PNG or WebP. Nothing was kept.');
     }
     const photo = createHash('sha256').update(kept).digest('hex');
-    if (!this.has(photo)) this.write(photo, kept);
+    if (!this.isWhole(photo)) this.write(photo, kept);
     return { photo, bytes: kept.length };
   }
 
@@ -38,9 +41,19 @@ export class PhotoStore {
     return this.dir !== null && existsSync(this.fileOf(this.dir, photo));
   }
 
-  /** @throws Refusal not-found */
+  /** Whether it stands there and is what its name says: one that was torn, by whatever, is written anew when it comes again. */
+  private isWhole(photo: string): boolean {
+    if (!this.has(photo)) return false;
+    return createHash('sha256').update(this.disk.read(this.fileOf(this.dir!, photo))).digest('hex') === photo; // prettier-ignore
+  }
+
+  /** @throws Refusal not-found; a torn file is none, and is put out of the way so that the device that still has the photo sends it again */
   read(photo: string): Buffer {
     if (!this.dir || !this.has(photo)) throw new Refusal('not-found', 'There is no such photo on this bench.');
+    if (!this.isWhole(photo)) {
+      rmSync(this.fileOf(this.dir, photo), { force: true });
+      throw new Refusal('not-found', 'This photo was torn on the disk and is gone. Send it again from the device that took it.');
+    }
     return readFileSync(this.fileOf(this.dir, photo));
   }
 
@@ -53,11 +66,6 @@ export class PhotoStore {
     const file = this.fileOf(this.dir!, photo);
     const folder = join(this.dir!, photo.slice(0, 2));
     mkdirSync(folder, { recursive: true });
-    const handle = openSync(`${file}.part`, 'w');
-    writeSync(handle, bytes);
-    fsyncSync(handle);
-    closeSync(handle);
-    renameSync(`${file}.part`, file);
-    syncDirectory(folder);
+    writeDurably(file, bytes, { disk: this.disk });
   }
 }

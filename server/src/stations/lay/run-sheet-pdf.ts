@@ -54,7 +54,7 @@ export function runSheetPdf(doc: RunSheetDocument, paper: Paper): Promise<Buffer
     { text: `${doc.customer} · steps version ${doc.version} · lock: ${lockNames[doc.lock]}`, color: soft, margin: [0, 0, 0, 10] },
   ];
   doc.panes.forEach((p, i) => content.push(...panePart(p, doc.units, i > 0)));
-  return page(paper, `Run sheet · ${doc.job}`, content);
+  return page(paper, `Run sheet · ${doc.job}`, content, doc.units);
 }
 
 function panePart(p: PrintedPane, units: 'mm' | 'in', isLater: boolean): Content[] {

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { cellAsWritten, csvText } from '../../http/csv.js';
 import { v7 as uuidv7 } from 'uuid';
 import {
   newCurvedPane,
@@ -9,30 +10,26 @@ import {
   type Fault,
   type JobDocument,
   type MeasureKey,
-  type PaneShape,
   type Patch,
   type Reading,
   type Surface,
   type SurveyResult,
 } from '@yellow-pane/contracts';
-import {
-  askText,
-  bowName,
-  bowPlaceOf,
-  isBow,
-  parseLength,
-  parseOffset,
-  readingsInForce,
-  suspectText,
-  surveyOpening,
-  surveyShape,
-  verdictText,
-  type TapeReading,
-} from '@yellow-pane/core';
+import { bowName, bowPlaceOf, isBow, parseLength, parseOffset, readingsInForce } from '@yellow-pane/core';
+import { checkTable } from '../../http/check-table.js';
 import { Refusal } from '../../problem.js';
+import type { Compute, SurveyAsked } from '../../compute/runners.js';
 import type { JobsService } from '../jobs/jobs.service.js';
 
 const columns = ['place', 'surface', 'measure', 'value', 'lengthMm'] as const;
+
+/** More rows than a tower has tapes, and more columns than a spreadsheet of them. @source house limits */
+const MOST_ROWS = 20_000;
+const MOST_COLUMNS = 60;
+/** After so many rows others get a turn; after so many faults the rest is not looked at. */
+const ROWS_IN_A_ROW = 200;
+const ENOUGH_FAULTS = 200;
+const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
 
 /** Deeper than this is a slip of the pen; the record takes none. */
 const DEEPEST_MM = 500;
@@ -41,22 +38,12 @@ const DEEPEST_MM = 500;
 export class MeasureService {
   constructor(
     private readonly jobs: JobsService,
+    private readonly compute: Compute,
     private readonly now: () => Date,
   ) {}
 
-  survey(readings: readonly TapeReading[], calledCrooked: boolean, shape: PaneShape | null): SurveyResult {
-    const s = shape ? surveyShape(shape, readings) : surveyOpening(readings, { calledCrooked });
-    return {
-      status: s.status,
-      ...verdictText(s, 'mm'),
-      outline: s.outline ? s.outline.map((p) => ({ x: p.x, y: p.y })) : null,
-      chiSquare: s.adjustment?.chiSquare ?? null,
-      limit: s.adjustment && Number.isFinite(s.adjustment.limit) ? s.adjustment.limit : null,
-      redundancy: s.adjustment?.redundancy ?? null,
-      suspects: s.suspects.map((x) => ({ text: suspectText(x, 'mm', shape), probability: x.probability })),
-      ask: s.next ? { measure: s.next.measure, text: askText(s.next.measure, s.next.isRetape, shape), gainBits: s.next.gainBits } : null,
-      cannotCheck: [...s.cannotCheck],
-    };
+  survey(asked: SurveyAsked): Promise<SurveyResult> {
+    return this.compute.run('survey', asked);
   }
 
   /** One line per reading in force, bows of curved glass among them. `value` is what was typed; `lengthMm` is what it means. */
@@ -70,13 +57,14 @@ export class MeasureService {
         .concat((s.curved?.bows ?? []).map((b) => ({ measure: bowName(b), value: b.typed, lengthMm: b.depthMm })))
         .map((r) => ({ place: place.get(s.placeId) ?? '', surface: s.name, ...r })),
     );
-    return { name: `${doc.job.name} measures.csv`, bytes: Papa.unparse(rows, { columns: [...columns] }) + '\r\n' };
+    return { name: `${doc.job.name} measures.csv`, bytes: csvText(rows, columns) };
   }
 
   /** Reads every row before anything is written; a pane that is not there yet is added. */
   async fromCsv(jobId: string, text: string, who: { personId: string; deviceId: string }): Promise<{ readings: number; surfaces: number }> {
     const doc = await this.jobs.open(jobId);
-    const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true });
+    checkTable(text, { rows: MOST_ROWS, columns: MOST_COLUMNS });
+    const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true, transform: cellAsWritten });
     const missing = ['surface', 'measure', 'value'].filter((c) => !parsed.meta.fields?.includes(c));
     if (missing.length)
       throw new Refusal(
@@ -86,7 +74,12 @@ export class MeasureService {
       );
     const faults: Fault[] = [];
     const writer = new MeasureWriter(doc, who.personId, this.now().toISOString());
-    parsed.data.forEach((row, i) => {
+    for (const [i, row] of parsed.data.entries()) {
+      if (i > 0 && i % ROWS_IN_A_ROW === 0) await breathe();
+      if (faults.length >= ENOUGH_FAULTS) break;
+      readRow(row, i);
+    }
+    function readRow(row: Record<string, string>, i: number): void {
       const at = (field: string, message: string) => void faults.push({ path: `row ${i + 2}, ${field}`, message });
       const key = measureKey.safeParse(row['measure']);
       if (!row['surface']?.trim()) return at('surface', 'The pane has no name.');
@@ -105,8 +98,13 @@ export class MeasureService {
       const read = (isBow(key.data) ? parseOffset : parseLength)(row['value'] ?? '', doc.job.units);
       if (!read.ok) return at('value', read.message);
       writer.add(row['place']?.trim() ?? '', row['surface'].trim(), key.data, row['value']!.trim(), read.value);
-    });
-    if (faults.length) throw new Refusal('bad-input', `${faults.length} rows do not read. Nothing was brought in.`, faults.slice(0, 50));
+    }
+    if (faults.length)
+      throw new Refusal(
+        'bad-input',
+        `${faults.length >= ENOUGH_FAULTS ? 'Many' : faults.length} rows do not read. Nothing was brought in.`,
+        faults.slice(0, 50),
+      );
     writer.close();
     if (writer.patches.length === 0) throw new Refusal('bad-input', 'There is no measure in this file.');
     await this.jobs.change(jobId, who, `Bring in ${writer.readingCount} measures`, writer.patches);
@@ -121,7 +119,11 @@ class MeasureWriter {
   surfaceCount = 0;
   private readonly surfaces: Surface[];
   private readonly places: { id: string; name: string; order: number }[];
-  private readonly readings: Reading[];
+  private readonly readingsOf = new Map<string, Reading[]>();
+  private readonly inForce = new Map<string, Map<MeasureKey, Reading>>();
+  private readonly byName = new Map<string, Surface[]>();
+  private readonly placeNames: Map<string, string>;
+  private lastOrder: number;
   private readonly bows = new Map<string, Bow[]>();
 
   constructor(
@@ -131,12 +133,22 @@ class MeasureWriter {
   ) {
     this.surfaces = [...doc.surfaces];
     this.places = [...doc.places];
-    this.readings = [...doc.readings];
+    for (const r of doc.readings) this.readingsOf.set(r.surfaceId, [...(this.readingsOf.get(r.surfaceId) ?? []), r]);
+    for (const s of doc.surfaces) this.named(s);
+    this.placeNames = new Map(doc.places.map((p) => [p.id, p.name]));
+    this.lastOrder = doc.surfaces.reduce((most, s) => Math.max(most, s.order), 0);
+  }
+
+  private named(surface: Surface): void {
+    const list = this.byName.get(surface.name) ?? [];
+    list.push(surface);
+    this.byName.set(surface.name, list);
   }
 
   add(placeName: string, name: string, measure: MeasureKey, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
     const surface = this.find(placeName, name);
-    const old = readingsInForce(surface, this.surfaces, this.readings).find((r) => r.measure === measure && r.surfaceId === surface.id);
+    const inForce = this.inForceOf(surface);
+    const old = inForce.get(measure);
     const reading: Reading = {
       id: uuidv7(),
       jobId: this.doc.job.id,
@@ -152,7 +164,7 @@ class MeasureWriter {
       withdrawnAt: null,
       deletedAt: null,
     };
-    this.readings.push(reading);
+    inForce.set(measure, reading);
     this.readingCount++;
     this.patches.push({ op: 'add', kind: 'reading', id: reading.id, value: reading });
   }
@@ -185,18 +197,27 @@ class MeasureWriter {
     }
   }
 
+  /** The pane's own readings in force, by measure: looked up once, then kept up to date. */
+  private inForceOf(surface: Surface): Map<MeasureKey, Reading> {
+    const before = this.inForce.get(surface.id);
+    if (before) return before;
+    const own = readingsInForce(surface, this.surfaces, this.readingsOf.get(surface.id) ?? []).filter((r) => r.surfaceId === surface.id);
+    const map = new Map(own.map((r) => [r.measure, r]));
+    this.inForce.set(surface.id, map);
+    return map;
+  }
+
   private find(placeName: string, name: string): Surface {
-    return (
-      this.surfaces.find((s) => s.name === name && (placeName === '' || this.places.find((p) => p.id === s.placeId)?.name === placeName)) ??
-      this.addSurface(placeName, name)
-    );
+    const found = placeName === '' ? this.byName.get(name)?.[0] : this.byName.get(name)?.find((s) => this.placeNames.get(s.placeId) === placeName);
+    return found ?? this.addSurface(placeName, name);
   }
 
   private addSurface(placeName: string, name: string): Surface {
     const place = this.places.find((p) => p.name === (placeName || this.places[0]?.name)) ?? this.addPlace(placeName || 'First room');
-    const order = Math.max(0, ...this.surfaces.map((s) => s.order)) + 1;
+    const order = ++this.lastOrder;
     const surface = newSurface({ id: uuidv7(), jobId: this.doc.job.id, placeId: place.id, name: name.slice(0, 60), order });
     this.surfaces.push(surface);
+    this.named({ ...surface, name });
     this.surfaceCount++;
     this.patches.push({ op: 'add', kind: 'surface', id: surface.id, value: surface });
     return surface;
@@ -211,6 +232,7 @@ class MeasureWriter {
       deletedAt: null,
     };
     this.places.push(place);
+    this.placeNames.set(place.id, name);
     this.patches.push({ op: 'add', kind: 'place', id: place.id, value: place });
     return place;
   }

@@ -13,12 +13,13 @@ import {
   bandsOfJob,
   correctMix,
   dateAt,
-  kitOfDay,
+  dayKit,
   mixSlip,
   mixWash,
   slipNeed,
   spoonedText,
   strengthText,
+  typedDay,
   washMeasure,
   washRules,
   washStrengthText,
@@ -31,7 +32,8 @@ import type { JobsService } from '../jobs/jobs.service.js';
 export class PrepareService {
   constructor(
     private readonly jobs: JobsService,
-    private readonly weatherService: WeatherService,
+    private readonly weatherService: WeatherService | null,
+    private readonly madeUp: WeatherService,
     private readonly now: () => Date,
   ) {}
 
@@ -45,7 +47,7 @@ export class PrepareService {
     const doc = await this.jobs.open(jobId);
     const settings = doc.job.prepare ?? defaultPrepareSettings;
     const weather = await this.weatherFor(doc.job, on, sky);
-    const bands = bandsOfJob(doc, settings, weather).map(({ day, ...band }) => ({
+    const bands = bandsOfJob(doc, settings, weather, weather.on).map(({ day, ...band }) => ({
       ...band,
       surfaceIds: [...band.surfaceIds],
       windows: day.ok ? [...day.windows] : [],
@@ -59,7 +61,7 @@ export class PrepareService {
   async kit(jobId: string): Promise<KitLines> {
     const doc = await this.jobs.open(jobId);
     const settings = doc.job.prepare ?? defaultPrepareSettings;
-    return kitOfDay(doc, settings, slipNeed(doc, settings, [])).map((l) => ({
+    return dayKit(doc, settings, slipNeed(doc, settings, [])).map((l) => ({
       ...l,
       isLoaded: settings.loaded.includes(l.key),
       isShort: (settings.short ?? []).includes(l.key),
@@ -121,6 +123,14 @@ export class PrepareService {
     if (job.latDeg === null || job.lonDeg === null)
       throw new Refusal('no-place', 'Nobody has said where on earth the site is: enter latitude and longitude in Choose, under “Change the glass”.');
     const day = on ?? settings.on ?? job.dueOn ?? dateAt(this.now().getTime(), job.zone);
-    return this.weatherService.day(job.latDeg, job.lonDeg, job.zone, day, sky ?? (settings.sky === 'as-forecast' ? null : settings.sky));
+    const service = this.weatherService ?? (settings.madeUpWeather ? this.madeUp : null);
+    const typed = service ? null : typedDay(day, settings.typed);
+    if (typed) return typed;
+    if (!service)
+      throw new Refusal(
+        'no-weather',
+        'No weather service is connected to this bench. Type air, humidity, clouds and wind as you read them on site; for trying the bench, made-up weather can be switched on in Prepare.',
+      );
+    return service.day(job.latDeg, job.lonDeg, job.zone, day, sky ?? (settings.sky === 'as-forecast' ? null : settings.sky));
   }
 }

@@ -1,7 +1,16 @@
 import request from 'supertest';
-import { jobDay, weatherDay, type JobDay, type KitLines, type WeatherDay } from '@yellow-pane/contracts';
+import {
+  defaultPrepareSettings,
+  jobDay,
+  weatherDay,
+  type JobDay,
+  type KitLines,
+  type Patch,
+  type PrepareSettings,
+  type WeatherDay,
+} from '@yellow-pane/contracts';
 import type { App } from '../../app.js';
-import { lanternStreetId, openBench, ternPointId } from '../../bench.testing.js';
+import { ines, lanternStreetId, openBench, ternPointId } from '../../bench.testing.js';
 import type { OpenDatabase } from '../../db/database.js';
 import { SimulatedWeather } from '../../instruments/simulated-weather.js';
 
@@ -15,7 +24,8 @@ describe('the weather at the site', () => {
   test('is the day that the work is due, the same each time it is asked, and says that it is made up', async () => {
     const day = weatherDay.parse((await get(`/api/jobs/${ternPointId}/weather`)).body);
     expect([day.on, day.hours.length]).toEqual(['2026-12-03', 24]);
-    expect(day.source).toContain('Simulated');
+    expect(day.source).toContain('Made-up');
+    expect(day.isMadeUp).toBe(true);
     expect((await get(`/api/jobs/${ternPointId}/weather`)).body).toEqual(day);
     expect((await get(`/api/jobs/${ternPointId}/weather?on=2026-07-01`)).body.hours).not.toEqual(day.hours);
   });
@@ -36,6 +46,36 @@ describe('the weather at the site', () => {
   test('a day that is no day is refused with the place where it stands', async () => {
     const answer = await get(`/api/jobs/${ternPointId}/weather?on=tomorrow`);
     expect([answer.status, answer.body.code, answer.body.faults[0].path]).toEqual([400, 'bad-input', 'query.on']);
+  });
+});
+
+describe('a bench with no weather service', () => {
+  const jobId = '01930000-0000-7000-8000-0000000be9c4';
+  const put = (patches: Patch[]) => app.jobs.change(jobId, { personId: ines, deviceId: '01930000-0000-7000-8000-0000000dec1e' }, 'x', patches);
+  const prepare = (more: Partial<PrepareSettings>) =>
+    put([{ op: 'set', kind: 'job', id: jobId, field: 'prepare', value: { ...defaultPrepareSettings, ...more } }]);
+  beforeAll(async () => {
+    const { job } = await app.jobs.open(ternPointId);
+    await put([{ op: 'add', kind: 'job', id: jobId, value: { ...job, id: jobId, name: 'A real job', prepare: null } }]);
+  });
+  test('makes nothing up: it says what to read, and that made-up weather can be switched on', async () => {
+    const answer = await get(`/api/jobs/${jobId}/weather?on=2026-12-03`);
+    expect([answer.status, answer.body.code]).toEqual([422, 'no-weather']);
+    expect(answer.body.detail).toMatch(/Type air, humidity, clouds and wind/);
+  });
+  test('goes by what was typed, all of it, and says so', async () => {
+    await prepare({ typed: { ...defaultPrepareSettings.typed, airC: 11, humidityPct: 70, cloudPct: 100 } });
+    expect((await get(`/api/jobs/${jobId}/weather`)).status).toBe(422);
+    await prepare({ typed: { ...defaultPrepareSettings.typed, airC: 11, humidityPct: 70, cloudPct: 100, windMPerS: 2 } });
+    expect((await get(`/api/jobs/${jobId}/weather`)).body).toMatchObject({
+      isMadeUp: false,
+      nightLowC: null,
+      source: expect.stringContaining('typed on site'),
+    });
+  });
+  test('switched on for one job, the made-up weather is there for that one and says that it is made up', async () => {
+    await prepare({ madeUpWeather: true });
+    expect((await get(`/api/jobs/${jobId}/weather`)).body).toMatchObject({ isMadeUp: true });
   });
 });
 

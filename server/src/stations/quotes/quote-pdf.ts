@@ -65,5 +65,5 @@ export async function quotePdf({ quote, firm, rates, films, prices }: OpenQuote,
     color: soft,
     margin: [0, 18, 0, 0],
   });
-  return page(paper, `Quote · ${quote.customer || firm.name}`, content);
+  return page(paper, `Quote · ${quote.customer || firm.name}`, content, firm.units);
 }

@@ -46,7 +46,7 @@ export class QuotesService {
     return { quote, firm, rates, films, prices: films.map((f) => priceQuote(quote, f, rates, firm.allowances, defaultCutSettings)) };
   }
 
-  /** The job that a yes makes: one place per place of the quote, one pane per window with its two tapes. */
+  /** The job that a yes makes: one place per place of the quote, one pane per window, with the size that was quoted: a guess until it is taped. */
   async accept(quoteId: string, filmId: string, who: { personId: string; deviceId: string }): Promise<{ jobId: string }> {
     const { quote, firm, films, prices } = await this.open(quoteId);
     if (quote.status === 'accepted') throw new Refusal('quote-accepted');
@@ -111,7 +111,7 @@ function panesOf(quote: Quote, job: Job, film: Film, personId: string, at: strin
         typed: String(Math.round(lengthMm * 10) / 10),
         unit: 'mm',
         lengthMm,
-        instrument: 'tape',
+        instrument: 'quote',
         personId,
         at,
         supersedesId: null,

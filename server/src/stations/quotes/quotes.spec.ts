@@ -75,7 +75,7 @@ test('the customer’s paper has one price a film in plain words, and nothing of
   expect(text).not.toContain('48.00');
 });
 
-test('a yes makes a job with its panes and tapes, nothing retyped, and only once', async () => {
+test('a yes makes a job with its panes at the sizes quoted, nothing retyped, and only once; a quoted size is a guess until it is taped', async () => {
   const who = { personId: ines, deviceId: '01930000-0000-7000-8000-0000000f00aa' };
   const foreign = await post(`/api/quotes/${quote.id}/accept`, { ...who, filmId: film('Ebb Grey 5').id });
   expect([foreign.status, foreign.body.code]).toEqual([422, 'no-price']);
@@ -88,7 +88,10 @@ test('a yes makes a job with its panes and tapes, nothing retyped, and only once
   expect(job.surfaces.every((s) => s.filmId === quote.filmIds[0])).toBe(true);
   expect(job.surfaces[3]!.note).toBe('Old film comes off.');
   const list = (await get('/api/jobs')).body as { id: string; measuredCount: number }[];
-  expect(list.find((j) => j.id === yes.body.jobId)!.measuredCount).toBe(4);
+  expect(list.find((j) => j.id === yes.body.jobId)!.measuredCount).toBe(0);
+  expect(job.readings.every((r) => r.instrument === 'quote')).toBe(true);
+  const sheet = (await get(`/api/jobs/${yes.body.jobId}/cut-list.csv`)).text;
+  expect(sheet).not.toMatch(/Window 1.*\d{3,4},\d{3,4}/);
   expect((await post(`/api/quotes/${quote.id}/accept`, { ...who, filmId: quote.filmIds[0] })).body.code).toBe('quote-accepted');
 });
 

@@ -1,5 +1,12 @@
 import Papa from 'papaparse';
+import { cellAsWritten, csvText } from '../../http/csv.js';
+import { checkTable } from '../../http/check-table.js';
 import { roll as rollSchema, type Fault, type Film, type Roll, type StockLine } from '@yellow-pane/contracts';
+
+/** @source house limits: no shop has more rolls at once */
+const MOST_ROWS = 5000;
+const MOST_COLUMNS = 60;
+const ENOUGH_FAULTS = 200;
 
 /** Columns of the stock list, in order. */
 const columns = ['label', 'film', 'form', 'lot', 'widthMm', 'lengthM', 'place', 'edges', 'leadInMm', 'pricePerM'] as const;
@@ -7,7 +14,7 @@ type Column = (typeof columns)[number];
 
 /** What is there now, one roll or leftover a row. */
 export const stockToCsv = (lines: readonly StockLine[], films: readonly Film[]): string =>
-  Papa.unparse(
+  csvText(
     lines.map(({ roll, remainingMm }): Record<Column, string> => ({
       label: roll.label,
       film: films.find((f) => f.id === roll.filmId)?.name ?? '',
@@ -20,22 +27,34 @@ export const stockToCsv = (lines: readonly StockLine[], films: readonly Film[]):
       leadInMm: String(roll.leadInMm),
       pricePerM: roll.pricePerM,
     })),
-    { columns: [...columns] },
-  ) + '\r\n';
+    columns,
+  );
 
 /** Rolls out of a CSV text; every fault names its row and says how to mend it. @param films the library, newest versions */
 export function stockFromCsv(text: string, films: readonly Film[], newId: () => string): { rolls: Roll[]; faults: Fault[] } {
-  const parsed = Papa.parse<Partial<Record<Column, string>>>(text.trim(), { header: true, skipEmptyLines: true, transformHeader: (h) => h.trim() });
+  checkTable(text, { rows: MOST_ROWS, columns: MOST_COLUMNS });
+  const filmsByName = new Map(films.map((f) => [f.name, f]));
+  const parsed = Papa.parse<Partial<Record<Column, string>>>(text.trim(), {
+    header: true,
+    skipEmptyLines: true,
+    transformHeader: (h) => h.trim(),
+    transform: cellAsWritten,
+  });
   const faults: Fault[] = [];
   const missing = (['label', 'film', 'widthMm', 'lengthM'] as const).filter((c) => !parsed.meta.fields?.includes(c));
   if (missing.length)
     return { rolls: [], faults: [{ path: 'first row', message: `These columns are missing: ${missing.join(', ')}. The columns are ${columns.join(', ')}.` }] };
   const rolls: Roll[] = [];
-  parsed.data.forEach((row, i) => {
+  for (const [i, row] of parsed.data.entries()) {
+    if (faults.length >= ENOUGH_FAULTS) break;
     const at = `row ${i + 2}`;
-    const say = (column: Column, message: string) => void faults.push({ path: `${at}, ${column}`, message });
+    const own = new Set<string>();
+    const say = (column: Column, message: string) => {
+      own.add(column);
+      faults.push({ path: `${at}, ${column}`, message });
+    };
     const name = (row.film ?? '').trim();
-    const film = films.find((f) => f.name === name);
+    const film = filmsByName.get(name);
     if (!film) say('film', name ? `There is no film “${name}” in the library.` : 'Name the film as it stands in the library.');
     const number = (column: 'widthMm' | 'lengthM' | 'leadInMm', text_: string | undefined, fallback: number | null): number => {
       const v = (text_ ?? '').trim().replace(',', '.');
@@ -63,12 +82,12 @@ export function stockFromCsv(text: string, films: readonly Film[], newId: () => 
     };
     const read = rollSchema.safeParse(draft);
     if (read.success) rolls.push(read.data);
-    else
-      for (const issue of read.error.issues)
-        if (!faults.some((f) => f.path === `${at}, ${String(issue.path[0])}`)) say(String(issue.path[0]) as Column, issue.message);
-  });
-  rolls.forEach((r, i) => {
-    if (rolls.findIndex((x) => x.label === r.label) < i) faults.push({ path: r.label, message: 'This label stands twice in the file.' });
-  });
+    else for (const issue of read.error.issues) if (!own.has(String(issue.path[0]))) say(String(issue.path[0]) as Column, issue.message);
+  }
+  const seen = new Set<string>();
+  for (const r of rolls) {
+    if (seen.has(r.label)) faults.push({ path: r.label, message: 'This label stands twice in the file.' });
+    seen.add(r.label);
+  }
   return { rolls, faults };
 }

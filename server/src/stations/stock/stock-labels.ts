@@ -13,7 +13,7 @@ export function stockLabelsPdf(lines: readonly StockLine[], films: readonly Film
     const wound = roll.wound ?? film?.wound ?? 'unknown';
     const length =
       roll.form === 'leftover'
-        ? `${formatLength(roll.widthMm, firm.units)} × ${formatLength(remainingMm, firm.units)}`
+        ? `${formatLength(roll.widthMm, firm.units)} wide × ${formatLength(remainingMm, firm.units)} long`
         : `${formatLength(roll.widthMm, firm.units)} wide`;
     return {
       columns: [
@@ -37,5 +37,5 @@ export function stockLabelsPdf(lines: readonly StockLine[], films: readonly Film
   });
   const rows: Content[][] = [];
   for (let i = 0; i < cells.length; i += 2) rows.push([cells[i]!, cells[i + 1] ?? '']);
-  return page(paper, 'Labels for rolls and leftovers', [{ table: { widths: ['*', '*'], body: rows, dontBreakRows: true } }]);
+  return page(paper, 'Labels for rolls and leftovers', [{ table: { widths: ['*', '*'], body: rows, dontBreakRows: true } }], firm.units);
 }

@@ -1,0 +1,62 @@
+import { v7 as uuidv7 } from 'uuid';
+import type { JobDocument } from '@yellow-pane/contracts';
+import { shrinkRequestOf } from '@yellow-pane/core';
+import type { App } from '../app.js';
+import type { Example } from './fuzz.js';
+
+/** Requests as the interface sends them, from jobs that are there. @param curvedJobId one with a curved pane */
+export async function examplesFor(app: App, jobId: string, curvedJobId: string): Promise<Example[]> {
+  const doc = await app.jobs.open(jobId);
+  const curved = await app.jobs.open(curvedJobId);
+  const person = doc.persons[0]!;
+  const who = { personId: person.id, deviceId: uuidv7() };
+  return [...edits(doc, who), ...computations(doc, curved), ...files(jobId, who)];
+}
+
+type Who = { readonly personId: string; readonly deviceId: string };
+
+function edits(doc: JobDocument, who: Who): Example[] {
+  const { id: jobId } = doc.job;
+  const surface = doc.surfaces[0]!;
+  const change = (patches: unknown[]): Example => ({
+    name: 'change',
+    path: `/api/jobs/${jobId}/changes`,
+    body: { id: uuidv7(), jobId, personId: who.personId, deviceId: uuidv7(), deviceSeq: 1, baseRevision: doc.revision, label: 'Fuzz', patches },
+  });
+  const reading = { ...doc.readings[0]!, id: uuidv7(), supersedesId: null };
+  const entry = { id: uuidv7(), jobId, surfaceId: surface.id, personId: who.personId, occurredAt: '2026-12-03T09:00:00Z', clockOffsetMs: 0, receivedAt: null, stepSetId: '01930000-0000-7000-8000-0000000057e9', kind: 'note', stepKey: null, text: 'a note', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null }; // prettier-ignore
+  return [
+    { name: 'createJob', path: '/api/jobs', body: { name: 'A job', customer: 'Somebody', units: 'mm', ...who } },
+    change([{ op: 'set', kind: 'surface', id: surface.id, field: 'note', value: 'words' }]),
+    change([{ op: 'set', kind: 'surface', id: surface.id, field: 'shape', value: { kind: 'polygon', hasLegs: false, corner: 'lower-left', corners: 5, inward: [], path: null } }]),
+    change([{ op: 'set', kind: 'job', id: jobId, field: 'prepare', value: doc.job.prepare }]),
+    change([{ op: 'add', kind: 'reading', id: reading.id, value: reading }]),
+    change([{ op: 'add', kind: 'surface', id: uuidv7(), value: { ...surface, name: 'New' } }]),
+    change([{ op: 'add', kind: 'layEntry', id: entry.id, value: entry }]),
+    { name: 'undo', path: `/api/jobs/${jobId}/undo`, body: { id: uuidv7(), personId: who.personId, deviceId: uuidv7(), deviceSeq: 1, force: false } },
+  ]; // prettier-ignore
+}
+
+function computations(doc: JobDocument, curved: JobDocument): Example[] {
+  const pane = curved.surfaces.find((s) => s.curved && s.filmId)!;
+  const shrink = shrinkRequestOf(pane, curved, curved.films.find((f) => f.id === pane.filmId)!); // prettier-ignore
+  const readings = doc.readings.slice(0, 8).map((r) => ({ measure: r.measure, lengthMm: r.lengthMm }));
+  return [
+    { name: 'computeSurvey', path: '/api/compute/survey', body: { calledCrooked: true, shape: null, readings } },
+    { name: 'computeSlip', path: '/api/compute/slip', body: { school: 'soap-drops', areaM2: 8, glassC: 20, bottleMl: 946, slipMlPerM2: 350, inBottle: null } },
+    { name: 'computeSqueegee', path: '/api/compute/squeegee', body: { outline: [{ x: 0, y: 0 }, { x: 900, y: 0 }, { x: 900, y: 1200 }, { x: 0, y: 1200 }], holes: [], bladeMm: 200, overlapMm: 25, lock: 'tee', edgeGapMm: 1.5, isThick: false } }, // prettier-ignore
+    ...(shrink && 'input' in shrink ? [{ name: 'computeShrink' as const, path: '/api/compute/shrink', body: shrink.input }] : []),
+    { name: 'computeCloud', path: '/api/compute/cloud', body: { fileName: 'x.xyz', text: Array.from({ length: 80 }, (_, i) => `${(i % 10) * 100} ${Math.floor(i / 10) * 80} ${-(((i % 10) - 4.5) ** 2)}`).join('\n'), base64: null, unit: 'mm', clicks: null } }, // prettier-ignore
+    { name: 'computeCloud', path: '/api/compute/cloud', body: { fileName: 'x.ply', text: 'ply\nformat ascii 1.0\nelement junk 9000000000000000\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nend_header\n0 0 0\n1 0 0\n0 1 0\n', base64: null, unit: null, clicks: null } }, // prettier-ignore
+  ];
+}
+
+function files(jobId: string, who: Who): Example[] {
+  const csv = 'place,surface,measure,value\nHall,W1,widthTop,902\nHall,W1,heightLeft,1200\n';
+  return [
+    { name: 'importMeasures', path: `/api/jobs/${jobId}/measures.csv`, query: { ...who }, body: csv },
+    { name: 'cutSheetPdf', path: `/api/jobs/${jobId}/cut-sheet.pdf`, query: { paper: 'A4' } },
+    { name: 'kit', path: `/api/jobs/${jobId}/kit` },
+    { name: 'weather', path: `/api/jobs/${jobId}/weather`, query: { on: '2026-12-03' } },
+  ];
+}
