@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { measureOf, told } from '@yellow-pane/core/ground';
+import { readMeasure } from '../kit/read-measure';
+import { RecordStore } from '../record/record.store';
 import type { InstrumentKind, InstrumentStatus } from '@yellow-pane/contracts';
 import { usualEmissivities } from '@yellow-pane/core/instruments';
 import { readNumber } from '../kit/read-number';
@@ -28,7 +31,16 @@ const plain: Record<InstrumentKind, string> = { laser: 'Laser meter', thermomete
             }
             @case ('thermometer') {
               <label class="flex flex-col"
-                >glass is, °C<input #c class="field figure w-20!" inputmode="decimal" [value]="glassC() === null ? 20 : glassC()!.toFixed(0)"
+                >glass is, {{ temperature().unit
+                }}<input
+                  #c
+                  class="field figure w-20!"
+                  inputmode="decimal"
+                  [value]="
+                    temperature()
+                      .to(glassC() ?? 20)
+                      .toFixed(0)
+                  "
               /></label>
               <label class="flex flex-col"
                 >set for<select #e class="field w-44!">
@@ -40,7 +52,9 @@ const plain: Record<InstrumentKind, string> = { laser: 'Laser meter', thermomete
               <button type="submit" class="btn" (click)="shootGlass(c, e)">Read the glass</button>
             }
             @default {
-              <label class="flex flex-col">air is, °C<input #t class="field figure w-20!" inputmode="decimal" value="21" /></label>
+              <label class="flex flex-col"
+                >air is, {{ temperature().unit }}<input #t class="field figure w-20!" inputmode="decimal" [value]="temperature().to(21).toFixed(0)"
+              /></label>
               <label class="flex flex-col">humidity, %<input #h class="field figure w-20!" inputmode="decimal" value="50" /></label>
               <button type="submit" class="btn" (click)="shootAir(t, h)">Read the air</button>
             }
@@ -71,6 +85,8 @@ export class InstrumentPanel {
   readonly glassC = input<number | null>(null);
   protected readonly instruments = inject(Instruments);
   protected readonly emissivities = usualEmissivities;
+  private readonly record = inject(RecordStore);
+  protected readonly temperature = computed(() => measureOf('temperature', this.record.units()));
 
   protected readonly shown = computed(() =>
     this.kinds().flatMap((kind) => {
@@ -87,9 +103,9 @@ export class InstrumentPanel {
       case 'laser':
         return `${s.last.lengthMm} mm`;
       case 'thermometer':
-        return `${s.last.surfaceC.toFixed(1)} °C at emissivity ${s.last.emissivityFrac}`;
+        return told(`${s.last.surfaceC.toFixed(1)} °C at emissivity ${s.last.emissivityFrac}`, this.record.units());
       case 'hygrometer':
-        return `${s.last.airC.toFixed(1)} °C, ${s.last.humidityPct} %`;
+        return told(`${s.last.airC.toFixed(1)} °C, ${s.last.humidityPct} %`, this.record.units());
       default:
         return '';
     }
@@ -103,7 +119,7 @@ export class InstrumentPanel {
     if (trueMm != null) void this.instruments.act({ act: 'shoot', deviceId: null, kind: 'laser', trueMm });
   }
   protected shootGlass(box: HTMLInputElement, set: HTMLSelectElement): void {
-    const surfaceC = readNumber(box, { low: -40, high: 300, message: 'Between −40 and 300 °C.' });
+    const surfaceC = readMeasure(box, 'temperature', this.record.units(), { low: -40, high: 300, message: 'Between −40 and 300 °C.' });
     if (surfaceC != null)
       void this.instruments.act({
         act: 'shoot',
@@ -116,7 +132,7 @@ export class InstrumentPanel {
       });
   }
   protected shootAir(t: HTMLInputElement, h: HTMLInputElement): void {
-    const airC = readNumber(t, { low: -30, high: 60, message: 'Between −30 and 60 °C.' });
+    const airC = readMeasure(t, 'temperature', this.record.units(), { low: -30, high: 60, message: 'Between −30 and 60 °C.' });
     const humidityPct = readNumber(h, { low: 1, high: 100, message: 'Between 1 and 100 %.' });
     if (airC != null && humidityPct != null) void this.instruments.act({ act: 'shoot', deviceId: null, kind: 'hygrometer', airC, humidityPct });
   }

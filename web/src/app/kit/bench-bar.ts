@@ -1,13 +1,15 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
+import { SkipToWork } from './skip-to-work';
 import { Logo } from './logo';
 
 /** The head of every page outside a job. */
 @Component({
   selector: 'yp-bench-bar',
-  imports: [RouterLink, RouterLinkActive, Logo],
+  imports: [SkipToWork, RouterLink, RouterLinkActive, Logo],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <yp-skip-to-work />
     <header class="flex h-14 items-stretch gap-1 overflow-x-auto border-b border-line bg-card px-4">
       <a routerLink="/" class="flex items-center gap-2 pr-1 font-bold sm:pr-4 whitespace-nowrap" aria-label="Yellow Pane"
         ><yp-logo /><span class="hidden sm:inline">Yellow Pane</span></a

@@ -48,9 +48,22 @@ describe('a button for wet hands', () => {
     await wait(HOLD_MS + 60);
     expect(held).toBe(0);
   });
-  test('from the keyboard it is an ordinary button, a key kept down counts once; an aid may click it', () => {
-    button().dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
-    button().dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', repeat: true, bubbles: true, cancelable: true }));
+  test('a key is held as long as a finger, and counts once however long it stays down; an aid may click it', async () => {
+    const key = (type: 'keydown' | 'keyup', more: object = {}) =>
+      button().dispatchEvent(new KeyboardEvent(type, { key: 'Enter', bubbles: true, cancelable: true, ...more }));
+    key('keydown');
+    await wait(80);
+    key('keyup');
+    await wait(HOLD_MS);
+    fixture.detectChanges();
+    expect(held).toBe(0);
+    expect(fixture.nativeElement.textContent).toContain('Hold it half a second');
+    key('keydown');
+    key('keydown', { repeat: true });
+    await wait(HOLD_MS + 60);
+    key('keydown', { repeat: true });
+    await wait(HOLD_MS + 60);
+    key('keyup');
     expect(held).toBe(1);
     button().click();
     expect(held).toBe(2);

@@ -5,7 +5,7 @@ export const HOLD_MS = 500;
 
 /**
  * A button for wet hands: it counts when one finger has rested on it for half a second, anywhere on it. A drop, a brush of the sleeve or a second
- * finger does nothing. From the keyboard it is an ordinary button.
+ * finger does nothing. A key is held as long; an aid that presses buttons by itself simply presses it.
  */
 @Component({
   selector: 'yp-hold-button',
@@ -23,6 +23,9 @@ export const HOLD_MS = 500;
       (contextmenu)="$event.preventDefault()"
       (keydown.enter)="byKey($event)"
       (keydown.space)="byKey($event)"
+      (keyup.enter)="keyUp($event)"
+      (keyup.space)="keyUp($event)"
+      (blur)="cancel()"
       (click)="click($event)"
     >
       <span class="hold absolute inset-y-0 left-0 bg-ink/15" [class.holding]="isHeld()" aria-hidden="true"></span>
@@ -61,6 +64,9 @@ export class HoldButton {
     this.cancelTimer();
     // two at once: drops, or a hand leaning on the glass
     if (this.fingers.size > 1 || (event.pointerType === 'mouse' && event.button !== 0)) return;
+    this.begin();
+  }
+  private begin(): void {
     this.isHeld.set(true);
     this.isShort.set(false);
     this.timer = setTimeout(() => {
@@ -81,7 +87,15 @@ export class HoldButton {
   protected byKey(event: Event): void {
     event.preventDefault();
     event.stopPropagation();
-    if (!(event as KeyboardEvent).repeat && !this.disabled()) this.held.emit();
+    if ((event as KeyboardEvent).repeat || this.disabled()) return;
+    this.cancelTimer();
+    this.begin();
+  }
+  protected keyUp(event: Event): void {
+    event.preventDefault();
+    event.stopPropagation();
+    if (this.timer) this.isShort.set(true);
+    this.cancelTimer();
   }
   /** Aids that press buttons by themselves send a click and no touch. */
   protected click(event: MouseEvent): void {

@@ -39,6 +39,20 @@ describe('a field for one length', () => {
     await field.type('35 3/4', 'Enter', true);
     expect(field.walked).toEqual([false, true]);
   });
+  test('an odd length is asked about before it counts: leaving the field does not mean it, Enter once more does', async () => {
+    const field = new FieldHarness({ units: 'in' });
+    field.fixture.componentRef.setInput('odd', (mm: number) => (mm > 12000 ? 'That is 22.9 m.' : null));
+    await field.type('902.5');
+    expect(field.alert).toBe('That is 22.9 m. Enter once more, if it is so.');
+    field.box.dispatchEvent(new Event('blur'));
+    expect([field.committed, field.walked]).toEqual([[], []]);
+    await field.type('902.5');
+    expect(field.committed.map((c) => c.typed)).toEqual(['902.5']);
+    await field.type('903.5');
+    expect(field.committed).toHaveLength(1);
+    await field.type('35.5');
+    expect(field.committed).toHaveLength(2);
+  });
   test('Enter and then leaving the field hand the reading on once; typed anew it is handed on anew', async () => {
     const field = new FieldHarness({ units: 'mm' });
     await field.type('600');

@@ -48,6 +48,8 @@ export class LengthField {
   readonly inherited = input(false);
   readonly placeholder = input('');
   readonly hint = input<string | null>(null);
+  /** What makes a length odd enough to be asked about before it counts, in a sentence; null: nothing. */
+  readonly odd = input<(lengthMm: number) => string | null>(() => null);
   readonly committed = output<TypedReading>();
   readonly cleared = output<void>();
   readonly next = output<boolean>();
@@ -86,11 +88,13 @@ export class LengthField {
     event.preventDefault();
     event.stopPropagation();
     if (!back && (event as KeyboardEvent).shiftKey) return;
-    if (this.commit()) this.next.emit(back);
+    if (this.commit(true)) this.next.emit(back);
   }
 
-  /** Emits what changed. @returns false when it does not read */
-  protected commit(): boolean {
+  /** An odd length that was asked about: Enter once more means it. */
+  private asked: string | null = null;
+  /** Emits what changed. @param isMeant by Enter, not by leaving the field @returns false when it does not read, or is asked about first */
+  protected commit(isMeant = false): boolean {
     const typed = this.text().trim();
     if (typed === this.value().trim() || typed === this.handedOn) {
       this.message.set(null);
@@ -103,6 +107,12 @@ export class LengthField {
       return true;
     }
     const read = (this.signed() ? parseOffset : parseLength)(typed, this.units());
+    const odd = read.ok ? this.odd()(read.value.lengthMm) : null;
+    if (odd && !(isMeant && this.asked === typed)) {
+      if (isMeant) this.asked = typed;
+      this.message.set(`${odd} Enter once more, if it is so.`);
+      return false;
+    }
     this.message.set(read.ok ? null : read.message);
     if (read.ok) {
       this.handedOn = typed;

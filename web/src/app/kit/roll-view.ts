@@ -9,7 +9,7 @@ import {
   type Roll,
   type RollLayout,
 } from '@yellow-pane/contracts';
-import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
+import { formatLength, type UnitSystem, filmText } from '@yellow-pane/core/ground';
 import { isFilmUpOn, onRoll, restsOf } from '@yellow-pane/core/cut';
 import { flatten } from '@yellow-pane/core/geometry';
 
@@ -154,9 +154,9 @@ const hatchPath: Record<Film['hatch'], string> = {
           <text [attr.x]="c.x" [attr.y]="top - 11" font-size="11.5" font-weight="700" text-anchor="middle" fill="#FFFEFA">{{ c.n }}</text>
         }
       }
-      @for (m of metres(); track m) {
-        <line [attr.x1]="x(m * 1000)" [attr.x2]="x(m * 1000)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
-        <text [attr.x]="x(m * 1000)" [attr.y]="top + rollPx() + 24" font-size="12" text-anchor="middle" fill="#56626A" class="figure">{{ m }} m</text>
+      @for (m of marks(); track m.mm) {
+        <line [attr.x1]="x(m.mm)" [attr.x2]="x(m.mm)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
+        <text [attr.x]="x(m.mm)" [attr.y]="top + rollPx() + 24" font-size="12" text-anchor="middle" fill="#56626A" class="figure">{{ m.text }}</text>
       }
       @if (over(); as o) {
         <rect
@@ -221,10 +221,14 @@ export class RollView {
   protected readonly width = computed(() => this.pad + (this.usedMm() + 1400) * this.scale() + 90);
   protected readonly patternId = computed(() => `hatch-${this.roll().id.slice(-6)}`);
   protected readonly hatch = computed(() => hatchPath[this.film().hatch]);
-  protected readonly metres = computed(() => Array.from({ length: Math.floor((this.usedMm() + 900) / 1000) + 1 }, (_, i) => i));
+  /** Marks along the roll: every metre, or every five feet. */
+  protected readonly marks = computed(() => {
+    const [every, by, unit] = this.units() === 'in' ? [1524, 5, 'ft'] : [1000, 1, 'm'];
+    return Array.from({ length: Math.floor((this.usedMm() + 0.9 * every) / every) + 1 }, (_, i) => ({ mm: i * every, text: `${i * by} ${unit}` }));
+  });
   protected readonly left = computed(() => {
     const metres = (this.availableMm() ?? this.roll().lengthM * 1000 - this.roll().leadInMm) / 1000 - this.usedMm() / 1000;
-    return metres >= 0 ? `${metres.toFixed(1)} m left` : `${(-metres).toFixed(1)} m short`;
+    return `${filmText(Math.abs(metres) * 1000, this.units(), 1)} ${metres >= 0 ? 'left' : 'short'}`;
   });
 
   constructor() {

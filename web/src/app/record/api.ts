@@ -5,11 +5,14 @@ import type {
   AdmissionCode,
   AdmittedDevice,
   BenchDocument,
+  Change,
   ChangeAnswer,
   ChangeDraft,
   Firm,
   Job,
   JobDocument,
+  BroughtBack,
+  DeletedJob,
   JobSummary,
   LearnedMinutes,
   Person,
@@ -94,10 +97,14 @@ export class Api {
   }
 
   session = (deviceId: string) => this.get<Session>(`/api/session?deviceId=${deviceId}`, PATIENCE_MS.greeting);
-  bench = (personId: string) => this.get<BenchDocument>(`/api/bench?personId=${personId}`);
+  bench = (personId: string, deviceId: string) => this.get<BenchDocument>(`/api/bench?personId=${personId}&deviceId=${deviceId}`);
+  changesSince = (jobId: string, after: number) =>
+    this.get<{ changes: Change[]; revision: number; isTooMuch: boolean }>(`/api/jobs/${jobId}/changes?after=${after}`);
   jobs = () => this.get<JobSummary[]>('/api/jobs');
+  deletedJobs = () => this.get<DeletedJob[]>('/api/deleted-jobs');
+  bringBackJob = (jobId: string, who: { personId: string; deviceId: string }) => this.post<BroughtBack>(`/api/deleted-jobs/${jobId}/bring-back`, who);
   createJob = (body: { name: string; customer: string; units: UnitSystem; personId: string; deviceId: string }) => this.post<Job>('/api/jobs', body);
-  job = (jobId: string, personId: string) => this.get<JobDocument>(`/api/jobs/${jobId}?personId=${personId}`);
+  job = (jobId: string, personId: string, deviceId: string) => this.get<JobDocument>(`/api/jobs/${jobId}?personId=${personId}&deviceId=${deviceId}`);
   addPhoto = (photo: Blob) =>
     this.post<{ photo: string; bytes: number }>('/api/photos', photo, { 'Content-Type': photo.type || 'image/jpeg' }, PATIENCE_MS.large);
   layMinutes = () => this.get<LearnedMinutes>('/api/lay/minutes');

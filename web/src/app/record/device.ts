@@ -4,7 +4,38 @@ import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem, type Session } from './api';
 import { LocalStore } from './local-store';
 
-/** Who is at the bench, on which device. Each browser tab is a device of its own, so that its changes count without a gap. */
+/** The lock that a living tab holds. */
+export const tabLock = (deviceId: string): string => `yp-tab-${deviceId}`;
+
+/** Ids of this browser's tabs, and when each was last seen; 0: it was closed. */
+const TABS = 'yp-tabs';
+const ALIVE_EVERY_MS = 20_000;
+/** One that was not seen for so long is gone: a tab in the background is woken once a minute. @source house rule */
+const GONE_AFTER_MS = 5 * 60_000;
+/** More than this are not remembered. */
+const MOST_TABS = 12;
+
+const tabs = (): Record<string, number> => {
+  try {
+    return JSON.parse(localStorage.getItem(TABS) ?? '{}') as Record<string, number>;
+  } catch {
+    return {};
+  }
+};
+function remember(id: string, at: number): void {
+  const newest = Object.entries({ ...tabs(), [id]: at }).sort((a, b) => b[1] - a[1] || b[0].localeCompare(a[0]));
+  localStorage.setItem(TABS, JSON.stringify(Object.fromEntries(newest.slice(0, MOST_TABS))));
+}
+/** The id of the tab that was closed last, to go on under it; null: all live. */
+function takeUp(): string | null {
+  const gone = Object.entries(tabs()).filter(([, at]) => Date.now() - at > GONE_AFTER_MS);
+  return gone.sort((a, b) => b[1] - a[1] || b[0].localeCompare(a[0]))[0]?.[0] ?? null;
+}
+
+/**
+ * Who is at the bench, on which device. Each browser tab is a device of its own, so that its changes count without a gap; a new tab takes up the id of one that
+ * was closed, so that what was done before can still be undone, and what was not delivered yet goes on its way.
+ */
 @Injectable({ providedIn: 'root' })
 export class Device {
   private readonly api = inject(Api);
@@ -24,10 +55,15 @@ export class Device {
   private seq = 0;
 
   private ownId(): string {
-    const kept = sessionStorage.getItem('yp-device');
-    if (kept) return kept;
-    const id = uuidv7();
+    const id = sessionStorage.getItem('yp-device') ?? takeUp() ?? uuidv7();
     sessionStorage.setItem('yp-device', id);
+    const here = () => remember(id, Date.now());
+    here();
+    setInterval(here, ALIVE_EVERY_MS);
+    window.addEventListener('pagehide', () => remember(id, 0));
+    window.addEventListener('pageshow', here);
+    // held as long as this tab lives: another one sees by it that what is kept here is not left behind
+    void navigator.locks?.request(tabLock(id), () => new Promise<void>(() => undefined)).catch(() => undefined);
     return id;
   }
 
@@ -68,5 +104,9 @@ export class Device {
 
   nextSeq(): number {
     return ++this.seq;
+  }
+  /** A number that was not used after all. */
+  giveBackSeq(): void {
+    this.seq--;
   }
 }

@@ -19,6 +19,8 @@ export class EventLine {
     private readonly hear: (data: string) => void,
     private readonly opened: () => void = () => undefined,
     private readonly againMs = AGAIN_MS,
+    /** Too much was missed to be told one by one. */
+    private readonly reload: () => void = () => undefined,
   ) {
     if (typeof EventSource === 'undefined') return;
     document.addEventListener('visibilitychange', this.look);
@@ -42,6 +44,7 @@ export class EventLine {
     const source = (this.source = new EventSource(this.url()));
     source.onopen = () => this.opened();
     source.onmessage = (e) => this.hear(e.data as string);
+    source.addEventListener?.('reload', () => this.reload());
     // a lost line the browser takes up by itself; a refusal (taken out, let in again) it does not
     source.onerror = () => {
       if (source.readyState === EventSource.CLOSED && source === this.source) this.timer = setTimeout(() => this.open(), this.againMs);

@@ -20,6 +20,19 @@ export class FakeApi {
   refuseNext: ApiProblem | null = null;
   readonly isPutOut = signal(false);
   private lastInverse: Patch[] = [];
+  readonly history: Change[] = [];
+  private answering = '';
+  changesSince = async (_jobId: string, after: number) => ({
+    changes: this.history.filter((c) => c.revision > after),
+    revision: this.doc.revision,
+    isTooMuch: false,
+  });
+  /** Somebody else changes the same job on the bench. */
+  elsewhere(patches: Patch[]): Change {
+    this.doc = applyPatches(this.doc, patches);
+    this.answering = `elsewhere ${this.doc.revision}`;
+    return this.answer(patches, 'elsewhere').change;
+  }
 
   session = async () => ({
     firm: this.doc.firm,
@@ -61,13 +74,15 @@ export class FakeApi {
     }
   }
   private answer(patches: Patch[], label: string): ChangeAnswer {
-    const change = { patches, revision: ++this.doc.revision, label } as unknown as Change;
+    const change = { id: this.answering, jobId: this.doc.job.id, patches, revision: ++this.doc.revision, label } as unknown as Change;
+    this.history.push(change);
     return { change, canUndo: label, canRedo: null };
   }
 
   change = async (draft: ChangeDraft): Promise<ChangeAnswer> => {
     this.gate();
     this.drafts.push(draft);
+    this.answering = draft.id;
     this.lastInverse = draft.patches.flatMap((p): Patch[] => {
       const old = [...this.doc.surfaces, ...this.doc.places].find((r) => r.id === p.id) as Record<string, unknown> | undefined;
       return p.op === 'set' && old ? [{ ...p, value: old[p.field] }] : [];
@@ -78,6 +93,7 @@ export class FakeApi {
   undo = async (_jobId: string, request: UndoRequest): Promise<ChangeAnswer> => {
     this.gate();
     this.undone.push(request);
+    this.answering = request.id;
     this.doc = applyPatches(this.doc, this.lastInverse);
     return this.answer(this.lastInverse, '');
   };

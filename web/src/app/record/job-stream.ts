@@ -1,6 +1,5 @@
 import { inject, Injectable } from '@angular/core';
 import type { Change } from '@yellow-pane/contracts';
-import { Device } from './device';
 import { EventLine } from './event-line';
 import { RecordStore } from './record.store';
 
@@ -8,7 +7,6 @@ import { RecordStore } from './record.store';
 @Injectable({ providedIn: 'root' })
 export class JobStream {
   private readonly record = inject(RecordStore);
-  private readonly device = inject(Device);
 
   /** @returns stops listening */
   follow(jobId: string): () => void {
@@ -18,10 +16,13 @@ export class JobStream {
         return `/api/jobs/${jobId}/stream?after=${doc?.job.id === jobId ? doc.revision : 0}&ngsw-bypass=1`;
       },
       (data) => {
-        const change = JSON.parse(data) as Change;
-        // this tab's own edits are there already
-        if (change.deviceId === this.device.id || this.record.doc()?.job.id !== jobId) return;
-        this.record.receive(change.patches, change.revision);
+        // this device's own come by here too, in their turn among the others
+        if (this.record.doc()?.job.id === jobId) this.record.receive(JSON.parse(data) as Change);
+      },
+      () => undefined,
+      undefined,
+      () => {
+        if (this.record.doc()?.job.id === jobId) void this.record.reload();
       },
     );
     return () => line.close();

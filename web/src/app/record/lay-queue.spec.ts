@@ -6,6 +6,7 @@ import { Api, ApiProblem } from './api';
 import { Device } from './device';
 import { FakeApi } from './fake-api.testing';
 import { LayQueue } from './lay-queue';
+import { LayLocalStore } from './lay-local-store';
 import { LocalStore } from './local-store';
 import { RecordStore } from './record.store';
 
@@ -30,6 +31,10 @@ class CountingBench extends FakeApi {
       admitted: null,
       apiVersion: 1,
     };
+  };
+  override changesSince = async (_jobId: string, after: number) => {
+    if (this.isAway) throw new ApiProblem('offline', 'away');
+    return { changes: this.history.filter((c) => c.revision > after), revision: this.doc.revision, isTooMuch: false };
   };
   override job = async () => {
     if (this.isAway) throw new ApiProblem('offline', 'away');
@@ -110,7 +115,7 @@ describe('lines of the log on their way to the bench', () => {
     await tapped;
     expect(queue.beingKept()).toBe(0);
     await until(() => queue.waiting() === 0);
-    TestBed.inject(LocalStore).enqueue = async () => Promise.reject(new Error('no room'));
+    TestBed.inject(LayLocalStore).enqueue = async () => Promise.reject(new Error('no room'));
     await expect(queue.add('Done', done())).rejects.toThrow('Make room on the device');
     expect([queue.beingKept(), queue.waiting(), texts().length]).toEqual([0, 0, 1]);
   });
@@ -153,7 +158,7 @@ describe('lines of the log on their way to the bench', () => {
     expect(texts()).toEqual(['a', 'c']);
     expect(api.taken.map((d) => d.deviceSeq)).toEqual([1, 2]);
     expect(queue.refusedCount()).toBe(1);
-    expect((await TestBed.inject(LocalStore).refused())[0]!.why).toBe('There is no such pane.');
+    expect((await TestBed.inject(LayLocalStore).refused())[0]!.why).toBe('There is no such pane.');
     api.refuse = null;
     await queue.add('Done', done({ text: 'd' }));
     await until(() => queue.waiting() === 0);
@@ -195,7 +200,7 @@ describe('lines of the log on their way to the bench', () => {
   });
   test('where the browser keeps nothing, the tap says so instead of saying saved', async () => {
     const queue = await load();
-    TestBed.inject(LocalStore).enqueue = async () => {
+    TestBed.inject(LayLocalStore).enqueue = async () => {
       throw new Error('QuotaExceededError');
     };
     await expect(queue.add('Done', done())).rejects.toThrow(/could not keep that tap.*Make room/);

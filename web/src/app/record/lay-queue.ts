@@ -3,7 +3,8 @@ import type { LayEntry } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
-import { LocalStore, type QueuedChange } from './local-store';
+import { LayLocalStore } from './lay-local-store';
+import type { QueuedChange } from './local-store';
 import { RecordStore } from './record.store';
 
 const FIRST_WAIT_MS = 500;
@@ -22,7 +23,7 @@ export type LayLine = Pick<LayEntry, 'surfaceId' | 'kind' | 'stepSetId'> & Parti
 export class LayQueue implements OnDestroy {
   private readonly api = inject(Api);
   private readonly device = inject(Device);
-  private readonly local = inject(LocalStore);
+  private readonly local = inject(LayLocalStore);
   private readonly record = inject(RecordStore);
   /** Lines that are safe here and not yet at the bench. */
   readonly waiting = signal(0);
@@ -68,7 +69,7 @@ export class LayQueue implements OnDestroy {
     if (!doc || !person) throw new Error('No job is open.');
     const entry: LayEntry = {
       id: uuidv7(), jobId: doc.job.id, personId: person.id, occurredAt: new Date(Date.now() + this.device.clockOffsetMs).toISOString(), clockOffsetMs: this.device.clockOffsetMs, receivedAt: null,
-      stepKey: null, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...line,
+      stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...line,
     }; // prettier-ignore
     const draft = { id: uuidv7(), jobId: doc.job.id, personId: person.id, baseRevision: doc.revision, label: label.slice(0, 120), patches: [{ op: 'add' as const, kind: 'layEntry' as const, id: entry.id, value: { ...entry } }] }; // prettier-ignore
     this.beingKept.update((n) => n + 1);
@@ -83,7 +84,7 @@ export class LayQueue implements OnDestroy {
       this.beingKept.update((n) => n - 1);
     }
     localStorage.setItem('yp-lay-pending', '1');
-    this.record.receive(draft.patches, null);
+    this.record.hold(draft.id, draft.patches);
     this.tabs?.postMessage('added');
     this.wake();
     return entry;
@@ -140,7 +141,7 @@ export class LayQueue implements OnDestroy {
     }
     const answer = await this.api.change(draft);
     await this.local.delivered({ ...item, draft });
-    this.record.received(answer.change.patches, answer.change.revision);
+    this.record.received(answer.change);
   }
 
   private async catchUp(item: QueuedChange): Promise<void> {

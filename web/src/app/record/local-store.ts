@@ -1,7 +1,6 @@
 import { Injectable } from '@angular/core';
-import type { ChangeDraft, JobDocument } from '@yellow-pane/contracts';
+import type { BenchDocument, ChangeDraft, JobDocument, Patch } from '@yellow-pane/contracts';
 import type { DBSchema, IDBPDatabase } from 'idb';
-import { v7 as uuidv7 } from 'uuid';
 import type { Session } from './api';
 
 /** A change on its way to the bench; its photo, if it has one, goes first. */
@@ -16,7 +15,22 @@ export interface RefusedChange {
   readonly at: string;
 }
 
+/** An edit that the bench has not answered: it outlives the page. Its number is given when it is sent. */
+export interface KeptEdit {
+  readonly id: string;
+  /** The job it belongs to, or the firm. */
+  readonly ownerId: string;
+  readonly personId: string;
+  readonly deviceId: string;
+  readonly baseRevision: number;
+  readonly label: string;
+  readonly patches: readonly Patch[];
+}
+
 interface Tables extends DBSchema {
+  /** In the order in which they were made. */
+  edits: { key: number; value: KeptEdit };
+  bench: { key: string; value: BenchDocument };
   /** By number: the order in which they are sent. */
   queue: { key: number; value: QueuedChange };
   /** Delivered ones, kept for a bench that was set back to an older state. */
@@ -31,104 +45,62 @@ interface Tables extends DBSchema {
 const KEEP_AFTER_MS = 1500;
 const later = () => new Promise<void>((r) => setTimeout(r, KEEP_AFTER_MS));
 
-/** Delivered changes kept here. @source house rule: more than a day's work */
-const MOST_SENT = 500;
-
 /** What this browser keeps for itself: changes not yet delivered, the job in hand, who is at work. It outlives reload, restart and an empty battery. */
 @Injectable({ providedIn: 'root' })
 export class LocalStore {
   private opened: Promise<IDBPDatabase<Tables>> | null = null;
 
-  private db(): Promise<IDBPDatabase<Tables>> {
+  protected db(): Promise<IDBPDatabase<Tables>> {
     this.opened ??= import('idb').then(({ openDB }) =>
-      openDB<Tables>('yellow-pane', 1, {
-        upgrade(db) {
-          for (const name of ['queue', 'sent', 'refused', 'photos', 'jobs', 'meta'] as const) db.createObjectStore(name);
+      openDB<Tables>('yellow-pane', 2, {
+        upgrade(db, from) {
+          if (from < 1) for (const name of ['queue', 'sent', 'refused', 'photos', 'jobs', 'meta'] as const) db.createObjectStore(name);
+          if (from < 2) {
+            db.createObjectStore('edits', { autoIncrement: true });
+            db.createObjectStore('bench');
+          }
         },
       }),
     );
     return this.opened;
   }
 
-  /** Numbers the change and writes it down with its photo: all of it or nothing. @returns how many wait */
-  async enqueue(draft: Omit<ChangeDraft, 'deviceId' | 'deviceSeq'>, photo: Blob | null): Promise<number> {
-    const tx = (await this.db()).transaction(['queue', 'photos', 'meta'], 'readwrite', { durability: 'strict' });
-    const meta = tx.objectStore('meta');
-    const deviceId = ((await meta.get('deviceId')) as string | undefined) ?? uuidv7();
-    const seq = (((await meta.get('seq')) as number | undefined) ?? 0) + 1;
-    const photoId = photo ? uuidv7() : null;
-    await meta.put(deviceId, 'deviceId');
-    await meta.put(seq, 'seq');
-    if (photo && photoId) await tx.objectStore('photos').put(photo, photoId);
-    await tx.objectStore('queue').put({ draft: { ...draft, deviceId, deviceSeq: seq }, photoId }, seq);
-    const count = await tx.objectStore('queue').count();
+  /** Keeps an edit until the bench has answered it. When this resolves it outlives the page. */
+  async keepEdit(edit: KeptEdit): Promise<void> {
+    const tx = (await this.db()).transaction('edits', 'readwrite', { durability: 'strict' });
+    await tx.store.add(edit);
     await tx.done;
-    return count;
+  }
+  /** The bench has answered it. */
+  async dropEdit(id: string): Promise<void> {
+    const tx = (await this.db()).transaction('edits', 'readwrite');
+    for (let at = await tx.store.openCursor(); at; at = await at.continue()) if (at.value.id === id) await at.delete();
+    await tx.done;
+  }
+  /** Edits that were not answered yet, oldest first. */
+  async edits(): Promise<KeptEdit[]> {
+    return (await this.db()).getAll('edits');
+  }
+  /** What the bench would not take of what was kept: put aside, to be read. */
+  async putEditAside(edit: KeptEdit, why: string): Promise<void> {
+    const { ownerId, ...rest } = edit;
+    await (
+      await this.db()
+    ).put('refused', { draft: { ...rest, jobId: ownerId, deviceSeq: 1, patches: [...edit.patches] }, why, at: new Date().toISOString() }, edit.id);
+    await this.dropEdit(edit.id);
+  }
+  async keepBench(doc: BenchDocument): Promise<void> {
+    const before = this.forgettings;
+    await later();
+    if (before === this.forgettings) await (await this.db()).put('bench', doc, 'bench');
+  }
+  async bench(): Promise<BenchDocument | undefined> {
+    return (await this.db()).get('bench', 'bench');
   }
 
+  /** Lines of the work that wait to be delivered. */
   async queued(): Promise<QueuedChange[]> {
     return (await this.db()).getAll('queue');
-  }
-  async photo(id: string): Promise<Blob | undefined> {
-    return (await this.db()).get('photos', id);
-  }
-  async refused(): Promise<RefusedChange[]> {
-    return (await this.db()).getAll('refused');
-  }
-  async forgetRefused(): Promise<void> {
-    await (await this.db()).clear('refused');
-  }
-
-  /** The bench has it. */
-  async delivered(item: QueuedChange): Promise<void> {
-    const tx = (await this.db()).transaction(['queue', 'sent', 'photos'], 'readwrite', { durability: 'strict' });
-    await tx.objectStore('queue').delete(item.draft.deviceSeq);
-    await tx.objectStore('sent').put({ ...item, photoId: null }, item.draft.deviceSeq);
-    if (item.photoId) await tx.objectStore('photos').delete(item.photoId);
-    const keys = await tx.objectStore('sent').getAllKeys();
-    for (const old of keys.slice(0, Math.max(0, keys.length - MOST_SENT))) await tx.objectStore('sent').delete(old);
-    await tx.done;
-  }
-
-  /** The bench will never take it: it is put aside, and the numbers close up behind it. */
-  async putAside(item: QueuedChange, why: string): Promise<void> {
-    const tx = (await this.db()).transaction(['queue', 'refused', 'meta'], 'readwrite', { durability: 'strict' });
-    await tx.objectStore('refused').put({ draft: item.draft, why, at: new Date().toISOString() }, item.draft.id);
-    const queue = tx.objectStore('queue');
-    const all = await queue.getAll();
-    await queue.clear();
-    let seq = item.draft.deviceSeq;
-    for (const q of all.filter((x) => x.draft.id !== item.draft.id)) {
-      const deviceSeq = q.draft.deviceSeq > item.draft.deviceSeq ? seq++ : q.draft.deviceSeq;
-      await queue.put({ ...q, draft: { ...q.draft, deviceSeq } }, deviceSeq);
-    }
-    await tx.objectStore('meta').put(seq - 1, 'seq');
-    await tx.done;
-  }
-
-  /**
-   * The bench knows this device only up to a number: what was delivered after it goes into the queue again. Where that is no longer kept, this
-   * browser starts as a new device, so that nothing still waiting is lost.
-   */
-  async rewind(lastKnown: number): Promise<void> {
-    const tx = (await this.db()).transaction(['queue', 'sent', 'meta'], 'readwrite', { durability: 'strict' });
-    const [queue, sent, meta] = [tx.objectStore('queue'), tx.objectStore('sent'), tx.objectStore('meta')];
-    const waiting = await queue.getAll();
-    // the bench has these after all: their answer was lost on the way
-    for (const q of waiting.filter((x) => x.draft.deviceSeq <= lastKnown)) await queue.delete(q.draft.deviceSeq);
-    const first = Math.min(...waiting.map((q) => q.draft.deviceSeq).filter((n) => n > lastKnown), ((await meta.get('seq')) as number) + 1);
-    const missing = (await sent.getAll()).filter((s) => s.draft.deviceSeq > lastKnown && s.draft.deviceSeq < first);
-    if (missing.length === first - 1 - lastKnown) for (const m of missing) await queue.put(m, m.draft.deviceSeq);
-    else {
-      const deviceId = uuidv7();
-      const rest = await queue.getAll();
-      await queue.clear();
-      await sent.clear();
-      for (const [i, q] of rest.entries()) await queue.put({ ...q, draft: { ...q.draft, deviceId, deviceSeq: i + 1 } }, i + 1);
-      await meta.put(deviceId, 'deviceId');
-      await meta.put(rest.length, 'seq');
-    }
-    await tx.done;
   }
 
   /** Counts up with each forgetting: what was on its way to be kept before it is not kept after it. */
@@ -142,8 +114,9 @@ export class LocalStore {
   /** Forgets the jobs and people that were kept here. Lines on their way, and their photos, stay. */
   async forgetJobs(): Promise<void> {
     this.forgettings++;
-    const tx = (await this.db()).transaction(['jobs', 'meta'], 'readwrite');
+    const tx = (await this.db()).transaction(['jobs', 'meta', 'bench'], 'readwrite');
     await tx.objectStore('jobs').clear();
+    await tx.objectStore('bench').clear();
     await tx.objectStore('meta').delete('session');
     await tx.done;
   }

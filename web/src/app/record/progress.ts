@@ -1,5 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { cutSurfaces, surveySurface, type Survey } from '@yellow-pane/core';
+import { panesReadyToLay, piecesCutShort, surveySurface, type CutShort, type Survey } from '@yellow-pane/core';
 import { laidPanes } from '@yellow-pane/core/lay';
 import { RecordStore } from './record.store';
 
@@ -16,10 +16,15 @@ export interface Progress {
 export class JobProgress {
   private readonly record = inject(RecordStore);
 
+  /** Pieces already cut that do not cover their panes any more. */
+  readonly short = computed<readonly CutShort[]>(() => {
+    const doc = this.record.doc();
+    return doc ? piecesCutShort(doc, this.record.units()) : [];
+  });
   readonly bySurface = computed<ReadonlyMap<string, Progress>>(() => {
     const doc = this.record.doc();
     if (!doc) return new Map();
-    const cut = cutSurfaces(doc);
+    const cut = panesReadyToLay(doc, this.short());
     const laid = laidPanes(doc.layEntries);
     return new Map(doc.surfaces.map((s) => [s.id, this.of(surveySurface(s, doc), cut.has(s.id), laid.has(s.id))]));
   });

@@ -1,13 +1,25 @@
+import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
 import { TestBed } from '@angular/core/testing';
 import { Api, ApiProblem } from './api';
 import { BenchStore } from './bench.store';
 import { FakeApi } from './fake-api.testing';
+import { LocalStore } from './local-store';
 import { RecordStore } from './record.store';
+
+// jsdom lacks it; what is kept here is plain JSON
+globalThis.structuredClone = ((v: unknown) => (v === undefined ? v : JSON.parse(JSON.stringify(v)))) as typeof structuredClone;
+
+const until = async (holds: () => boolean | Promise<boolean>) => {
+  for (let i = 0; i < 600 && !(await holds()); i++) await new Promise((r) => setTimeout(r, 10));
+  expect(await holds()).toBe(true);
+};
 
 let api: FakeApi;
 beforeEach(() => {
   localStorage.clear();
   sessionStorage.clear();
+  globalThis.indexedDB = new IDBFactory();
   api = new FakeApi();
   TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: api }] });
 });
@@ -52,6 +64,48 @@ describe('the open job', () => {
     await done;
     expect(record.save()).toBe('saved');
     expect(api.drafts).toHaveLength(1);
+  });
+
+  test('only what this browser has in its store is said to be kept: where it keeps nothing, the page says to stay', async () => {
+    const record = await opened();
+    TestBed.inject(LocalStore).keepEdit = async () => Promise.reject(new Error('no room'));
+    api.unanswered = 1;
+    const done = record.set('Note', 'surface', pane('T1').id, { note: 'wet' });
+    await new Promise((r) => setTimeout(r, 50));
+    expect(record.save()).toBe('unsafe');
+    await done;
+    expect(record.save()).toBe('saved');
+  });
+
+  test('out of reach and then reloaded: the tape is still there, is shown, and is delivered once when the bench is back', async () => {
+    const record = await opened();
+    await until(async () => (await TestBed.inject(LocalStore).job(api.doc.job.id)) !== undefined);
+    api.unanswered = 1e9;
+    void record.set('Note', 'surface', pane('T1').id, { note: 'typed in a dead spot' });
+    await until(() => record.save() === 'waiting');
+    expect(await TestBed.inject(LocalStore).edits()).toHaveLength(1);
+    // the page is loaded anew, still out of reach: the job as it was kept here, with what was typed
+    TestBed.resetTestingModule().configureTestingModule({ providers: [{ provide: Api, useValue: api }] });
+    api.job = async () => { throw new ApiProblem('offline', 'The bench does not answer.'); }; // prettier-ignore
+    const again = await opened();
+    expect(again.keptFrom()).not.toBeNull();
+    expect(again.surface()!.note).toBe('typed in a dead spot');
+    api.unanswered = 0;
+    await until(() => api.drafts.length === 1);
+    await until(async () => (await TestBed.inject(LocalStore).edits()).length === 0);
+    expect(api.drafts[0]!.patches[0]).toMatchObject({ field: 'note', value: 'typed in a dead spot' });
+    expect(again.surface()!.note).toBe('typed in a dead spot');
+  });
+
+  test('what somebody else does comes in without one’s own being lost, and an answer that overtakes it waits for its turn', async () => {
+    const record = await opened();
+    const theirs = api.elsewhere([{ op: 'set', kind: 'surface', id: pane('O1').id, field: 'note', value: 'theirs' }]);
+    // its event is late: the own edit is numbered after it
+    await record.set('Note', 'surface', pane('T1').id, { note: 'mine' });
+    await until(() => record.doc()!.surfaces.find((s) => s.name === 'O1')!.note === 'theirs');
+    record.receive(theirs);
+    expect(record.surface()!.note).toBe('mine');
+    expect(record.doc()!.revision).toBe(api.doc.revision);
   });
 
   test('what the bench refuses goes back to what it was, with its sentence', async () => {

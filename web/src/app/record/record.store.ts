@@ -1,14 +1,16 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { JobDocument, Patch, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { Change, JobDocument, Patch, Surface, UnitSystem } from '@yellow-pane/contracts';
+import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
 import { LocalStore } from './local-store';
 import { Sender } from './sender';
-import { applyPatches, needsReload } from './updaters';
+import { held, isNext, numbered, refused, replicaOf, shown, told, type PendingEdit, type Replica } from './replica';
+import { needsReload } from './updaters';
 
 /** What the shell says about saving. */
-export type SaveState = 'saved' | 'saving' | 'waiting' | 'refused';
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'unsafe' | 'refused';
 
 interface RecordState {
   doc: JobDocument | null;
@@ -65,36 +67,81 @@ export const RecordStore = signalStore(
       if (jobId) localStorage.setItem(lastPaneKey(jobId), selectedId);
     };
 
-    /** The job from the bench, or, out of its reach, as it was kept here; with the lines of the log that are still on their way. */
+    /** What the bench has said of the open job, and what of this device is on its way. */
+    let replica: Replica | null = null;
+    const show = (next: Replica, more: Partial<RecordState> = {}): void => {
+      replica = next;
+      patchState(store, { doc: shown(next), ...more });
+    };
+
+    /** The job from the bench, or, out of its reach, as it was kept here. */
     const read = async (jobId: string, personId: string): Promise<{ doc: JobDocument; keptFrom: string | null }> => {
       try {
-        const doc = await api.job(jobId, personId);
+        const doc = await api.job(jobId, personId, device.id);
         void local.keepJob(doc).catch(() => undefined);
-        return { doc: await withWaiting(doc), keptFrom: null };
+        return { doc, keptFrom: null };
       } catch (error) {
         const kept = error instanceof ApiProblem && error.code === 'offline' ? await local.job(jobId).catch(() => undefined) : undefined;
         if (!kept) throw error;
-        return { doc: await withWaiting(kept.doc), keptFrom: kept.savedAt };
+        return { doc: kept.doc, keptFrom: kept.savedAt };
       }
     };
-    const withWaiting = async (doc: JobDocument): Promise<JobDocument> => {
-      const waiting = localStorage.getItem('yp-lay-pending') ? await local.queued().catch(() => []) : [];
-      return applyPatches(doc, waiting.filter((q) => q.draft.jobId === doc.job.id).flatMap((q) => q.draft.patches)); // prettier-ignore
+    /** What this device has made and the bench has not answered: this page's own, and what an earlier one left behind. */
+    const onTheirWay = async (jobId: string): Promise<PendingEdit[]> => {
+      const own = replica?.base.job.id === jobId ? replica.pending : [];
+      const lines = localStorage.getItem('yp-lay-pending') ? await local.queued().catch(() => []) : [];
+      const edits = await sender.orphans().catch(() => []);
+      const before: PendingEdit[] = [
+        ...edits.filter((e) => e.ownerId === jobId).map((e) => ({ id: e.id, patches: e.patches, revision: null })),
+        ...lines.filter((q) => q.draft.jobId === jobId).map((q) => ({ id: q.draft.id, patches: q.draft.patches, revision: null })),
+      ];
+      return [...before.filter((p) => !own.some((o) => o.id === p.id)), ...own];
     };
 
     const load = async (jobId: string): Promise<void> => {
       const person = device.person() ?? (await device.connect());
-      const { doc, keptFrom } = await read(jobId, person.id);
+      const { doc: base, keptFrom } = await read(jobId, person.id);
+      const next = replicaOf(base, await onTheirWay(jobId));
+      const doc = shown(next);
       const there = (id: string | null) => doc.surfaces.find((s) => s.id === id)?.id;
       const selectedId = there(store.selectedId()) ?? there(localStorage.getItem(lastPaneKey(jobId))) ?? doc.surfaces[0]?.id ?? null;
-      patchState(store, { doc, keptFrom, failed: null, canUndo: doc.canUndo, canRedo: doc.canRedo, selectedId });
+      show(next, { keptFrom, failed: null, canUndo: base.canUndo, canRedo: base.canRedo, selectedId });
+      // what an earlier life of this page did not get answered goes now, before anything new
+      void sender
+        .recover()
+        .then(() => sender.settled())
+        .then(() => catchUp(jobId));
+    };
+
+    /** Takes in what the bench has told. @param upTo every change of the job up to here is among them */
+    const take = (changes: readonly Pick<Change, 'id' | 'patches' | 'revision'>[], upTo = 0): void => {
+      if (!replica) return;
+      const next = told(replica, changes, upTo);
+      if (!next) return void load(replica.base.job.id).catch(() => undefined);
+      show(next, { keptFrom: null });
+      void local.keepJob(next.base).catch(() => undefined);
+    };
+    /** Asks for what was missed. */
+    const catchUp = async (jobId: string): Promise<void> => {
+      if (replica?.base.job.id !== jobId) return;
+      const missed = await api.changesSince(jobId, replica.base.revision).catch(() => null);
+      if (!missed || (replica.base.job.id as string) !== jobId) return;
+      if (missed.isTooMuch) return load(jobId).catch(() => undefined);
+      take(missed.changes, missed.revision);
+    };
+    /** The bench has numbered an edit of this device: it goes in with its turn, after whatever others made before it. */
+    const numberedAs = (change: Change): void => {
+      if (!replica) return;
+      if (isNext(replica, change.revision)) return take([change]);
+      show(numbered(replica, change));
+      void catchUp(replica.base.job.id);
     };
 
     const reloadAfter = async (error: unknown, jobId: string): Promise<void> => {
       patchState(store, { save: 'refused', refusal: error instanceof Error ? error.message : String(error) });
       await load(jobId).catch(() => undefined);
     };
-    const waiting = () => patchState(store, { save: 'waiting' });
+    const waiting = (isKept: boolean) => patchState(store, { save: isKept ? 'waiting' : 'unsafe' });
     /** Edits of this job that the bench has not answered yet: it is saved when the last one is. */
     let unanswered = 0;
     const saved = (): SaveState => (unanswered === 0 ? 'saved' : 'saving');
@@ -109,19 +156,21 @@ export const RecordStore = signalStore(
     };
 
     const change = async (label: string, patches: Patch[]): Promise<void> => {
-      const doc = store.doc();
-      if (!doc || !device.person() || patches.length === 0) return;
-      patchState(store, { doc: applyPatches(doc, patches), save: 'saving', refusal: null });
+      const jobId = store.doc()?.job.id;
+      if (!replica || !jobId || !device.person() || patches.length === 0) return;
+      const id = uuidv7();
+      show(held(replica, id, patches), { save: 'saving', refusal: null });
       const answered = underWay();
       try {
-        const answer = await sender.change(doc.job.id, label, patches, () => store.doc()?.revision ?? doc.revision, waiting);
+        const answer = await sender.change(jobId, label, patches, () => replica?.base.revision ?? 0, waiting, id);
         answered();
-        const now = store.doc();
-        if (now?.job.id === doc.job.id)
-          patchState(store, { doc: { ...now, revision: answer.change.revision }, canUndo: answer.canUndo, canRedo: answer.canRedo, save: saved() });
+        if (store.doc()?.job.id !== jobId) return;
+        numberedAs(answer.change);
+        patchState(store, { canUndo: answer.canUndo, canRedo: answer.canRedo, save: saved() });
       } catch (error) {
         answered();
-        await reloadAfter(error, doc.job.id);
+        if (replica) show(refused(replica, id));
+        await reloadAfter(error, jobId);
       }
     };
 
@@ -133,9 +182,8 @@ export const RecordStore = signalStore(
       try {
         const answer = await sender.reverse(doc.job.id, way, force, waiting);
         answered();
-        const now = store.doc()!;
-        if (needsReload(now, answer.change.patches)) await load(doc.job.id);
-        else patchState(store, { doc: { ...applyPatches(now, answer.change.patches), revision: answer.change.revision } });
+        if (replica && needsReload(replica.base, answer.change.patches)) await load(doc.job.id);
+        else numberedAs(answer.change);
         patchState(store, { canUndo: answer.canUndo, canRedo: answer.canRedo, save: saved() });
       } catch (error) {
         answered();
@@ -151,28 +199,31 @@ export const RecordStore = signalStore(
       load,
       /** Opens a job; remembers in the state when it cannot be opened. */
       async open(jobId: string): Promise<void> {
-        if (store.doc()?.job.id !== jobId) patchState(store, { ...start });
+        if (store.doc()?.job.id !== jobId) {
+          replica = null;
+          patchState(store, { ...start });
+        }
         try {
           await load(jobId);
         } catch (error) {
           patchState(store, { failed: error instanceof Error ? error.message : String(error) });
         }
       },
-      /** Takes in what was made elsewhere, or what this device has just written down. @param revision null: the bench has not numbered it yet */
-      receive(patches: readonly Patch[], revision: number | null): void {
-        const doc = store.doc();
-        if (!doc) return;
-        if (needsReload(doc, patches)) return void load(doc.job.id).catch(() => undefined);
-        patchState(store, { doc: { ...applyPatches(doc, patches), revision: Math.max(doc.revision, revision ?? 0) } });
+      /** Takes in what the bench tells of the open job: what others made, and this device's own. */
+      receive: (change: Change): void => take([change]),
+      /** The line to the bench is open again: what was missed is asked for. */
+      catchUp: (): Promise<void> => (replica ? catchUp(replica.base.job.id) : Promise.resolve()),
+      /** Loads the open job anew. */
+      reload: (): Promise<void> => (replica ? load(replica.base.job.id).catch(() => undefined) : Promise.resolve()),
+      /** An edit that another queue of this device has kept and will deliver is shown. */
+      hold(id: string, patches: readonly Patch[]): void {
+        if (replica) show(held(replica, id, patches));
       },
-      /** The bench has written this device's lines down: the kept job is brought up to date with them. */
-      received(patches: readonly Patch[], revision: number): void {
-        const doc = store.doc();
-        const own = patches[0]?.op === 'add' ? patches[0].value['jobId'] : null;
-        if (!doc || own !== doc.job.id) return;
-        const next = { ...applyPatches(doc, patches), revision: Math.max(doc.revision, revision) };
-        patchState(store, { doc: next, keptFrom: null });
-        void local.keepJob(next).catch(() => undefined);
+      /** The bench has written this device's lines down. */
+      received(change: Change): void {
+        if (!replica || change.jobId !== replica.base.job.id) return;
+        numberedAs(change);
+        if (store.save() === 'waiting' && unanswered === 0) patchState(store, { save: 'saved' });
       },
       select: pick,
       step(by: 1 | -1): void {

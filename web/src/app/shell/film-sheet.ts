@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, effect, type ElementRef, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { film as filmSchema, newRoll, type Film, type Patch } from '@yellow-pane/contracts';
-import { parseLength } from '@yellow-pane/core/ground';
+import { measureOf, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../record/record.store';
 
@@ -73,8 +73,8 @@ const kinds = [
         <label>Roll, as you call it<input #label class="field" maxlength="40" required placeholder="S-115" /></label>
         <label>Lot<input #lot class="field" maxlength="40" /></label>
         <label>Width<input #width class="field figure" required [placeholder]="record.units() === 'mm' ? '1524' : '60'" /></label>
-        <label>Metres on it<input #length class="field figure" required placeholder="30.5" /></label>
-        <label>Price per metre<input #price class="field figure" required placeholder="13.50" /></label>
+        <label>{{ inFeet() ? 'Feet' : 'Metres' }} on it<input #length class="field figure" required [placeholder]="inFeet() ? '100' : '30.5'" /></label>
+        <label>Price per {{ inFeet() ? 'foot' : 'metre' }}<input #price class="field figure" required [placeholder]="inFeet() ? '4.10' : '13.50'" /></label>
         @if (message()) {
           <p role="alert" class="col-span-2 border-l-4 border-ink bg-tint p-2">{{ message() }}</p>
         }
@@ -89,6 +89,7 @@ export class FilmSheet {
   protected readonly record = inject(RecordStore);
   protected readonly kinds = kinds;
   protected readonly isNew = signal(true);
+  protected readonly inFeet = computed(() => this.record.units() === 'in');
   protected readonly message = signal('');
   private readonly sheet = viewChild.required<ElementRef<HTMLDialogElement>>('sheet');
 
@@ -117,12 +118,15 @@ export class FilmSheet {
     price: string;
   }): void {
     const width = parseLength(f.width, this.record.units());
-    const metres = Number(f.length.replace(',', '.'));
-    const price = Number(f.price.replace(',', '.'));
+    // rolls are sold by the foot where tapes are in inches
+    const [inFeet, unitM] = [this.inFeet(), measureOf('roll', this.inFeet() ? 'in' : 'mm').from(1)];
+    const metres = Number(f.length.replace(',', '.')) * unitM;
+    const price = Number(f.price.replace(',', '.')) / unitM;
     if (f.film === '' && !f.name.trim()) return this.message.set('The film needs a name.');
     if (!width.ok) return this.message.set(`Width: ${width.message}`);
-    if (!(metres > 0 && metres <= 1000)) return this.message.set('A roll has between 0 and 1000 m on it.');
-    if (!(price >= 0) || f.price.trim() === '') return this.message.set('Price per metre: a number such as 13.50.');
+    if (!(metres > 0 && metres <= 1000)) return this.message.set(`A roll has between 0 and ${inFeet ? '3280 feet' : '1000 m'} on it.`);
+    if (!(price >= 0) || f.price.trim() === '')
+      return this.message.set(`Price per ${inFeet ? 'foot: a number such as 4.10' : 'metre: a number such as 13.50'}.`);
     const now = new Date().toISOString();
     const patches: Patch[] = [];
     let filmId = f.film;
@@ -137,6 +141,8 @@ export class FilmSheet {
         direction: f.direction as Film['direction'],
         hatch: kind.hatch,
         thicknessUm: 50,
+        // what this roll cost is what the next one is priced at, until the film's own sheet says otherwise
+        offers: [{ widthMm: width.value.lengthMm, lengthM: metres, pricePerRoll: (price * metres).toFixed(2), pricePerM: price.toFixed(2) }],
         createdAt: now,
       });
       filmId = film.id;

@@ -32,7 +32,17 @@ const inField = (target: EventTarget | null): boolean =>
   target instanceof HTMLSelectElement ||
   (target instanceof HTMLElement && target.isContentEditable === true);
 
-/** Plain keys act only when no field has the focus; they can be switched off or changed, and that is kept on this device. */
+/** A field that a length is typed into. */
+const lengthField = (target: EventTarget | null): HTMLInputElement | null =>
+  target instanceof HTMLInputElement && target.closest('[data-measure]') ? target : null;
+/** What no length begins with: such a key in an empty field of a length, and the arrows up and down in any, are no writing. */
+const isNoWriting = (event: KeyboardEvent): boolean => {
+  const field = lengthField(event.target);
+  if (!field || event.altKey) return false;
+  return event.key === 'ArrowUp' || event.key === 'ArrowDown' || (field.value === '' && !/^[\d.,\-−]$/.test(event.key));
+};
+
+/** Plain keys act only when no field has the focus, or where they cannot be meant as writing; they can be switched off or changed, and that is kept on this device. */
 @Injectable({ providedIn: 'root' })
 export class Keys {
   readonly enabled = signal(localStorage.getItem('yp-keys') !== 'off');
@@ -59,7 +69,7 @@ export class Keys {
   /** The action of a key press, or null. */
   actionFor(event: KeyboardEvent): string | null {
     if (!this.enabled() || event.ctrlKey || event.metaKey || event.defaultPrevented) return null;
-    if (inField(event.target) !== event.altKey) return null;
+    if (!isNoWriting(event) && inField(event.target) !== event.altKey) return null;
     if (event.target instanceof HTMLElement && event.target.closest('dialog, [role=dialog]')) return null;
     const key =
       event.altKey && event.key.length === 1 && event.code.startsWith('Key') ? (event.shiftKey ? event.code[3]! : event.code[3]!.toLowerCase()) : event.key;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { formatLength } from '@yellow-pane/core/ground';
+import { formatLength, filmShareText, filmText } from '@yellow-pane/core/ground';
 import { PlansStore } from '../record/plans.store';
 import { RecordStore } from '../record/record.store';
 
@@ -62,8 +62,8 @@ export class RollStrip {
     return {
       film: film.name,
       width: formatLength(roll.widthMm, this.record.units()) + (this.record.units() === 'mm' ? ' mm' : ''),
-      used: `${(share.usedMm / 1000).toFixed(2)} of ${(availableMm / 1000).toFixed(1)} m`,
-      left: `${leftM.toFixed(1)} m left`,
+      used: filmShareText(share.usedMm, availableMm, this.record.units(), 1),
+      left: `${filmText(leftM * 1000, this.record.units(), 1)} left`,
       pieces: share.drops.flatMap((d) =>
         d.columns.flatMap((c) =>
           c.rows.flatMap((r) =>

@@ -1,5 +1,4 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import type { CdkDragDrop } from '@angular/cdk/drag-drop';
 import { LayoutSearch } from '../compute/layout-search';
 import { Api } from '../record/api';
 import { FakeApi } from '../record/fake-api.testing';
@@ -49,11 +48,13 @@ describe('the rooms', () => {
 
   test('dragging a pane puts it there in the walk, and only its row changes', async () => {
     const drawn = (fixture.componentInstance as unknown as { drawn: () => { rows: { surface: { name: string } }[][] }[] }).drawn()[1]!;
-    const container = { data: drawn.rows[0]! };
-    const drop = { previousIndex: 0, currentIndex: 2, container, previousContainer: container } as unknown as CdkDragDrop<never>;
     const before = namesIn(1);
     expect(before.slice(0, 3)).toEqual(['O1', 'O2', 'O3']);
-    await (fixture.componentInstance as unknown as { reorder: (p: unknown, e: unknown) => Promise<void> }).reorder(drawn, drop);
+    await (fixture.componentInstance as unknown as { reorder: (p: unknown, row: unknown, e: { from: number; to: number }) => Promise<void> }).reorder(
+      drawn,
+      drawn.rows[0],
+      { from: 0, to: 2 },
+    );
     await settle();
     expect(namesIn(1)).toEqual(['O2', 'O3', 'O1', ...before.slice(3)]);
     expect(api.drafts.at(-1)!.patches.every((p) => p.op === 'set' && p.field === 'order')).toBe(true);

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
-import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { newSurface, type Patch, type Place, type Surface } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { v7 as uuidv7 } from 'uuid';
 import { JobProgress } from '../record/progress';
 import { RecordStore } from '../record/record.store';
+import { DragRow } from './drag-row';
 
 interface DrawnPane {
   readonly surface: Surface;
@@ -30,7 +30,7 @@ const TALLEST_PX = 74;
 /** The job's surfaces in walking order, each place as a small elevation: this is the navigation. */
 @Component({
   selector: 'yp-rooms',
-  imports: [CdkDropList, CdkDrag],
+  imports: [DragRow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nav aria-label="Rooms" class="flex h-full w-full flex-col">
@@ -68,16 +68,9 @@ const TALLEST_PX = 74;
             </h2>
             <div class="border border-hair bg-card p-1.5">
               @for (row of p.rows; track $index) {
-                <div
-                  class="flex flex-wrap items-end gap-px pb-[2px]"
-                  cdkDropList
-                  cdkDropListOrientation="mixed"
-                  [cdkDropListData]="row"
-                  (cdkDropListDropped)="reorder(p, $event)"
-                >
+                <div class="flex flex-wrap items-end gap-px pb-[2px]" ypDragRow (moved)="reorder(p, row, $event)">
                   @for (d of row; track d.surface.id) {
                     <button
-                      cdkDrag
                       type="button"
                       class="flex min-h-6 min-w-6 items-end justify-center"
                       [attr.data-surface]="d.surface.name"
@@ -340,12 +333,12 @@ export class Rooms {
   }
 
   /** Puts the dragged pane where it was dropped in the walk. */
-  protected async reorder(place: DrawnPlace, event: CdkDragDrop<readonly DrawnPane[]>): Promise<void> {
-    const row = event.container.data.map((d) => d.surface);
-    if (event.previousIndex === event.currentIndex || event.previousContainer !== event.container) return;
+  protected async reorder(place: DrawnPlace, panes: readonly DrawnPane[], { from, to }: { from: number; to: number }): Promise<void> {
+    const row = panes.map((d) => d.surface);
+    if (from === to) return;
     const orders = row.map((s) => s.order);
     const moved = [...row];
-    moved.splice(event.currentIndex, 0, ...moved.splice(event.previousIndex, 1));
+    moved.splice(to, 0, ...moved.splice(from, 1));
     const patches = moved.flatMap((s, i): Patch[] =>
       s.order === orders[i] ? [] : [{ op: 'set', kind: 'surface', id: s.id, field: 'order', value: orders[i] }],
     );

@@ -1,14 +1,30 @@
-import { ChangeDetectionStrategy, Component, computed, effect, type ElementRef, inject, Injector, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  Injector,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { map, startWith } from 'rxjs';
 import { Device } from '../record/device';
 import { JobProgress } from '../record/progress';
+import { JobStream } from '../record/job-stream';
 import { PlansStore } from '../record/plans.store';
 import { RecordStore } from '../record/record.store';
+import { SkipToWork } from '../kit/skip-to-work';
 import { Logo } from '../kit/logo';
 import { FilmSheet } from './film-sheet';
 import { HelpSheet } from './help-sheet';
+import { JobSheet } from './job-sheet';
 import { Keys } from './keys';
 import { RollStrip } from './roll-strip';
 import { Rooms } from './rooms';
@@ -19,30 +35,37 @@ const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up
 /** The open job: the stages on a tape at the top, the rooms on the left, the stage at hand, the roll along the bottom. */
 @Component({
   selector: 'yp-workspace',
-  imports: [RouterOutlet, RouterLink, RouterLinkActive, Logo, Rooms, RollStrip, HelpSheet, FilmSheet],
+  imports: [SkipToWork, RouterOutlet, RouterLink, RouterLinkActive, Logo, Rooms, RollStrip, HelpSheet, JobSheet, FilmSheet],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:keydown)': 'onKey($event)', class: 'block h-dvh' },
+  host: { '(document:keydown)': 'onKey($event)', '(window:beforeunload)': 'beforeUnload($event)', class: 'block h-dvh' },
   template: `
     <div class="flex h-full flex-col">
-      <header class="flex h-14 shrink-0 items-stretch border-b border-line bg-card" [class.max-md:hidden]="isLay()">
-        <a routerLink="/" class="flex items-center gap-2 pr-4 pl-4 font-bold" aria-label="Yellow Pane: all jobs"
+      <yp-skip-to-work />
+      <header class="flex shrink-0 flex-wrap items-stretch border-b border-line bg-card lg:h-14 lg:flex-nowrap" [class.max-md:hidden]="isLay()">
+        <a routerLink="/" class="flex h-12 items-center gap-2 pr-3 pl-4 font-bold lg:h-auto lg:pr-4" aria-label="Yellow Pane: all jobs"
           ><yp-logo /><span class="hidden lg:inline">Yellow Pane</span></a
         >
-        <div class="hidden min-w-0 flex-col justify-center pr-6 sm:flex lg:pl-8">
+        <div class="flex min-w-0 flex-1 flex-col justify-center pr-2 lg:flex-none lg:pr-5 lg:pl-4 xl:pl-8">
           <h1 class="truncate text-[15px] leading-tight">{{ doc()?.job?.name ?? '' }}</h1>
-          <p class="text-xs leading-tight text-soft">{{ doc()?.surfaces?.length ?? 0 }} surfaces · {{ doc()?.places?.length ?? 0 }} places</p>
+          <p class="truncate text-xs leading-tight text-soft">
+            <span class="max-sm:hidden">{{ doc()?.surfaces?.length ?? 0 }} {{ doc()?.surfaces?.length === 1 ? 'surface' : 'surfaces' }} · </span
+            ><button type="button" class="min-h-6 underline" (click)="openJob()">Job details</button>
+          </p>
         </div>
-        <nav #stageTape aria-label="Stages" class="tape flex min-w-0 flex-1 items-stretch overflow-x-auto overflow-y-hidden border-x border-line pl-2">
+        <nav
+          aria-label="Stages"
+          class="tape order-last flex h-14 w-full min-w-0 items-stretch overflow-hidden border-t border-line pl-2 lg:order-none lg:h-auto lg:w-auto lg:flex-1 lg:border-x lg:border-t-0"
+        >
           @for (s of stages(); track s.path) {
             <a
               [routerLink]="s.path"
               routerLinkActive="tape-here"
               ariaCurrentWhenActive="page"
               queryParamsHandling="preserve"
-              class="relative flex w-[74px] shrink-0 flex-col px-2 pt-1.5 whitespace-nowrap hover:bg-glass sm:w-28 sm:px-3"
+              class="relative flex min-w-0 flex-1 flex-col px-1.5 pt-1.5 whitespace-nowrap hover:bg-glass lg:max-w-28 xl:px-3"
             >
               <span class="text-[15px] leading-tight">{{ s.name }}</span>
-              <span class="figure text-xs leading-tight text-soft">{{ s.count }}</span>
+              <span class="figure truncate text-xs leading-tight text-soft">{{ s.count }}</span>
             </a>
           }
         </nav>
@@ -77,7 +100,7 @@ const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up
             ><span aria-hidden="true">{{ record.save() === 'saved' ? '●' : '○' }}</span
             ><span class="max-sm:sr-only"> {{ saveText() }}</span></span
           >
-          <button type="button" class="min-h-8 min-w-8 border border-line text-sm" (click)="help.open()" aria-label="Help and keys">?</button>
+          <button type="button" class="min-h-8 min-w-8 border border-line text-sm" (click)="openHelp()" aria-label="Help and keys">?</button>
         </div>
       </header>
 
@@ -90,13 +113,13 @@ const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up
         </main>
       } @else if (doc()) {
         <div class="flex min-h-0 flex-1">
-          <yp-rooms class="hidden w-[244px] shrink-0 border-r border-hair md:flex" [class.flex!]="roomsOpen()" />
+          <yp-rooms class="hidden w-[244px] shrink-0 border-r border-hair lg:flex" [class.flex!]="roomsOpen()" />
           <main class="min-h-0 min-w-0 flex-1 overflow-hidden"><router-outlet /></main>
         </div>
         @if (!isCut() && !isLay()) {
           <yp-roll-strip class="hidden shrink-0 md:block" />
         }
-        <button type="button" class="btn m-2 md:hidden" [class.hidden]="isLay()" (click)="roomsOpen.set(!roomsOpen())">
+        <button type="button" class="btn m-2 lg:hidden" [class.max-md:hidden]="isLay()" (click)="roomsOpen.set(!roomsOpen())">
           {{ roomsOpen() ? 'Back to the pane' : 'All panes' }}
         </button>
       } @else {
@@ -117,8 +140,15 @@ const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up
         <button type="button" class="btn" (click)="record.dismiss()">Leave it</button>
       </div>
     }
-    <yp-help-sheet #help />
-    <yp-film-sheet />
+    @defer (when wantsJob()) {
+      <yp-job-sheet />
+    }
+    @defer (when wantsHelp()) {
+      <yp-help-sheet />
+    }
+    @defer (when record.filmSheet()) {
+      <yp-film-sheet />
+    }
   `,
   styles: `
     .tape {
@@ -155,7 +185,18 @@ export class Workspace {
   private readonly keys = inject(Keys);
   private readonly router = inject(Router);
   protected readonly device = inject(Device);
-  protected readonly help = viewChild.required(HelpSheet);
+  protected readonly wantsHelp = signal(false);
+  private readonly help = viewChild(HelpSheet);
+  protected openHelp(): void {
+    this.wantsHelp.set(true);
+    this.help()?.open();
+  }
+  protected readonly wantsJob = signal(false);
+  private readonly jobSheet = viewChild(JobSheet);
+  protected openJob(): void {
+    this.wantsJob.set(true);
+    this.jobSheet()?.open();
+  }
   private readonly injector = inject(Injector);
   private readonly rooms = viewChild(Rooms);
   protected readonly roomsOpen = signal(false);
@@ -168,7 +209,6 @@ export class Workspace {
     ),
     { initialValue: this.router.url },
   );
-  private readonly stageTape = viewChild<ElementRef<HTMLElement>>('stageTape');
   /** On a phone the stage for wet hands has the whole screen. */
   protected readonly isLay = computed(() => /\/lay(\?|$)/.test(this.url()));
   protected readonly isCut = computed(() => /\/cut(\?|$)/.test(this.url()));
@@ -180,15 +220,37 @@ export class Workspace {
     { path: 'lay', name: 'Lay', count: String(this.progress.laidCount()) },
   ]);
   protected readonly saveText = computed(
-    () => ({ saved: 'saved', saving: 'saving', waiting: 'kept here, waiting for the bench', refused: 'not taken' })[this.record.save()],
+    () =>
+      ({ saved: 'saved', saving: 'saving', waiting: 'kept here, waiting for the bench', unsafe: 'not kept: stay on this page', refused: 'not taken' })[
+        this.record.save()
+      ],
   );
   protected readonly saveLook = computed(() => (this.record.save() === 'saved' ? 'text-proof' : 'text-heat-text'));
 
   constructor() {
+    // fetched when it is first asked for, and then it opens
+    effect(() => {
+      const sheet = this.help();
+      untracked(() => sheet?.open());
+    });
+    effect(() => {
+      const sheet = this.jobSheet();
+      untracked(() => sheet?.open());
+    });
     effect(() => {
       const id = this.jobId();
       untracked(() => void this.record.open(id));
     });
+    // every screen of a job follows it live: what a colleague does appears by itself
+    const stream = inject(JobStream);
+    let follows: { jobId: string; stop: () => void } | null = null;
+    effect(() => {
+      const jobId = this.doc()?.job.id;
+      if (!jobId || follows?.jobId === jobId) return;
+      follows?.stop();
+      follows = { jobId, stop: stream.follow(jobId) };
+    });
+    inject(DestroyRef).onDestroy(() => follows?.stop());
     effect(() => {
       this.record.selectedId();
       this.roomsOpen.set(false);
@@ -199,13 +261,25 @@ export class Workspace {
       if (!hasCurved()) return;
       setTimeout(() => void import('../compute/shrink-search').then(({ ShrinkSearch }) => this.injector.get(ShrinkSearch).ready()).catch(() => undefined), 400);
     });
-    // on a phone the tape of stages is longer than the screen
-    effect(() => {
-      this.url();
-      setTimeout(() => this.stageTape()?.nativeElement.querySelector('[aria-current]')?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' }), 50);
-    });
   }
 
+  /** Asks before the page goes only where something would really be lost. */
+  protected beforeUnload(event: BeforeUnloadEvent): void {
+    if (this.record.save() === 'unsafe') event.preventDefault();
+  }
+
+  /** To another pane; where it is measured and nothing is typed yet, straight into its first field. */
+  private toPane(go: () => unknown): void {
+    void Promise.resolve(go()).then(() =>
+      afterNextRender(
+        () => {
+          const first = document.querySelector<HTMLInputElement>('[data-measure] input');
+          if (first?.value === '' && !document.querySelector('dialog[open]')) first.focus();
+        },
+        { injector: this.injector },
+      ),
+    );
+  }
   protected onKey(event: KeyboardEvent): void {
     const action = this.keys.actionFor(event);
     if (!action) return;
@@ -217,16 +291,16 @@ export class Workspace {
       cut: () => go('cut'),
       prepare: () => go('prepare'),
       lay: () => go('lay'),
-      up: () => this.record.step(-1),
-      down: () => this.record.step(1),
-      new: () => void this.rooms()?.addPane(),
-      copy: () => void this.rooms()?.addLike(),
+      up: () => this.toPane(() => this.record.step(-1)),
+      down: () => this.toPane(() => this.record.step(1)),
+      new: () => this.toPane(() => this.rooms()?.addPane()),
+      copy: () => this.toPane(() => this.rooms()?.addLike()),
       side: () => this.record.toggleSide(),
       units: () => this.record.toggleUnits(),
       undo: () => void this.record.reverse('undo', false),
       redo: () => void this.record.reverse('redo', false),
       find: () => this.rooms()?.focusFind(),
-      help: () => this.help().open(),
+      help: () => this.openHelp(),
     };
     // a figure that still stands in a field is handed on before the page changes under it
     if (leavesThePane.has(action) && document.activeElement instanceof HTMLInputElement) document.activeElement.blur();

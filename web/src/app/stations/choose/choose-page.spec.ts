@@ -84,7 +84,7 @@ describe('Choose', () => {
     await at('O1');
     (candidate('Ebb Grey 5').querySelector('button') as HTMLButtonElement).click();
     await settle();
-    expect(text()).toContain('You choose against “do not”');
+    expect(text()).toContain('You choose against “ask the glass maker”');
     expect(root().querySelector('[data-reasons]')!.textContent).toContain('MPa that this edge stands');
   });
 
@@ -137,9 +137,10 @@ describe('Choose', () => {
       field(label).dispatchEvent(new Event('change'));
       await settle();
     };
-    await enter('Latitude', '95');
-    expect(field('Latitude').validationMessage).toBe('Between −90 and 90°.');
-    await enter('Latitude', '59.3');
+    await enter('Where the site is', '95, 18');
+    expect(field('Where the site is').validationMessage).toContain('North and south end at 90°, at the poles.');
+    await enter('Where the site is', '59°18′N 18°E');
+    expect(text()).toContain('59.300° north, 18.000° east');
     await enter('Coldest', '-22');
     expect(judged.at(-1)).toMatchObject({ latDeg: 59.3, settings: { climate: { coldC: -22, hotC: 35 } } });
   });

@@ -1,34 +1,51 @@
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import {
   want,
   type BreakRisk,
   type Exposure,
+  type FaceFound,
   type Film,
   type FilmVerdict,
   type Glazing,
   type LightLevels,
   type PaneVerdict,
+  type UnitSystem,
   type Sight,
   type Want,
 } from '@yellow-pane/contracts';
 import { enclosingRectangle, resolveAllowances, surveySurface } from '@yellow-pane/core';
 import { exposureWords, glazingWords, gradeWords, wantWords } from '@yellow-pane/core/choose';
 import { filmBlock, referenceName } from '@yellow-pane/core/films';
-import { contentHash, zoneMinutesAt } from '@yellow-pane/core/ground';
+import {
+  contentHash,
+  figureOf,
+  measureOf,
+  told,
+  toldAll,
+  zoneMinutesAt,
+  type Coordinates,
+  filmText,
+  formatDifference,
+  lengthPrice,
+} from '@yellow-pane/core/ground';
 import type { Material } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { VerdictSearch } from '../../compute/verdict-search';
 import { bearingName } from '../../kit/compass';
 import { FilmSwatch } from '../../kit/film-swatch';
 import { GlassSection, type SectionPane } from '../../kit/glass-section';
+import { readMeasure } from '../../kit/read-measure';
 import { readNumber } from '../../kit/read-number';
 import { LineChart, type Curve } from '../../kit/line-chart';
+import { SiteField } from '../../kit/site-field';
 import { Why } from '../../kit/why';
 import { RecordStore } from '../../record/record.store';
 import {
   choicePatches,
   exposurePatches,
+  feltPatches,
   filmsToOffer,
   glazingPatches,
   panesInScope,
@@ -66,19 +83,26 @@ const curveColors = ['#C2501C', '#3E6E8E', '#2C7550'];
 const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
 const clock = (hour: number): string => `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`;
 
-const metres = (m: number): string => (m < 1 ? `${Math.round(m * 20) * 5} cm` : `${m.toFixed(1)} m`);
+const metres = (m: number, units: UnitSystem): string =>
+  units === 'in'
+    ? m < 0.9
+      ? `${Math.round((1000 * m) / 25.4)} in`
+      : `${Math.round(measureOf('roll', 'in').to(m))} ft`
+    : m < 1
+      ? `${Math.round(m * 20) * 5} cm`
+      : `${m.toFixed(1)} m`;
 /** How close behind frost one must stand to show. */
-const frostWords = (s: Sight, when: string): string =>
+const frostWords = (s: Sight, when: string, units: UnitSystem): string =>
   s.personWithinM === null
     ? `${when} a person shows at any distance.`
     : s.personWithinM === 0
       ? `${when} nobody shows, not even close to it.`
-      : `${when} a person shows as a shape within ${metres(s.personWithinM)} of it, a face ${s.faceWithinM ? `within ${metres(s.faceWithinM)}` : 'never'}.`;
+      : `${when} a person shows as a shape within ${metres(s.personWithinM, units)} of it, a face ${s.faceWithinM ? `within ${metres(s.faceWithinM, units)}` : 'never'}.`;
 
 /** Choose: which film on this glass, will the glass stand it, what does the customer gain, what does it cost. */
 @Component({
   selector: 'yp-choose-page',
-  imports: [NgTemplateOutlet, GlassEditor, ShrinkPanel, WholeJob, GlassSection, LineChart, FilmSwatch, Why],
+  imports: [RouterLink, NgTemplateOutlet, GlassEditor, ShrinkPanel, WholeJob, GlassSection, LineChart, FilmSwatch, SiteField, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './choose-page.html',
 })
@@ -119,7 +143,7 @@ export class ChoosePage {
     return doc ? filmsToOffer(doc) : [];
   });
   private readonly key = computed(() => (this.input() ? contentHash([this.input(), this.films().map((f) => f.id)]) : ''));
-  protected readonly verdict = computed(() => (this.judged()?.key === this.key() ? this.judged()!.verdict : null));
+  protected readonly verdict = computed(() => (this.judged()?.key === this.key() ? toldAll(this.judged()!.verdict, this.record.units()) : null));
 
   /** Panes the next edit is for. */
   protected readonly inScope = computed(() => {
@@ -179,8 +203,9 @@ export class ChoosePage {
               .join(', ') ||
             verdict.reasons[0] ||
             this.line(verdict);
+      const units = this.record.units();
       const priceWhy = cost?.offer
-        ? `${cost.usedM.toFixed(2)} m of ${cost.offer.widthMm} mm at ${cost.offer.pricePerM} a metre, ${this.inScope().length} ${this.inScope().length === 1 ? 'pane' : 'panes'} laid out with their allowances; the cheapest of ${film.offers.length} widths. No work, no margin.`
+        ? `${filmText(1000 * cost.usedM, units)} of ${formatDifference(cost.offer.widthMm, units)} at ${lengthPrice(Number(cost.offer.pricePerM), units).figure} a ${units === 'in' ? 'foot' : 'metre'}, ${this.inScope().length} ${this.inScope().length === 1 ? 'pane' : 'panes'} laid out with their allowances; the cheapest of ${film.offers.length} widths. No work, no margin.`
         : '';
       return [{ film, verdict, why, priceWhy, price: !cost ? '' : !cost.offer ? 'no price' : cost.tooWide ? 'needs a seam' : this.money(cost.cost) }];
     });
@@ -324,7 +349,8 @@ export class ChoosePage {
   protected readonly paneCurves = computed<Curve[]>(() => {
     const r = this.candidate()?.verdict.breakRisk;
     if (!r) return [];
-    const at = (pick: (p: BreakRisk['day'][number]) => number) => r.day.map((p) => ({ x: p.hour, y: pick(p) }));
+    const { to } = this.temperature();
+    const at = (pick: (p: BreakRisk['day'][number]) => number) => r.day.map((p) => ({ x: p.hour, y: to(pick(p)) }));
     return [
       { name: 'limit of this edge', color: '#B3261E', dash: [6, 4], points: at((p) => p.limitC) },
       { name: 'middle of the pane', color: '#C2501C', width: 2.5, points: at((p) => p.centreC) },
@@ -332,7 +358,7 @@ export class ChoosePage {
     ];
   });
   protected worstDay = (r: BreakRisk): string =>
-    `Worst at ${clock(r.hour)} on a clear day in ${monthNames[r.month - 1]}; without film ${Math.round(r.bareDifferenceK)} K.`;
+    told(`Worst at ${clock(r.hour)} on a clear day in ${monthNames[r.month - 1]}; without film ${Math.round(r.bareDifferenceK)} K.`, this.record.units());
 
   protected readonly sights = computed(() => {
     const c = this.candidate();
@@ -372,7 +398,7 @@ export class ChoosePage {
   protected tipWords(v: FilmVerdict): string {
     if (v.tipsAtRatio === null) return '';
     if (v.tipsAtRatio === 0)
-      return `It hides at any light: it scatters what comes through. ${frostWords(v.day!, 'By day')} ${frostWords(v.night!, 'At night')}`;
+      return `It hides at any light: it scatters what comes through. ${frostWords(v.day!, 'By day', this.record.units())} ${frostWords(v.night!, 'At night', this.record.units())}`;
     return `It hides the room while it is at least ${v.tipsAtRatio < 10 ? v.tipsAtRatio.toFixed(1) : Math.round(v.tipsAtRatio)} times brighter outside than inside; under that it turns.`;
   }
 
@@ -444,6 +470,9 @@ export class ChoosePage {
     this.editing.set(true);
     void this.record.change(this.label('Glass'), glazingPatches(this.inScope(), g));
   }
+  protected setFelt(found: FaceFound): void {
+    void this.record.change(this.label('The face, felt by hand'), feltPatches(this.inScope(), found));
+  }
   protected setExposure(part: Partial<Exposure>): void {
     void this.record.change(this.label('Where it stands'), exposurePatches(this.inScope(), part));
   }
@@ -463,13 +492,14 @@ export class ChoosePage {
     void this.record.change(this.label('Light levels'), settingsPatches(this.record.doc()!, this.inScope(), { light }));
   }
   protected readonly climate = computed(() => this.settings().climate);
-  protected setPlace(field: 'latDeg' | 'lonDeg', box: HTMLInputElement, most: number): void {
+  protected readonly temperature = computed(() => measureOf('temperature', this.record.units()));
+  protected degrees = (c: number): string => figureOf(c, 'temperature', this.record.units());
+  protected setPlace(at: Coordinates | null): void {
     const job = this.record.doc()?.job;
-    const n = readNumber(box, { low: -most, high: most, mayBeEmpty: true, message: `Between −${most} and ${most}°.` });
-    if (job && n !== undefined) void this.record.set('Place of the job', 'job', job.id, { [field]: n });
+    if (job) void this.record.set('Place of the job', 'job', job.id, { latDeg: at?.latDeg ?? null, lonDeg: at?.lonDeg ?? null });
   }
   protected setClimate(field: 'hotC' | 'coldC' | 'insideC', box: HTMLInputElement, low: number, high: number): void {
-    const n = readNumber(box, { low, high, message: `Between ${low} and ${high} °C.` });
+    const n = readMeasure(box, 'temperature', this.record.units(), { low, high, message: `Between ${low} and ${high} °C.` });
     if (n != null)
       void this.record.change(this.label('Climate'), settingsPatches(this.record.doc()!, this.inScope(), { climate: { ...this.climate(), [field]: n } }));
   }

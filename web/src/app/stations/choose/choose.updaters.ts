@@ -1,4 +1,4 @@
-import type { ChooseSettings, Exposure, Film, Glazing, JobDocument, Patch, Roll, Surface, VerdictInput, Want } from '@yellow-pane/contracts';
+import type { ChooseSettings, Exposure, FaceFound, Film, Glazing, JobDocument, Patch, Roll, Surface, VerdictInput, Want } from '@yellow-pane/contracts';
 import { defaultChooseSettings, newRoll, unknownExposure } from '@yellow-pane/contracts';
 
 /** Which panes an edit in Choose is for. */
@@ -22,7 +22,7 @@ export function panesInScope(doc: Pick<JobDocument, 'surfaces'>, here: Surface, 
 /** What is wanted at a pane: its own, or the job's. */
 export const settingsOf = (doc: Pick<JobDocument, 'job'>, s: Surface): ChooseSettings => s.choose ?? doc.job.choose ?? defaultChooseSettings;
 
-const set = (s: Surface, field: 'glazing' | 'exposure' | 'choose' | 'filmId' | 'filmFace', value: unknown): Patch => ({
+const set = (s: Surface, field: 'glazing' | 'workedFace' | 'exposure' | 'choose' | 'filmId' | 'filmFace', value: unknown): Patch => ({
   op: 'set',
   kind: 'surface',
   id: s.id,
@@ -31,6 +31,7 @@ const set = (s: Surface, field: 'glazing' | 'exposure' | 'choose' | 'filmId' | '
 });
 
 export const glazingPatches = (panes: readonly Surface[], glazing: Glazing): Patch[] => panes.map((s) => set(s, 'glazing', glazing));
+export const feltPatches = (panes: readonly Surface[], felt: FaceFound): Patch[] => panes.map((s) => set(s, 'workedFace', felt));
 /** Only what was touched changes: other panes keep the rest of what they have. */
 export const exposurePatches = (panes: readonly Surface[], part: Partial<Exposure>): Patch[] =>
   panes.map((s) => set(s, 'exposure', { ...(s.exposure ?? unknownExposure), ...part }));

@@ -129,7 +129,7 @@ describe('Cut: one film on its rolls', () => {
       .readings.find((r) => r.surfaceId === pane('O4').id && r.measure === 'widthLargest')!;
     await record().change('again', [{ op: 'add', kind: 'reading', id: 'again', value: { ...reading, id: 'again', lengthMm: 640, supersedesId: reading.id } }]);
     await settle();
-    expect(text('[data-replan]')).toMatch(/O4: \d+ × 1183 is now 693 × 1183/);
+    expect(text('[data-replan]')).toMatch(/O4: \d+ × 1185 is now 695 × 1185/);
     expect(plans().byFilm()[roll('B-031').filmId]!.layout).toEqual(before);
     button('Plan what is not cut anew').click();
     await settle();

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import type { CutMethod, Roll, Surface } from '@yellow-pane/contracts';
 import {
   isFilmUpOn,
@@ -11,13 +12,13 @@ import {
   surveySurface,
   type MethodFigures,
 } from '@yellow-pane/core';
-import { formatLength } from '@yellow-pane/core/ground';
-import { v7 as uuidv7 } from 'uuid';
+import { formatLength, formatLong, moneyText, told } from '@yellow-pane/core/ground';
 import { LayoutSearch } from '../../compute/layout-search';
 import { methodNames } from '../../kit/method-names';
 import { Tabs } from '../../kit/tabs';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
+import { OneMore } from '../../record/one-more';
 import { PlansStore } from '../../record/plans.store';
 import { RecordStore } from '../../record/record.store';
 import { BenchSettings } from './parts/bench-settings';
@@ -30,10 +31,12 @@ import { PlanNews } from './parts/plan-news';
 import { RollsPanel } from './parts/rolls-panel';
 import { SeamPanel } from './parts/seam-panel';
 
+const NO_FILM = 'No film chosen for this pane.';
+
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
 @Component({
   selector: 'yp-cut-page',
-  imports: [PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, PlanNews, RollsPanel, BenchSettings, Tabs],
+  imports: [PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, PlanNews, RollsPanel, BenchSettings, Tabs, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cut-page.html',
 })
@@ -42,6 +45,7 @@ export class CutPage {
   protected readonly plans = inject(PlansStore);
   private readonly search = inject(LayoutSearch);
   private readonly device = inject(Device);
+  private readonly pieceAgain = inject(OneMore);
   protected readonly names = methodNames;
   protected readonly methods = signal<{ key: string; figures: MethodFigures[] } | null>(null);
   protected readonly shownFilmId = signal<string | null>(null);
@@ -143,11 +147,7 @@ export class CutPage {
       seenFrom: (surface.seenFrom === 'room') === this.record.otherSide() ? 'street' : 'room',
       survey: surveySurface(surface, doc).survey,
       allowances: resolveAllowances(doc, surface),
-      blocked: !surface.filmId
-        ? 'No film chosen for this pane. Choose one in Measure, under “Pane, frame, film”.'
-        : cut && 'blocked' in cut.answer
-          ? cut.answer.blocked
-          : null,
+      blocked: !surface.filmId ? NO_FILM : cut && 'blocked' in cut.answer ? cut.answer.blocked : null,
       note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback ?? joined?.why[0] ?? null) : null,
     };
   });
@@ -189,16 +189,16 @@ export class CutPage {
     const saves = layout.boundCost === null ? null : layout.cost - layout.boundCost;
     const price = rollM2 > 0 ? layout.cost / rollM2 : 0;
     return {
-      used: `${(layout.usedMm / 1000).toFixed(2)} m`,
+      used: formatLong(layout.usedMm, this.record.units()),
       cost: this.euro(layout.cost),
-      waste: `${Math.max(0, rollM2 - glassM2).toFixed(1)} m² of it is no piece, ${this.euro(Math.max(0, rollM2 - glassM2) * price)}.`,
+      waste: `${told(`${Math.max(0, rollM2 - glassM2).toFixed(1)} m²`, this.record.units())} of it is no piece, ${this.euro(Math.max(0, rollM2 - glassM2) * price)}.`,
       best:
         saves === null
           ? plan.running
             ? 'Still looking for a shorter plan …'
             : ''
           : saves < 0.005 * layout.cost || saves < 0.5
-            ? 'Nothing worth a coin can be saved: this is as good as proven.'
+            ? 'No plan of these pieces on these rolls costs noticeably less: that is proven.'
             : `The best possible saves at most ${this.euro(saves)} more.`,
       why: [
         `Used length runs from the squared start to the last crosscut: ${layout.usedMm.toFixed(1)} mm; cost is that times the price per metre.`,
@@ -208,6 +208,17 @@ export class CutPage {
         `Seed ${layout.seed}, ${layout.steps} steps: the same input gives the same plan.`,
       ],
     };
+  });
+
+  /** Methods side by side; the one in hand with the figures of the plan that is shown, which was searched longer. */
+  protected readonly compared = computed(() => {
+    const [job, plan] = [this.record.doc()?.job, this.plan()];
+    return (this.methods()?.figures ?? []).map((m) => {
+      const own =
+        m.method === job?.method && plan && !plan.isStale && plan.layout.usedMm > 0 ? { usedM: plan.layout.usedMm / 1000, cost: plan.layout.cost } : {};
+      const shown = { ...m, ...own };
+      return { ...shown, used: formatLong(1000 * shown.usedM, this.record.units()) };
+    });
   });
 
   constructor() {
@@ -239,11 +250,7 @@ export class CutPage {
   }
 
   protected euro(amount: number): string {
-    return new Intl.NumberFormat('en-IE', {
-      style: 'currency',
-      currency: this.record.doc()?.job.currency ?? 'EUR',
-      maximumFractionDigits: amount < 100 ? 2 : 0,
-    }).format(amount);
+    return moneyText(amount, this.record.doc()?.job.currency ?? 'EUR', amount >= 100);
   }
   protected f = (mm: number): string => formatLength(mm, this.record.units());
   protected minutes = (m: number): string => (m < 100 ? `${Math.round(m)} min` : `${(m / 60).toFixed(1)} h`);
@@ -258,19 +265,24 @@ export class CutPage {
     const job = this.record.doc()?.job;
     if (job && job.method !== method) void this.record.set(`${methodNames[method]} for the job`, 'job', job.id, { method });
   }
+  protected anyWayRound(): void {
+    const doc = this.record.doc();
+    if (doc) void this.record.set('Pieces may lie any way round', 'job', doc.job.id, { cut: { ...doc.job.cut, oneDirection: false } });
+  }
+
   protected tick(key: string): void {
     const film = this.film();
     if (film) void this.plans.tick(film.id, key, !this.plans.done().has(key)).then((why) => this.tickNote.set(why ?? ''));
   }
   /** A spoiled piece: one more of this pane's piece goes onto the roll. */
   protected oneMore(): void {
-    const doc = this.record.doc();
     const here = this.here();
-    const person = this.device.person();
-    if (!doc || !here?.piece || !person) return;
-    const at = new Date().toISOString();
-    const extra = { id: uuidv7(), reason: 'spoiled', at, part: here.pieces.length > 1 ? here.part : null };
-    void this.record.set(`One more of ${here.piece.label}`, 'surface', here.surface.id, { extraPieces: [...here.surface.extraPieces, extra] });
+    if (!here?.piece || !this.device.person()) return;
+    // one more of a piece that is itself one more is one more of what that was
+    const { extraPieces } = here.surface;
+    const again = extraPieces.find((e) => e.id === here.piece!.id);
+    const isOfSeveral = here.pieces.length - extraPieces.filter((e) => here.pieces.some((p) => p.id === e.id)).length > 1;
+    this.pieceAgain.ask(here.surface.id, again ? again.part : isOfSeveral ? here.part : null, here.piece.label, 'spoiled');
     // asked for while the knife is at work: planned anew from what is in the van, and booked off at once
     const film = this.film();
     if (film && this.plan()?.stored?.status === 'committed') this.plans.replan(film.id, true);

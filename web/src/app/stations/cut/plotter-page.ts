@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal, untracked } from '@angular/core';
+import { filmText } from '@yellow-pane/core/ground';
 import { RouterLink } from '@angular/router';
 import { defaultPlotSettings, plotSettings, type PlotRun, type PlotSettings, type PlotStatus } from '@yellow-pane/contracts';
 import { contentHash, cutsForFilm, paneToPiece, plotLengths, plotOfPiece } from '@yellow-pane/core';
@@ -181,7 +182,7 @@ export class PlotterPage {
       box: `-20 ${-sheet.heightMm - 20} ${sheet.widthMm + 40} ${sheet.heightMm + 40}`,
       planned: d(['cut', 'register']),
       weed: d(['weed']),
-      words: `${sheet.paths.length} paths, ${(cutMm / 1000).toFixed(1)} m under the knife, about ${Math.max(1, Math.round(minutes))} min.`,
+      words: `${sheet.paths.length} paths, ${filmText(cutMm, this.record.units(), 1)} under the knife, about ${Math.max(1, Math.round(minutes))} min.`,
     };
   });
   protected readonly plottedPath = computed(() => (this.run()?.pieceId === this.pieceId() ? this.plotted().map((t) => line(t)).join('') : '')); // prettier-ignore

@@ -47,4 +47,25 @@ describe('a film typed from its sheet', () => {
     const half = { widthMm: '1524', lengthM: '', pricePerM: '9', pricePerRoll: '' };
     expect(faults(filmFromDraft(draftOf(shade), [...offerDraftsOf(shade), half], shade, id, at))).toContain(`Sold as, line ${shade.offers.length + 1}:`);
   });
+  describe('on a bench of inches', () => {
+    test('untouched, every film of the library stays what it was, to the last digit', () => {
+      for (const f of demoLibrary) {
+        const next = filmFromDraft(draftOf(f, 'in'), offerDraftsOf(f, 'in'), f, id, at, 'in');
+        expect(
+          'film' in next && { ...next.film, id: f.id, version: f.version, replacesId: f.replacesId, createdAt: f.createdAt, retiredAt: f.retiredAt },
+        ).toEqual(f);
+      }
+    });
+    test('mil, °F, inches, feet and a price for a foot are kept as µm, °C, mm, m and a price for a metre', () => {
+      const sheet = { ...draftOf(null, 'in'), name: 'House tint', thicknessUm: '2', applyMin: '40', limit: '150', patternRepeat: '18 1/2' };
+      const made = filmFromDraft(sheet, [{ widthMm: '60', lengthM: '100', pricePerRoll: '400', pricePerM: '4' }], null, id, at, 'in');
+      if (!('film' in made)) throw new Error(made.faults.join(' '));
+      expect(made.film).toMatchObject({ thicknessUm: 50.8, patternRepeatMm: 469.9, temps: { applyMinC: 4.44, limitC: 65.56 } });
+      expect(made.film.offers[0]).toEqual({ widthMm: 1524, lengthM: 30.48, pricePerRoll: '400', pricePerM: '13.12' });
+      // and told again as they were typed
+      expect(draftOf(made.film, 'in')).toMatchObject({ thicknessUm: '2', applyMin: '40', limit: '150', patternRepeat: '18 1/2' });
+      expect(offerDraftsOf(made.film, 'in')[0]).toMatchObject({ widthMm: '60', lengthM: '100', pricePerM: '4' });
+      expect(faults(filmFromDraft({ ...sheet, thicknessUm: '' }, [], null, id, at, 'in'))).toContain('in mil?');
+    });
+  });
 });

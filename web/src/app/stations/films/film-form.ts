@@ -1,8 +1,26 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { filmConstruction, filmKind, type Film } from '@yellow-pane/contracts';
+import { filmConstruction, filmKind, type Film, type UnitSystem } from '@yellow-pane/contracts';
+import { measureOf, type MeasureKind } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { draftOf, emptyOffer, filmFromDraft, offerDraftsOf, type FilmDraft, type OfferDraft } from './film-draft';
-import { kindWords } from './film-words';
+import { constructionWords, kindWords } from './film-words';
+
+/** A place on the sheet of a film. */
+interface Field {
+  readonly field: keyof FilmDraft;
+  readonly name: string;
+  readonly span: string;
+  readonly isNumber?: boolean;
+  readonly options?: readonly { readonly value: string; readonly name: string }[];
+}
+const figure = (field: keyof FilmDraft, name: string): Field => ({ field, name, span: 'col-span-2', isNumber: true });
+const spans = { 2: 'col-span-2', 3: 'col-span-3', 4: 'col-span-4', 6: 'col-span-6' } as const;
+const choice = (field: keyof FilmDraft, name: string, wide: keyof typeof spans, options: readonly (readonly [value: string, name: string])[]): Field => ({
+  field,
+  name,
+  span: spans[wide],
+  options: options.map(([value, own]) => ({ value, name: own })),
+});
 
 /** A film's sheet to fill in: a new film, or the next version of one. */
 @Component({
@@ -11,7 +29,7 @@ import { kindWords } from './film-words';
   template: `
     <form class="grid grid-cols-6 gap-2 text-sm" (submit)="$event.preventDefault(); take()" (input)="faults.set([])">
       <h2 class="col-span-6 text-lg">{{ old() ? 'Next version of ' + old()!.name : 'A new film' }}</h2>
-      @for (f of fields; track f.field) {
+      @for (f of fields(); track f.field) {
         <div [class]="f.span">
           <label class="block" [for]="'film-' + f.field">{{ f.name }}</label>
           @if (f.options) {
@@ -36,7 +54,7 @@ import { kindWords } from './film-words';
         <legend>Sold as</legend>
         @for (o of sizes(); track $index) {
           <div class="mb-1 grid grid-cols-4 gap-1">
-            @for (p of offerFields; track p.field) {
+            @for (p of offerFields(); track p.field) {
               <label>
                 @if ($index === 0 || sizes().length === 1) {
                   <span class="block text-soft">{{ p.name }}</span>
@@ -70,138 +88,55 @@ import { kindWords } from './film-words';
 })
 export class FilmForm {
   readonly old = input.required<Film | null>();
+  /** What the bench is measured in. */
+  readonly units = input<UnitSystem>('mm');
   readonly made = output<Film>();
   readonly left = output<void>();
   protected readonly faults = signal<readonly string[]>([]);
   private readonly typed = signal<Partial<FilmDraft>>({});
-  protected readonly shown = computed<FilmDraft>(() => ({ ...draftOf(this.old()), ...this.typed() }));
+  protected readonly shown = computed<FilmDraft>(() => ({ ...draftOf(this.old(), this.units()), ...this.typed() }));
 
-  protected readonly fields: readonly {
-    field: keyof FilmDraft;
-    name: string;
-    span: string;
-    isNumber?: boolean;
-    options?: readonly { value: string; name: string }[];
-  }[] = [
+  private unit = (kind: MeasureKind): string => measureOf(kind, this.units()).unit;
+  protected readonly fields = computed((): readonly Field[] => [
     { field: 'name', name: 'Name', span: 'col-span-4' },
-    { field: 'thicknessUm', name: 'Thickness, µm', span: 'col-span-2', isNumber: true },
-    { field: 'kind', name: 'What it is', span: 'col-span-3', options: filmKind.options.map((k) => ({ value: k, name: kindWords[k] })) },
-    {
-      field: 'construction',
-      name: 'Made of',
-      span: 'col-span-3',
-      options: [{ value: '', name: 'not said' }, ...filmConstruction.options.map((c) => ({ value: c, name: c }))],
-    },
-    {
-      field: 'mounting',
-      name: 'Goes on',
-      span: 'col-span-2',
-      options: [
-        { value: 'inside', name: 'room face' },
-        { value: 'outside', name: 'street face' },
-        { value: 'either', name: 'either face' },
-        { value: 'not-on-glass', name: 'walls, furniture' },
-      ],
-    },
-    {
-      field: 'wound',
-      name: 'Wound',
-      span: 'col-span-2',
-      options: [
-        { value: 'unknown', name: 'not known' },
-        { value: 'liner-out', name: 'liner out' },
-        { value: 'liner-in', name: 'liner in' },
-      ],
-    },
-    {
-      field: 'direction',
-      name: 'May be turned',
-      span: 'col-span-2',
-      options: [
-        { value: 'none', name: 'any way' },
-        { value: 'two-way', name: 'end for end' },
-        { value: 'one-way', name: 'not at all' },
-      ],
-    },
-    {
-      field: 'linerSide',
-      name: 'Liner on',
-      span: 'col-span-3',
-      options: [
-        { value: 'adhesive', name: 'the adhesive' },
-        { value: 'face', name: 'the show face' },
-        { value: 'none', name: 'no liner' },
-      ],
-    },
-    {
-      field: 'machineDirection',
-      name: 'Drawn, so shrinks',
-      span: 'col-span-3',
-      options: [
-        { value: 'along', name: 'along the roll' },
-        { value: 'across', name: 'across the roll' },
-        { value: 'both', name: 'both ways' },
-        { value: 'none', name: 'not at all' },
-      ],
-    },
-    {
-      field: 'ratedOn',
-      name: 'Values rated on',
-      span: 'col-span-6',
-      options: [
-        { value: 'clear-3', name: '3 mm clear glass' },
-        { value: 'clear-6', name: '6 mm clear glass' },
-        { value: 'none', name: 'the film alone' },
-      ],
-    },
-    { field: 'visibleT', name: 'Light through, %', span: 'col-span-2', isNumber: true },
-    { field: 'visibleRGlass', name: 'back, glass side', span: 'col-span-2', isNumber: true },
-    { field: 'visibleRFree', name: 'back, free side', span: 'col-span-2', isNumber: true },
-    { field: 'solarT', name: 'Sun through, %', span: 'col-span-2', isNumber: true },
-    { field: 'solarRGlass', name: 'back, glass side', span: 'col-span-2', isNumber: true },
-    { field: 'solarRFree', name: 'back, free side', span: 'col-span-2', isNumber: true },
-    { field: 'uvT', name: 'UV through, %', span: 'col-span-2', isNumber: true },
-    { field: 'haze', name: 'Haze, %', span: 'col-span-2', isNumber: true },
-    { field: 'emissivity', name: 'Emissivity', span: 'col-span-2', isNumber: true },
-    { field: 'shrinkAlong', name: 'Shrinks along, %', span: 'col-span-2', isNumber: true },
-    { field: 'growAcross', name: 'grows across, %', span: 'col-span-2', isNumber: true },
-    { field: 'patternRepeat', name: 'Repeat, mm', span: 'col-span-2', isNumber: true },
-    {
-      field: 'patternMatch',
-      name: 'Neighbours match',
-      span: 'col-span-2',
-      options: [
-        { value: 'straight', name: 'straight' },
-        { value: 'half-drop', name: 'by half a drop' },
-      ],
-    },
-    { field: 'applyMin', name: 'Applied from, °C', span: 'col-span-2', isNumber: true },
-    { field: 'applyMax', name: 'to, °C', span: 'col-span-2', isNumber: true },
-    { field: 'postHeat', name: 'Post-heat, °C', span: 'col-span-2', isNumber: true },
-    { field: 'limit', name: 'Stands, °C', span: 'col-span-2', isNumber: true },
-    {
-      field: 'drying',
-      name: 'Drying',
-      span: 'col-span-4',
-      options: [
-        { value: '', name: 'not said' },
-        { value: 'fast', name: 'fast' },
-        { value: 'medium', name: 'medium' },
-        { value: 'slow', name: 'slow' },
-        { value: 'dry-applied', name: 'applied dry' },
-      ],
-    },
+    figure('thicknessUm', `Thickness, ${this.unit('thickness')}`),
+    choice('kind', 'What it is', 3, filmKind.options.map((k) => [k, kindWords[k]])), // prettier-ignore
+    choice('construction', 'Made of', 3, [['', 'not said'], ...filmConstruction.options.map((c) => [c, constructionWords[c]] as const)]), // prettier-ignore
+    choice('mounting', 'Goes on', 2, [['inside', 'room face'], ['outside', 'street face'], ['either', 'either face'], ['not-on-glass', 'walls, furniture']]), // prettier-ignore
+    choice('wound', 'Wound', 2, [['unknown', 'not known'], ['liner-out', 'liner out'], ['liner-in', 'liner in']]), // prettier-ignore
+    choice('direction', 'May be turned', 2, [['none', 'any way'], ['two-way', 'end for end'], ['one-way', 'not at all']]), // prettier-ignore
+    choice('linerSide', 'Liner on', 3, [['adhesive', 'the adhesive'], ['face', 'the show face'], ['none', 'no liner']]), // prettier-ignore
+    choice('machineDirection', 'Drawn, so shrinks', 3, [['along', 'along the roll'], ['across', 'across the roll'], ['both', 'both ways'], ['none', 'not at all']]), // prettier-ignore
+    choice('ratedOn', 'Values rated on', 6, [['clear-3', '3 mm clear glass'], ['clear-6', '6 mm clear glass'], ['none', 'the film alone']]), // prettier-ignore
+    figure('visibleT', 'Light through, %'),
+    figure('visibleRGlass', 'back, glass side'),
+    figure('visibleRFree', 'back, free side'),
+    figure('solarT', 'Sun through, %'),
+    figure('solarRGlass', 'back, glass side'),
+    figure('solarRFree', 'back, free side'),
+    figure('uvT', 'UV through, %'),
+    figure('haze', 'Haze, %'),
+    figure('emissivity', 'Emissivity'),
+    figure('shrinkAlong', 'Shrinks along, %'),
+    figure('growAcross', 'grows across, %'),
+    figure('patternRepeat', `Repeat, ${this.units()}`),
+    choice('patternMatch', 'Neighbours match', 2, [['straight', 'straight'], ['half-drop', 'by half a drop']]), // prettier-ignore
+    figure('applyMin', `Applied from, ${this.unit('temperature')}`),
+    figure('applyMax', `to, ${this.unit('temperature')}`),
+    figure('postHeat', `Post-heat, ${this.unit('temperature')}`),
+    figure('limit', `Stands, ${this.unit('temperature')}`),
+    choice('drying', 'Drying', 4, [['', 'not said'], ['fast', 'fast'], ['medium', 'medium'], ['slow', 'slow'], ['dry-applied', 'applied dry']]), // prettier-ignore
     { field: 'note', name: 'Note', span: 'col-span-6' },
-  ];
+  ]);
 
-  protected readonly offerFields: readonly { field: keyof OfferDraft; name: string }[] = [
-    { field: 'widthMm', name: 'mm wide' },
-    { field: 'lengthM', name: 'm long' },
+  protected readonly offerFields = computed((): readonly { field: keyof OfferDraft; name: string }[] => [
+    { field: 'widthMm', name: this.units() === 'in' ? 'inches wide' : 'mm wide' },
+    { field: 'lengthM', name: this.units() === 'in' ? 'ft long' : 'm long' },
     { field: 'pricePerRoll', name: 'a roll' },
-    { field: 'pricePerM', name: 'a metre' },
-  ];
+    { field: 'pricePerM', name: this.units() === 'in' ? 'a foot' : 'a metre' },
+  ]);
   private readonly typedSizes = signal<readonly OfferDraft[] | null>(null);
-  protected readonly sizes = computed(() => this.typedSizes() ?? offerDraftsOf(this.old()));
+  protected readonly sizes = computed(() => this.typedSizes() ?? offerDraftsOf(this.old(), this.units()));
   protected moreSizes(): void {
     this.typedSizes.set([...this.sizes(), { ...emptyOffer }]);
   }
@@ -215,7 +150,7 @@ export class FilmForm {
     this.typed.update((t) => ({ ...t, [field]: value }));
   }
   protected take(): void {
-    const read = filmFromDraft(this.shown(), this.sizes(), this.old(), uuidv7(), new Date().toISOString());
+    const read = filmFromDraft(this.shown(), this.sizes(), this.old(), uuidv7(), new Date().toISOString(), this.units());
     if ('faults' in read) this.faults.set(read.faults);
     else this.made.emit(read.film);
   }

@@ -17,6 +17,20 @@ export const kindWords: Record<FilmKind, string> = {
   lettering: 'lettering',
 };
 
+/** What a film is made of, as the trade says it. */
+export const constructionWords: Record<NonNullable<Film['construction']>, string> = {
+  clear: 'clear',
+  dyed: 'dyed',
+  metallised: 'metallised',
+  ceramic: 'ceramic',
+  'spectrally-selective': 'spectrally selective',
+  matt: 'matt',
+  'cast-vinyl': 'cast vinyl',
+  'calendered-vinyl': 'calendered vinyl',
+  'embossed-vinyl': 'embossed vinyl',
+  urethane: 'urethane',
+};
+
 /** What a film is for: the words a person would look by. */
 export const purposes = [
   { id: 'all', name: 'All', test: () => true },
@@ -49,7 +63,7 @@ export const sortValue: Record<SortKey, (f: Film) => string | number | null> = {
 export function shownFilms(films: readonly Film[], query: string, purpose: PurposeId, key: SortKey, isDown: boolean): Film[] {
   const replaced = new Set(films.map((f) => f.replacesId));
   const words = query.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  const text = (f: Film) => `${f.name} ${kindWords[f.kind]} ${f.construction ?? ''} ${f.note}`.toLowerCase();
+  const text = (f: Film) => `${f.name} ${kindWords[f.kind]} ${f.construction ? constructionWords[f.construction] : ''} ${f.note}`.toLowerCase();
   const test = purposes.find((p) => p.id === purpose)!.test;
   const list = films.filter(
     (f) => !replaced.has(f.id) && (purpose === 'retired' || f.retiredAt === null) && test(f) && words.every((w) => text(f).includes(w)),

@@ -2,13 +2,14 @@ import { CdkTableModule } from '@angular/cdk/table';
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Film } from '@yellow-pane/contracts';
+import { figureOf, formatDifference, measureOf, temperatureText, told, filmText, lengthPrice } from '@yellow-pane/core/ground';
 import { BenchBar } from '../../kit/bench-bar';
 import { FilmSwatch } from '../../kit/film-swatch';
 import { Api, ApiProblem } from '../../record/api';
 import { BenchStore } from '../../record/bench.store';
 import { Device } from '../../record/device';
 import { FilmForm } from './film-form';
-import { kindWords, purposes, shownFilms, sortValue, type PurposeId, type SortKey } from './film-words';
+import { constructionWords, kindWords, purposes, shownFilms, sortValue, type PurposeId, type SortKey } from './film-words';
 
 const referenceWords = { none: 'the film alone', 'clear-3': '3 mm clear glass', 'clear-6': '6 mm clear glass' } as const;
 const share = (x: number | null | undefined): string => (x === null || x === undefined ? '–' : `${Math.round(x * 1000) / 10} %`);
@@ -68,7 +69,7 @@ const share = (x: number | null | undefined): string => (x === null || x === und
                 <th cdk-header-cell *cdkHeaderCellDef class="bg-paper"><span class="sr-only">Look</span></th>
                 <td cdk-cell *cdkCellDef="let f" class="w-10 py-1"><yp-film-swatch [film]="f" [size]="30" class="align-middle" /></td>
               </ng-container>
-              @for (c of columns; track c.key) {
+              @for (c of columns(); track c.key) {
                 <ng-container [cdkColumnDef]="c.key">
                   <th
                     cdk-header-cell
@@ -99,7 +100,19 @@ const share = (x: number | null | undefined): string => (x === null || x === und
               <tr cdk-header-row *cdkHeaderRowDef="shownColumns; sticky: true" class="bg-paper"></tr>
               <tr cdk-row *cdkRowDef="let f; columns: shownColumns" class="border-b border-hair" [class.bg-tint]="f.id === openId()"></tr>
               <tr *cdkNoDataRow>
-                <td class="p-6 text-center text-soft" [attr.colspan]="shownColumns.length">No film fits. Take a word away, or look under another purpose.</td>
+                <td class="p-6 text-center text-soft" [attr.colspan]="shownColumns.length">
+                  @if (bench.doc()!.films.length) {
+                    No film fits. Take a word away, or look under another purpose.
+                  } @else {
+                    <p class="mx-auto max-w-md">
+                      No film is in the library yet. Type your first one from its sheet, bring a list in, or begin with typical films: tints, mirrors, security,
+                      frost. Their figures are from memory and say so; put your maker’s in their place before you promise anything.
+                    </p>
+                    <p class="mt-3 flex flex-wrap justify-center gap-2">
+                      <button type="button" class="btn btn-ink" (click)="starter()">Begin with typical films</button>
+                    </p>
+                  }
+                </td>
               </tr>
             </table>
           } @else {
@@ -109,7 +122,7 @@ const share = (x: number | null | undefined): string => (x === null || x === und
       </section>
       <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[380px] md:border-l" aria-label="Film" tabindex="-1">
         @if (form(); as f) {
-          <yp-film-form [old]="f.old" (made)="add($event)" (left)="form.set(null)" />
+          <yp-film-form [old]="f.old" [units]="units()" (made)="add($event)" (left)="form.set(null)" />
         } @else if (picked().length > 1) {
           <div class="mb-2 flex items-center justify-between">
             <h2 class="text-lg">Side by side</h2>
@@ -122,7 +135,8 @@ const share = (x: number | null | undefined): string => (x === null || x === und
             <div>
               <h2 class="text-lg">{{ f.name }}</h2>
               <p class="text-sm text-soft">
-                {{ kindWords[f.kind] }}{{ f.construction ? ', ' + f.construction : '' }} · version {{ f.version }}{{ f.retiredAt ? ' · retired' : '' }}
+                {{ kindWords[f.kind] }}{{ f.construction ? ', ' + constructionWords[f.construction] : '' }} · version {{ f.version
+                }}{{ f.retiredAt ? ' · retired' : '' }}
               </p>
               <p class="text-sm">{{ f.note }}</p>
             </div>
@@ -132,7 +146,7 @@ const share = (x: number | null | undefined): string => (x === null || x === und
           <ul class="text-sm">
             @for (o of f.offers; track o.widthMm) {
               <li class="figure flex justify-between border-b border-hair py-0.5">
-                <span>{{ o.widthMm }} mm × {{ o.lengthM }} m</span><span>{{ o.pricePerRoll }} a roll · {{ o.pricePerM }} /m</span>
+                <span>{{ sizeOf(o) }}</span><span>{{ o.pricePerRoll }} a roll · {{ perLength(o.pricePerM) }}</span>
               </li>
             } @empty {
               <li class="text-soft">No size is entered.</li>
@@ -188,6 +202,7 @@ export class FilmsPage {
   private readonly device = inject(Device);
   protected readonly purposes = purposes;
   protected readonly kindWords = kindWords;
+  protected readonly constructionWords = constructionWords;
   protected readonly query = signal('');
   protected readonly purpose = signal<PurposeId>('all');
   protected readonly sort = signal<{ key: SortKey; isDown: boolean }>({ key: 'name', isDown: false });
@@ -198,16 +213,18 @@ export class FilmsPage {
   /** The sheet being filled in; `old` null: a new film. */
   protected readonly form = signal<{ old: Film | null } | null>(null);
 
-  protected readonly columns: readonly { key: SortKey; name: string; isNumber: boolean }[] = [
+  /** What the bench is measured in. */
+  protected readonly units = computed(() => this.bench.doc()?.firm.units ?? 'mm');
+  protected readonly columns = computed((): readonly { key: SortKey; name: string; isNumber: boolean }[] => [
     { key: 'name', name: 'Name', isNumber: false },
     { key: 'kind', name: 'What it is', isNumber: false },
-    { key: 'thickness', name: 'µm', isNumber: true },
+    { key: 'thickness', name: measureOf('thickness', this.units()).unit, isNumber: true },
     { key: 'light', name: 'Light', isNumber: true },
     { key: 'sun', name: 'Sun', isNumber: true },
     { key: 'haze', name: 'Haze', isNumber: true },
-    { key: 'price', name: 'per m²', isNumber: true },
-  ];
-  protected readonly shownColumns = ['pick', 'swatch', ...this.columns.map((c) => c.key)];
+    { key: 'price', name: `per ${measureOf('area', this.units()).unit}`, isNumber: true },
+  ]);
+  protected readonly shownColumns = ['pick', 'swatch', ...this.columns().map((c) => c.key)];
   protected readonly shown = computed(() => shownFilms(this.bench.doc()?.films ?? [], this.query(), this.purpose(), this.sort().key, this.sort().isDown));
   protected readonly opened = computed(
     () => this.bench.doc()?.films.find((f) => f.id === this.openId()) ?? this.shown().find((f) => f.optics) ?? this.shown()[0] ?? null,
@@ -224,17 +241,28 @@ export class FilmsPage {
     { name: 'ultraviolet through', of: (f) => share(f.optics?.uvTransmittanceFrac) },
     { name: 'haze', of: (f) => share(f.hazeFrac) },
     { name: 'emissivity', of: (f) => (f.emissivityFrac === null ? '–' : f.emissivityFrac.toFixed(2)) },
-    { name: 'thickness', of: (f) => `${f.thicknessUm} µm` },
+    { name: 'thickness', of: (f) => told(`${f.thicknessUm} µm`, this.units()) },
     { name: 'goes on', of: (f) => ({ inside: 'room face', outside: 'street face', either: 'either face', 'not-on-glass': 'walls, furniture' })[f.mounting] },
     { name: 'wound', of: (f) => ({ 'liner-out': 'liner out', 'liner-in': 'liner in', unknown: 'not known' })[f.wound] },
     { name: 'may be turned', of: (f) => ({ none: 'any way', 'two-way': 'end for end', 'one-way': 'not at all' })[f.direction] },
     { name: 'shrinks along / across', of: (f) => (f.shrink ? `${f.shrink.alongPct} / ${-f.shrink.acrossPct || 0} %` : '–') },
-    { name: 'pattern repeat', of: (f) => (f.patternRepeatMm ? `${f.patternRepeatMm} mm` : '–') },
-    { name: 'applied at', of: (f) => (f.temps?.applyMinC != null ? `${f.temps.applyMinC} … ${f.temps.applyMaxC ?? '?'} °C` : '–') },
-    { name: 'post-heat', of: (f) => (f.temps?.postHeatC != null ? `${f.temps.postHeatC} °C` : '–') },
-    { name: 'stands at most', of: (f) => (f.temps?.limitC != null ? `${f.temps.limitC} °C` : '–') },
+    { name: 'pattern repeat', of: (f) => (f.patternRepeatMm ? formatDifference(f.patternRepeatMm, this.units()) : '–') },
+    {
+      name: 'applied at',
+      of: (f) =>
+        f.temps?.applyMinC != null ? `${this.degrees(f.temps.applyMinC)} … ${f.temps.applyMaxC == null ? '?' : this.degrees(f.temps.applyMaxC)}` : '–',
+    },
+    { name: 'post-heat', of: (f) => (f.temps?.postHeatC != null ? this.degrees(f.temps.postHeatC) : '–') },
+    { name: 'stands at most', of: (f) => (f.temps?.limitC != null ? this.degrees(f.temps.limitC) : '–') },
     { name: 'drying', of: (f) => f.drying ?? '–' },
   ];
+  protected sizeOf = (o: Film['offers'][number]): string =>
+    this.units() === 'in' ? `${formatDifference(o.widthMm, 'in')} × ${filmText(o.lengthM * 1000, 'in')}` : `${o.widthMm} mm × ${o.lengthM} m`;
+  protected perLength(pricePerM: string): string {
+    const { figure, unit } = lengthPrice(Number(pricePerM), this.units());
+    return `${figure} /${unit}`;
+  }
+  private degrees = (c: number): string => temperatureText(c, this.units());
   protected byId = (_: number, f: Film): string => f.id;
 
   constructor() {
@@ -245,7 +273,8 @@ export class FilmsPage {
     const v = sortValue[key](f);
     if (v === null) return '–';
     if (key === 'light' || key === 'sun' || key === 'haze') return `${Math.round(Number(v) * 100)} %`;
-    return key === 'price' ? Number(v).toFixed(2) : String(v);
+    if (key === 'price') return (Number(v) * measureOf('area', this.units()).from(1)).toFixed(2);
+    return key === 'thickness' ? figureOf(Number(v), 'thickness', this.units()) : String(v);
   }
   protected panes = (f: Film): number => this.bench.doc()?.panesWithFilm[f.id] ?? 0;
   protected sortBy(key: SortKey): void {
@@ -278,6 +307,12 @@ export class FilmsPage {
     } catch {
       this.note.set(`${file.name} does not read as JSON. Nothing was brought in.`);
     }
+  }
+  /** Films as the trade has them, no maker's: a sheet that ships with the app. */
+  protected async starter(): Promise<void> {
+    const sheet = await fetch('starter-films.csv').then((r) => (r.ok ? r.text() : null), () => null); // prettier-ignore
+    if (sheet === null) return this.note.set('The sheet of typical films cannot be fetched just now. Try again, or type your first film.');
+    await this.send(sheet, 'skip');
   }
   protected again(same: 'skip' | 'new-version'): void {
     void this.send(this.waiting(), same);

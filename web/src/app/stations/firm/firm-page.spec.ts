@@ -51,6 +51,27 @@ describe('what the taps on the glass have taught', () => {
   });
 });
 
+describe('blades in the van', () => {
+  const type = async (at: number, value: string) => {
+    const box = [...root().querySelectorAll('label')]
+      .filter((l) => /For cleaning|For pressing film|For thick film/.test(l.textContent))
+      [at]!.querySelector('input')!;
+    box.value = value;
+    box.dispatchEvent(new Event('change'));
+    await settle();
+  };
+  test('the firm’s own list is one edit; nonsense in it keeps the old one and says why', async () => {
+    await type(2, '150; 75');
+    expect(api.drafts.at(-1)!.patches[0]).toMatchObject({ kind: 'firm', field: 'blades', value: { thickMm: [75, 150], pressingMm: [100, 150, 200] } });
+    const before = api.drafts.length;
+    await type(1, '150, wide');
+    await type(1, '5');
+    await type(1, '');
+    expect(api.drafts).toHaveLength(before);
+    expect(text('[role=alert]')).toMatch(/one to twelve widths between 25 and 900 mm/);
+  });
+});
+
 describe('the firm’s own steps', () => {
   test('for which panes a step is there is said in words', () => {
     expect(text('[data-rule="stops-off"]')).toContain('frame: bead, stops: off');

@@ -1,19 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
   allowances,
+  sizeStep,
+  blades,
   decimalPrice,
   formingSchool,
   leftoverRule,
   rates,
   type Allowances,
+  type Blades,
   type LearnedMinutes,
   type LeftoverRule,
   type Rates,
   type UnitSystem,
   type WorkClass,
 } from '@yellow-pane/contracts';
+import { sizeStepNames } from '@yellow-pane/core/cut';
 import { schoolNames } from '@yellow-pane/core/form';
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { figureOf, formatDifference, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
 import { Api } from '../../record/api';
@@ -26,19 +30,25 @@ const allowanceFields = [
   { field: 'edgeGapMm', name: 'Edge gap', why: 'Free glass where nothing is trimmed, so that water can leave.' },
 ] as const;
 
+const bladeNames = [
+  { field: 'cleaningMm', name: 'For cleaning', why: 'Wide ones: quick.' },
+  { field: 'pressingMm', name: 'For pressing film', why: 'Narrow ones: the same hand presses harder. Usual: 50–150 mm (2–6 in), at most 200 (8).' },
+  { field: 'thickMm', name: 'For thick film', why: 'The narrowest: usual up to 150 mm (6 in).' },
+] as const;
+
 const rateNames = [
   { field: 'hourRate', name: 'Hour rate for prices' },
   { field: 'setUpMinutes', name: 'Setting up, min' },
   { field: 'paneMinutes', name: 'Each pane, min' },
-  { field: 'minutesPerM2', part: 'tint', name: 'Tint, min per m²' },
-  { field: 'minutesPerM2', part: 'frost', name: 'Frost, min per m²' },
-  { field: 'minutesPerM2', part: 'security', name: 'Security, min per m²' },
-  { field: 'cleaningMinutesPerM2', name: 'Cleaning, min per m²' },
-  { field: 'oldFilmMinutesPerM2', name: 'Old film off, min per m²' },
-  { field: 'siliconeMinutesPerM', name: 'Silicone, min per m' },
+  { field: 'minutesPerM2', part: 'tint', name: 'Tint, min', per: 'perArea' },
+  { field: 'minutesPerM2', part: 'frost', name: 'Frost, min', per: 'perArea' },
+  { field: 'minutesPerM2', part: 'security', name: 'Security, min', per: 'perArea' },
+  { field: 'cleaningMinutesPerM2', name: 'Cleaning, min', per: 'perArea' },
+  { field: 'oldFilmMinutesPerM2', name: 'Old film off, min', per: 'perArea' },
+  { field: 'siliconeMinutesPerM', name: 'Silicone, min', per: 'perLength' },
   { field: 'ladderFactor', name: 'On a ladder, times' },
   { field: 'towerFactor', name: 'On a tower, times' },
-  { field: 'travelPerKm', name: 'Travel per km' },
+  { field: 'travelPerKm', name: 'Travel', per: 'perDistance' },
   { field: 'materialMarginPct', name: 'On film, %' },
   { field: 'minimum', name: 'Minimum' },
   { field: 'taxPct', name: 'Tax on work, %' },
@@ -99,6 +109,15 @@ const rateNames = [
               /></label>
             }
             <label class="mb-3 grid grid-cols-[1fr_11rem] items-center gap-3"
+              ><span
+                >Handy sizes<span class="block text-sm text-soft">what is trimmed on the glass is cut to the next step; what has to fit never is</span></span
+              ><select #step class="field" (change)="setSizeStep(step.value)">
+                @for (s of sizeSteps; track s) {
+                  <option [value]="s" [selected]="s === (doc.firm.allowances.sizeStep ?? 'none')">{{ stepNames[s][doc.firm.units] }}</option>
+                }
+              </select></label
+            >
+            <label class="mb-3 grid grid-cols-[1fr_11rem] items-center gap-3"
               ><span>Forming on curved glass<span class="block text-sm text-soft">unless a job or a pane says otherwise</span></span
               ><select #forming class="field" (change)="set('Forming of the firm', 'forming', forming.value || null)">
                 <option value="">as recommended</option>
@@ -107,6 +126,14 @@ const rateNames = [
                 }
               </select></label
             >
+            <h2 class="cap mt-5 mb-2">Blades in the van</h2>
+            @for (b of bladeFields(); track b.field) {
+              <label class="mb-2 grid grid-cols-[1fr_11rem] items-center gap-3"
+                ><span
+                  >{{ b.name }}<span class="block text-sm text-soft">{{ b.why }}</span></span
+                ><input #box class="field figure" [value]="b.value" (change)="setBlades(b.field, b.name, box)"
+              /></label>
+            }
             <h2 class="cap mt-5 mb-2">Leftovers worth keeping</h2>
             <div class="grid grid-cols-3 gap-3">
               @for (l of leftoverFields(); track l.field) {
@@ -163,19 +190,30 @@ export class FirmPage {
     const l = firm.leftovers;
     return [
       { field: 'smallestSideMm', name: 'Shorter side from', value: shown(l.smallestSideMm, firm.units) },
-      { field: 'smallestAreaM2', name: 'and m² from', value: String(l.smallestAreaM2) },
+      { field: 'smallestAreaM2', name: `and ${measureOf('area', firm.units).unit} from`, value: figureOf(l.smallestAreaM2, 'area', firm.units) },
       { field: 'worthFrac', name: 'Worth, % of new', value: String(Math.round(l.worthFrac * 100)) },
     ] as const;
+  });
+
+  protected readonly bladeFields = computed(() => {
+    const firm = this.bench.doc()?.firm;
+    return firm ? bladeNames.map((b) => ({ ...b, value: firm.blades[b.field].map((w) => shown(w, firm.units)).join(', ') })) : [];
   });
 
   protected readonly formingWays = formingSchool.options.map((id) => ({ id, name: schoolNames[id] }));
   protected readonly firmForming = computed(() => this.bench.doc()?.firm.forming ?? null);
 
+  private readonly units = computed(() => this.bench.doc()?.firm.units ?? 'mm');
   protected readonly rates = computed(() => this.bench.doc()?.rates.at(-1) ?? null);
   protected readonly rateFields = computed(() => {
     const r = this.rates();
     if (!r) return [];
-    return rateNames.map((f) => ({ ...f, part: 'part' in f ? f.part : null, value: String(('part' in f ? r.minutesPerM2[f.part] : r[f.field]) ?? '') }));
+    const { units } = this;
+    return rateNames.map((f) => {
+      const value = ('part' in f ? r.minutesPerM2[f.part] : r[f.field]) ?? '';
+      const per = 'per' in f && units() === 'in' && value !== '' ? figureOf(Number(value), f.per, 'in') : String(value);
+      return { ...f, name: 'per' in f ? `${f.name} per ${measureOf(f.per, units()).unit}` : f.name, part: 'part' in f ? f.part : null, value: per };
+    });
   });
 
   private readonly api = inject(Api);
@@ -184,7 +222,12 @@ export class FirmPage {
   protected readonly learned = computed(() =>
     this.timed().map((l) => ({
       ...l,
-      text: `${{ tint: 'Tint', frost: 'Frost', security: 'Security' }[l.work]}: panes took ${l.factor.toFixed(2)} times what the rates say (middle half ${l.middleHalf.map((v) => v.toFixed(2)).join(' to ')}), from ${l.paneCount} ${l.paneCount === 1 ? 'pane' : 'panes'} in ${l.jobCount} ${l.jobCount === 1 ? 'job' : 'jobs'}. Counted as ${l.usedFactor.toFixed(2)}: ${l.suggestedPerM2.toFixed(1)} min per m².`,
+      text: `${{ tint: 'Tint', frost: 'Frost', security: 'Security' }[l.work]}: panes took ${l.factor.toFixed(2)} times what the rates say (middle half ${l.middleHalf.map((v) => v.toFixed(2)).join(' to ')}), from ${l.paneCount} ${l.paneCount === 1 ? 'pane' : 'panes'} in ${l.jobCount} ${l.jobCount === 1 ? 'job' : 'jobs'}. Counted as ${l.usedFactor.toFixed(2)}: ${measureOf(
+        'perArea',
+        this.units(),
+      )
+        .to(l.suggestedPerM2)
+        .toFixed(this.units() === 'in' ? 2 : 1)} min per ${measureOf('perArea', this.units()).unit}.`,
     })),
   );
 
@@ -219,31 +262,58 @@ export class FirmPage {
     if (!/^[A-Z]{3}$/.test(code)) return this.note.set('Currency: three letters, such as EUR or USD.');
     this.set('Currency', 'currency', code);
   }
-  protected setAllowance(field: keyof Allowances, box: HTMLInputElement): void {
+  protected readonly sizeSteps = sizeStep.options;
+  protected readonly stepNames = sizeStepNames;
+  protected setSizeStep(value: string): void {
+    const firm = this.bench.doc()?.firm;
+    if (firm) this.set('Handy sizes of the firm', 'allowances', { ...firm.allowances, sizeStep: sizeStep.parse(value) });
+  }
+  protected setAllowance(field: Exclude<keyof Allowances, 'sizeStep'>, box: HTMLInputElement): void {
     const firm = this.bench.doc()?.firm;
     if (!firm) return;
     const read = parseLength(box.value, firm.units);
     if (!read.ok) return this.note.set(read.message);
     const next = { ...firm.allowances, [field]: read.value.lengthMm };
-    if (!allowances.safeParse(next).success) return this.note.set(`At most ${field === 'edgeGapMm' ? 10 : 300} mm.`);
+    if (!allowances.safeParse(next).success) return this.note.set(`At most ${formatDifference(field === 'edgeGapMm' ? 10 : 300, firm.units)}.`);
     this.set('Allowances of the firm', 'allowances', next);
+  }
+  /** A list such as `100, 150, 200`; kept only when all of it is read. */
+  protected setBlades(field: keyof Blades, name: string, box: HTMLInputElement): void {
+    const firm = this.bench.doc()?.firm;
+    if (!firm) return;
+    const read = box.value.split(/[,;]+/).filter((t) => t.trim() !== '').map((t) => parseLength(t, firm.units)); // prettier-ignore
+    const wrong = read.find((r) => !r.ok);
+    if (wrong && !wrong.ok) return this.note.set(`Blades ${name.toLowerCase()}: ${wrong.message}`);
+    const widths = read.flatMap((r) => (r.ok ? [Math.round(r.value.lengthMm * 10) / 10] : [])).sort((a, b) => a - b);
+    const next = { ...firm.blades, [field]: [...new Set(widths)] };
+    if (!blades.safeParse(next).success)
+      return this.note.set(`Blades ${name.toLowerCase()}: one to twelve widths between 25 and 900 mm (1 to 35 in), by commas.`);
+    this.set('Blades in the van', 'blades', next);
   }
   protected setLeftover(field: keyof LeftoverRule, box: HTMLInputElement): void {
     const firm = this.bench.doc()?.firm;
     if (!firm) return;
     const length = field === 'smallestSideMm' ? parseLength(box.value, firm.units) : null;
     if (length && !length.ok) return this.note.set(length.message);
-    const number = length?.ok ? length.value.lengthMm : Number(box.value.trim().replace(',', '.')) / (field === 'worthFrac' ? 100 : 1);
+    const number = length?.ok
+      ? length.value.lengthMm
+      : field === 'smallestAreaM2'
+        ? measureOf('area', firm.units).from(Number(box.value.trim().replace(',', '.')))
+        : Number(box.value.trim().replace(',', '.')) / (field === 'worthFrac' ? 100 : 1);
     const read = leftoverRule.safeParse({ ...firm.leftovers, [field]: box.value.trim() === '' ? NaN : number });
-    if (!read.success) return this.note.set('A length, square metres up to 50, and a share between 0 and 100 %.');
+    if (!read.success) return this.note.set(`A length, ${told('50 m²', firm.units)} at most, and a share between 0 and 100 %.`);
     this.set('Leftovers worth keeping', 'leftovers', read.data);
   }
   /** Every change of a rate is a new version: what was quoted stays as it was quoted. */
   protected setRateField(field: keyof Rates, part: keyof Rates['minutesPerM2'] | null, box: HTMLInputElement): void {
     const old = this.rates();
     if (!old) return;
-    const text = box.value.trim().replace(',', '.');
+    const typed = box.value.trim().replace(',', '.');
     const isPrice = typeof old[field] === 'string';
+    const rate = rateNames.find((n) => n.field === field && (!part || ('part' in n && n.part === part)))!;
+    // typed for a square foot, a foot, a mile: kept for a square metre, a metre, a kilometre
+    const isPer = 'per' in rate && this.units() === 'in' && typed !== '' && Number.isFinite(Number(typed));
+    const text = isPer ? measureOf(rate.per, 'in').from(Number(typed)).toFixed(4) : typed;
     const value = part
       ? { ...old.minutesPerM2, [part]: text === '' ? NaN : Number(text) }
       : isPrice
@@ -255,10 +325,7 @@ export class FirmPage {
           : Number(text);
     const next = { ...old, [field]: value, id: uuidv7(), version: old.version + 1, createdAt: new Date().toISOString() };
     const read = rates.safeParse(next);
-    if (!read.success)
-      return this.note.set(
-        `${rateNames.find((n) => n.field === field && (!part || ('part' in n && n.part === part)))!.name}: ${read.error.issues[0]!.message}.`,
-      );
+    if (!read.success) return this.note.set(`${rate.name}: ${read.error.issues[0]!.message}.`);
     this.note.set('');
     void this.bench.change('Rates', [{ op: 'add', kind: 'rates', id: next.id, value: next }]);
   }

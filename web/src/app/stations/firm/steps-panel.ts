@@ -3,9 +3,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import {
   cutMethod,
   edgeSchool,
+  faceCare,
   glassForm,
   frameKind,
   linerSchool,
+  paneTrait,
   lockSchool,
   siliconeSchool,
   stepDrawing,
@@ -17,17 +19,18 @@ import {
   type StepRule,
   type StepSet,
 } from '@yellow-pane/contracts';
+import { figureOf, measureOf } from '@yellow-pane/core/ground';
 import { shippedSteps, unknownFigures } from '@yellow-pane/core/lay';
 import { v7 as uuidv7 } from 'uuid';
 import { readNumber } from '../../kit/read-number';
 import { BenchStore } from '../../record/bench.store';
 
 const blank = (n: number): StepRule => ({
-  key: `own-${n}`, title: 'A step of ours', text: '', purpose: '', good: '', tools: [], minutes: { fixed: 1, perM2: 0, perM: 0 }, wait: null, reading: 'none', drawing: 'none', mood: 'wet', caution: null,
-  when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [] },
+  key: `own-${n}`, title: 'A step of ours', text: '', purpose: '', good: '', tools: [], minutes: { fixed: 1, perM2: 0, perM: 0 }, wait: null, returnAfterMinutes: null, reading: 'none', drawing: 'none', mood: 'wet', caution: null,
+  when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [], care: [], has: [] },
 }); // prettier-ignore
 
-const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:', glass: 'glass:' }; // prettier-ignore
+const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:', glass: 'glass:', care: 'face:', has: 'with:' }; // prettier-ignore
 
 /** What a step may be kept to, and the ways there are. */
 const whenChoices: { readonly what: keyof StepRule['when']; readonly name: string; readonly options: readonly string[] }[] = [
@@ -41,6 +44,8 @@ const whenChoices: { readonly what: keyof StepRule['when']; readonly name: strin
   { what: 'stops', name: 'Stops', options: stopsSchool.options },
   { what: 'edge', name: 'Security edge', options: edgeSchool.options },
   { what: 'glass', name: 'Glass', options: glassForm.options },
+  { what: 'care', name: 'Face stands', options: faceCare.options },
+  { what: 'has', name: 'With', options: paneTrait.options },
 ];
 const drawingNames: Record<StepRule['drawing'], string> = {
   none: 'none', pane: 'the pane', liner: 'the liner', lock: 'the lock', light: 'light pass', corners: 'corners', trim: 'trimming', hard: 'hard pass', edges: 'edges', template: 'template', anchor: 'anchor bead',
@@ -66,8 +71,8 @@ const drawingNames: Record<StepRule['drawing'], string> = {
     </div>
     <p class="mb-2 text-sm text-soft">
       Jobs that have begun keep the version they began with. In the words, {{ '{edgeGap}' }}, {{ '{edgeStop}' }}, {{ '{overhang}' }}, {{ '{blade}' }},
-      {{ '{lock}' }}, {{ '{film}' }} and {{ '{gun}' }} stand for the figures of the pane; {{ '{13 mm}' }} and {{ '{25 to 50 mm}' }} are told in the units of the
-      job.
+      {{ '{lock}' }}, {{ '{film}' }}, {{ '{gun}' }} and {{ '{care}' }} stand for the figures of the pane; {{ '{13 mm}' }} and {{ '{25 to 50 mm}' }} are told in
+      the units of the job.
     </p>
     @if (fault()) {
       <p role="alert" class="mb-2 border-l-4 border-ink bg-tint p-3">{{ fault() }}</p>
@@ -108,8 +113,17 @@ const drawingNames: Record<StepRule['drawing'], string> = {
                   >Caution<input #c class="field" maxlength="300" [value]="s.caution ?? ''" (change)="edit(s.key, { caution: c.value.trim() || null })"
                 /></label>
                 <label>Minutes, any pane<input #m class="field figure" [value]="s.minutes.fixed" (change)="minutes(s, 'fixed', m)" /></label>
-                <label>and for each m²<input #q class="field figure" [value]="s.minutes.perM2" (change)="minutes(s, 'perM2', q)" /></label>
-                <label>and for each m of edge<input #e class="field figure" [value]="s.minutes.perM" (change)="minutes(s, 'perM', e)" /></label>
+                <label
+                  >and for each {{ unitOf('perArea')
+                  }}<input #q class="field figure" [value]="perOf(s.minutes.perM2, 'perArea')" (change)="minutes(s, 'perM2', q)"
+                /></label>
+                <label
+                  >and for each {{ unitOf('perLength') }} of edge<input
+                    #e
+                    class="field figure"
+                    [value]="perOf(s.minutes.perM, 'perLength')"
+                    (change)="minutes(s, 'perM', e)"
+                /></label>
                 <label
                   >Drawing<select #d class="field" (change)="edit(s.key, { drawing: asDrawing(d.value) })">
                     @for (o of drawings; track o) {
@@ -129,6 +143,13 @@ const drawingNames: Record<StepRule['drawing'], string> = {
                   warm the glass is</label
                 >
                 <label>Then wait, min (empty: none)<input #w class="field figure" [value]="s.wait?.minutes ?? ''" (change)="wait(s, w)" /></label>
+                <label
+                  >On a later visit, days after it is laid (empty: same visit)<input
+                    #l
+                    class="field figure"
+                    [value]="s.returnAfterMinutes === null ? '' : s.returnAfterMinutes / 1440"
+                    (change)="later(s, l)"
+                /></label>
                 <fieldset class="md:col-span-2">
                   <legend>Only for panes with (nothing ticked: any)</legend>
                   @for (c of whenChoices; track c.what) {
@@ -220,12 +241,12 @@ export class StepsPanel {
   protected asDrawing = (v: string) => v as StepRule['drawing'];
   protected asMood = (v: string) => v as StepRule['mood'];
   protected has(s: StepRule, what: keyof StepRule['when'], option: string): boolean {
-    return (s.when[what] as readonly string[]).includes(option);
+    return ((s.when[what] ?? []) as readonly string[]).includes(option);
   }
   protected toggle(s: StepRule, what: keyof StepRule['when'], option: string): void {
     // as it is now: the page may not have been drawn since the last tick
     const { when } = this.draft()?.find((x) => x.key === s.key) ?? s;
-    const only = when[what] as readonly string[];
+    const only = (when[what] ?? []) as readonly string[];
     this.edit(s.key, { when: { ...when, [what]: only.includes(option) ? only.filter((o) => o !== option) : [...only, option] } });
   }
   protected editReady(key: string, fields: Partial<ReadyRule>): void {
@@ -242,12 +263,20 @@ export class StepsPanel {
   protected list(text: string): string[] {
     return text.split(',').map((t) => t.trim()).filter(Boolean); // prettier-ignore
   }
+  private readonly units = computed(() => this.bench.doc()?.firm.units ?? 'mm');
+  protected unitOf = (kind: 'perArea' | 'perLength'): string => measureOf(kind, this.units()).unit;
+  protected perOf = (minutes: number, kind: 'perArea' | 'perLength'): string => figureOf(minutes, kind, this.units());
   protected edit(key: string, fields: Partial<StepRule>): void {
     this.draft.update((d) => d && d.map((s) => (s.key === key ? { ...s, ...fields } : s)));
   }
   protected minutes(s: StepRule, part: 'fixed' | 'perM2' | 'perM', box: HTMLInputElement): void {
     const n = readNumber(box, { low: 0, high: 600, message: 'Between 0 and 600 min.' });
-    if (n != null) this.edit(s.key, { minutes: { ...s.minutes, [part]: n } });
+    const kind = part === 'perM2' ? 'perArea' : part === 'perM' ? 'perLength' : null;
+    if (n != null) this.edit(s.key, { minutes: { ...s.minutes, [part]: kind ? measureOf(kind, this.units()).from(n) : n } });
+  }
+  protected later(s: StepRule, box: HTMLInputElement): void {
+    const n = readNumber(box, { low: 0, high: 200, mayBeEmpty: true, message: 'Days, or empty.' });
+    if (n !== undefined) this.edit(s.key, { returnAfterMinutes: n === null ? null : Math.round(n * 1440) });
   }
   protected wait(s: StepRule, box: HTMLInputElement): void {
     const n = readNumber(box, { low: 1, high: 400_000, mayBeEmpty: true, message: 'At least a minute, or empty.' });

@@ -15,6 +15,14 @@ class FakeJobs extends FakeApi {
     const other = { ...summary, id: '018f0000-0000-7000-8000-0000000000bb', name: 'Lantern Street' };
     return this.gone ? [other] : [summary, other];
   };
+  brought: string[] = [];
+  promisesGone = 0;
+  deletedJobs = async () => (this.gone ? [{ id: this.doc.job.id, name: this.doc.job.name, customer: '', deletedAt: '2026-11-02T08:00:00Z' }] : []);
+  bringBackJob = async (jobId: string) => {
+    this.brought.push(jobId);
+    this.gone = false;
+    return { jobId, promisesBack: 1, promisesGone: this.promisesGone };
+  };
   override change = async (draft: Parameters<FakeApi['change']>[0]) => {
     const had = this.refuseNext;
     if (had) {
@@ -82,6 +90,18 @@ describe('a job is deleted without a question and can be brought back', () => {
     expect(names()).toEqual([api.doc.job.name, 'Lantern Street']);
     expect(api.undone).toHaveLength(1);
     expect(root().textContent).not.toContain('is deleted');
+  });
+  test('it can be brought back from the list of deleted ones too, and film promised elsewhere meanwhile is said', async () => {
+    expect(root().querySelector('[data-bin]')).toBeNull();
+    await press(`Delete ${api.doc.job.name}`);
+    expect(root().querySelector('[data-bin] summary')!.textContent).toContain('Deleted in the last 30 days: 1');
+    api.promisesGone = 1;
+    await press(`Bring back ${api.doc.job.name}`);
+    expect(api.brought).toEqual([api.doc.job.id]);
+    expect(names()).toEqual([api.doc.job.name, 'Lantern Street']);
+    expect(root().textContent).not.toContain('is deleted');
+    expect(root().querySelector('[role=alert]')!.textContent).toContain('One promise of film is not: that film was promised or cut elsewhere meanwhile');
+    expect(root().querySelector('[data-bin]')).toBeNull();
   });
   test('where the bench refuses, the job stays and the reason is read', async () => {
     api.refuseNext = new ApiProblem('conflict', 'Somebody is cutting this job just now.');

@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, Injector, viewChild, type ElementRef, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { JobSummary, Patch, UnitSystem } from '@yellow-pane/contracts';
+import { DELETED_DAYS, type DeletedJob, type JobSummary, type Patch, type UnitSystem } from '@yellow-pane/contracts';
 import { BenchBar } from '../../kit/bench-bar';
 import { Api, ApiProblem } from '../../record/api';
 import { Device } from '../../record/device';
@@ -22,7 +22,7 @@ const DAY_MS = 86_400_000;
           <label class="btn cursor-pointer focus-within:outline-3"
             >Open a job file<input type="file" accept=".json,application/json" class="sr-only" (change)="bringIn($event)"
           /></label>
-          <button type="button" class="btn btn-hand" (click)="starting.set(!starting())" [attr.aria-expanded]="starting()">New job</button>
+          <button type="button" class="btn btn-hand" (click)="begin()" [attr.aria-expanded]="starting()">New job</button>
         </div>
       </div>
       @if (starting()) {
@@ -91,6 +91,19 @@ const DAY_MS = 86_400_000;
             <li class="border border-dashed border-field p-8 text-center">No job yet. Start one: a name is enough, the tapes come next.</li>
           }
         </ul>
+        @if (bin().length) {
+          <details class="mt-6" data-bin>
+            <summary class="cursor-pointer py-1 underline">Deleted in the last {{ days30 }} days: {{ bin().length }}</summary>
+            <ul class="mt-2">
+              @for (j of bin(); track j.id) {
+                <li class="flex flex-wrap items-center gap-3 border-b border-hair py-1.5">
+                  <span class="font-semibold">{{ j.name }}</span><span class="text-sm text-soft">{{ j.customer }}, deleted {{ j.deletedAt.slice(0, 10) }}</span>
+                  <button type="button" class="btn ml-auto" [attr.aria-label]="'Bring back ' + j.name" (click)="fromBin(j)">Bring back</button>
+                </li>
+              }
+            </ul>
+          </details>
+        }
       } @else if (!message()) {
         <p class="text-soft" aria-busy="true">Looking for the jobs …</p>
       }
@@ -104,6 +117,16 @@ export class JobsPage {
   protected readonly jobs = signal<JobSummary[] | null>(null);
   protected readonly message = signal('');
   protected readonly starting = signal(false);
+  private readonly nameBox = viewChild<ElementRef<HTMLInputElement>>('name');
+  private readonly injector = inject(Injector);
+  /** The form of a new job, with the pen in its first field: Enter, the name, Enter. */
+  protected begin(): void {
+    this.starting.set(!this.starting());
+    afterNextRender(() => this.nameBox()?.nativeElement.focus(), { injector: this.injector });
+  }
+  /** Jobs that were deleted not long ago. */
+  protected readonly bin = signal<DeletedJob[]>([]);
+  protected readonly days30 = DELETED_DAYS;
   /** The job deleted last, as long as this page is open. */
   protected readonly deleted = signal<JobSummary | null>(null);
   private readonly sender = inject(Sender);
@@ -115,8 +138,9 @@ export class JobsPage {
 
   private async refresh(): Promise<void> {
     try {
-      const [jobs] = await Promise.all([this.api.jobs(), this.device.connect()]);
+      const [jobs, bin] = await Promise.all([this.api.jobs(), this.api.deletedJobs(), this.device.connect()]);
       this.jobs.set(jobs);
+      this.bin.set(bin);
     } catch (error) {
       this.message.set((error as Error).message);
     }
@@ -148,7 +172,7 @@ export class JobsPage {
   protected async remove(j: JobSummary): Promise<void> {
     try {
       const person = this.device.person() ?? (await this.device.connect());
-      const doc = await this.api.job(j.id, person.id);
+      const doc = await this.api.job(j.id, person.id, this.device.id);
       const deletedAt = new Date().toISOString();
       const gone = (kind: 'job' | 'reservation', id: string): Patch => ({ op: 'set', kind, id, field: 'deletedAt', value: deletedAt });
       const promises = doc.stock.reservations.filter((r) => r.jobId === j.id && !r.deletedAt);
@@ -165,6 +189,23 @@ export class JobsPage {
     try {
       await this.sender.reverse(j.id, 'undo', false, () => undefined);
       this.deleted.set(null);
+    } catch (error) {
+      this.message.set((error as Error).message);
+    }
+    await this.refresh();
+  }
+
+  /** Also after a reload, and whoever deleted it. */
+  protected async fromBin(j: DeletedJob): Promise<void> {
+    try {
+      const person = this.device.person() ?? (await this.device.connect());
+      const { promisesGone } = await this.api.bringBackJob(j.id, { personId: person.id, deviceId: this.device.id });
+      if (this.deleted()?.id === j.id) this.deleted.set(null);
+      this.message.set(
+        promisesGone
+          ? `“${j.name}” is back. ${promisesGone === 1 ? 'One promise of film is' : `${promisesGone} promises of film are`} not: that film was promised or cut elsewhere meanwhile. Commit its plan again in Cut.`
+          : '',
+      );
     } catch (error) {
       this.message.set((error as Error).message);
     }

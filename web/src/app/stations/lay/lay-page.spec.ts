@@ -1,17 +1,16 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { LayEntry } from '@yellow-pane/contracts';
-import { shippedSteps, SHIPPED_STEPS_ID } from '@yellow-pane/core/lay';
+import { defaultLay, shippedSteps, SHIPPED_STEPS_ID } from '@yellow-pane/core/lay';
 import { Instruments } from '../../instruments/instruments';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
-import { JobStream } from '../../record/job-stream';
 import { LayQueue, type LayLine } from '../../record/lay-queue';
 import { RecordStore } from '../../record/record.store';
 import { HoldButton } from '../../kit/hold-button';
 import { By } from '@angular/platform-browser';
 import { Bell } from './bell';
-import { hourVerdict } from './hour-now';
+import { hourVerdict, restsOn } from './hour-now';
 import { LayPage } from './lay-page';
 import { LayStore } from './lay.store';
 import { leftText, lineText, timerText } from './lay-words';
@@ -33,9 +32,9 @@ class FakeQueue {
     const doc = record.doc()!;
     const id = `018f0000-0000-7000-8000-${String(this.lines.length).padStart(12, '0')}`;
     const at = new Date((this.clock += 60_000)).toISOString();
-    const entry = { id, jobId: doc.job.id, personId: doc.persons[0]!.id, occurredAt: at, clockOffsetMs: 0, receivedAt: at, stepKey: null, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...line } as LayEntry; // prettier-ignore
+    const entry = { id, jobId: doc.job.id, personId: doc.persons[0]!.id, occurredAt: at, clockOffsetMs: 0, receivedAt: at, stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...line } as LayEntry; // prettier-ignore
     this.lines.push(entry);
-    record.receive([{ op: 'add', kind: 'layEntry', id, value: { ...entry } }], null);
+    record.hold(id, [{ op: 'add', kind: 'layEntry', id, value: { ...entry } }]);
     return entry;
   }
 }
@@ -82,7 +81,6 @@ beforeEach(async () => {
       { provide: Api, useValue: api },
       { provide: LayQueue, useValue: queue },
       { provide: Bell, useValue: { ring: () => rings++ } },
-      { provide: JobStream, useValue: { follow: () => () => undefined } },
       { provide: Instruments, useValue: { onReading: (h: never) => ((hear = h), () => undefined) } },
       provideRouter([]),
     ],
@@ -129,12 +127,41 @@ describe('Lay', () => {
     expect(text('h3')).toBe('Find the stamp, feel the glass');
     expect(kinds()).toEqual(['begin', 'step-done']);
   });
+  test('a face that nobody has looked at: no blade until it is said what it is, in one tap too; said, it is a line of the log and the blade comes back', async () => {
+    api.doc.surfaces.find((s) => s.name === 'W2')!.glazing = null;
+    await record.open(api.doc.job.id);
+    await go('W2');
+    expect(text('[data-face-asked]')).toMatch(/^No blade on this face until you say what it is\. Nobody has said what glass it is\./);
+    const titles = () => [...root().querySelectorAll('yp-lay-numbers [data-step]')].map((b) => b.getAttribute('data-step'));
+    expect(titles()).not.toContain('scrape');
+    await press('smooth and bare');
+    expect(queue.lines[0]).toMatchObject({ kind: 'found', found: 'plain' });
+    expect(root().querySelector('[data-face-asked]')).toBeNull();
+    expect(titles()).toContain('scrape');
+  });
+  test('a pane with its bead still to come is laid, return due, with the day; the bead is a tap of its own', async () => {
+    const pane = api.doc.surfaces.find((s) => api.doc.films.find((f) => f.id === s.filmId)?.kind === 'security')!;
+    api.doc.job.lay = { ...defaultLay, edge: 'anchored' };
+    await record.open(api.doc.job.id);
+    await go(pane.name);
+    await hold();
+    await go(pane.name);
+    // laid on 3 December, the bead two days later at the earliest
+    expect(text('[data-return-due]')).toBe('Return due from Sat 5 Dec: Anchor the edge');
+    await press('Panes');
+    expect(text()).toContain('laid, back Sat 5 Dec');
+    await press('To the pane in hand');
+    (fixture.debugElement.query(By.css('[data-return]')).componentInstance as HoldButton).held.emit();
+    await settle();
+    expect(queue.lines.at(-1)).toMatchObject({ kind: 'step-done', stepKey: 'anchor' });
+    expect(root().querySelector('[data-return-due]')).toBeNull();
+  });
   test('the last step also says that the pane is laid', async () => {
     const { steps } = shippedSteps(api.doc.firm.id);
     await press('Step by step');
     for (let i = 0; i < steps.length && kinds().at(-1) !== 'pane-done'; i++) await hold();
     expect(kinds().at(-1)).toBe('pane-done');
-    expect(kinds().filter((k) => k === 'step-done').length).toBeGreaterThan(10);
+    expect(kinds().filter((k) => k === 'step-done').length).toBeGreaterThan(8);
   });
   test('the thermometer fills the reading that the step asks for, and says when the glass is too warm', async () => {
     await press('Step by step');
@@ -161,6 +188,20 @@ describe('Lay', () => {
     await press('Back');
     expect(kinds()).toEqual(['problem']);
   });
+  test('a piece that nobody ticked as cut is said before anything gets wet; a new one that is asked for here stands in Cut', async () => {
+    await go('W2');
+    expect(text('[data-cut-word]')).toBe('The piece of W2 is not ticked as cut yet: hold it against the glass before anything gets wet.');
+    await press('Something is wrong');
+    await press('A crease');
+    await press('Everywhere');
+    await press('Ask for a new piece');
+    expect(text('[data-asked-again]')).toContain('it stands in Cut');
+    expect(api.drafts.at(-1)).toMatchObject({ label: 'One more of W2' });
+    expect(record.doc()!.surfaces.find((s) => s.name === 'W2')!.extraPieces).toEqual([expect.objectContaining({ reason: 'a crease', part: null })]);
+    await press('Leave this pane');
+    await go('W2');
+    expect(text('[data-cut-word]')).toBe('A new piece of W2 is asked for and not cut yet.');
+  });
   test('a place on the drawing is kept as shares of the pane', async () => {
     await press('Something is wrong');
     await press('Specks');
@@ -186,7 +227,7 @@ describe('Lay', () => {
       receivedAt: '2026-12-03T09:30:00Z',
     }));
     for (const b of both)
-      record.receive([{ op: 'add', kind: 'layEntry', id: b.id, value: { jobId: api.doc.job.id, surfaceId: record.selectedId(), kind: 'pane-done', stepSetId: SHIPPED_STEPS_ID, clockOffsetMs: 0, stepKey: null, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...b } }], null); // prettier-ignore
+      record.hold(b.id, [{ op: 'add', kind: 'layEntry', id: b.id, value: { jobId: api.doc.job.id, surfaceId: record.selectedId(), kind: 'pane-done', stepSetId: SHIPPED_STEPS_ID, clockOffsetMs: 0, stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...b } }]); // prettier-ignore
     await settle();
     expect(text('[data-conflict]')).toContain('Two of you wrote about this pane');
     await press(`${ana!.name}: done`);
@@ -237,7 +278,7 @@ describe('a wait that runs out while the page is open', () => {
     const ms = step.wait!.minutes * 60_000;
     const before = rings;
     const write = (surfaceId: string, ago: number) =>
-      record.receive([{ op: 'add', kind: 'layEntry', id: `018f0000-0000-7000-8000-00000000${ago}`, value: { id: `018f0000-0000-7000-8000-00000000${ago}`, jobId: api.doc.job.id, personId: api.doc.persons[0]!.id, occurredAt: new Date(Date.now() - ms + (ago === 1111 ? 1500 : -600_000)).toISOString(), clockOffsetMs: 0, receivedAt: null, kind: 'step-done', surfaceId, stepSetId: SHIPPED_STEPS_ID, stepKey: step.key, text: '', reading: null, photo: null, problem: null, roll: null, signature: null, correctsId: null } }], null); // prettier-ignore
+      record.hold(`${ago}`, [{ op: 'add', kind: 'layEntry', id: `018f0000-0000-7000-8000-00000000${ago}`, value: { id: `018f0000-0000-7000-8000-00000000${ago}`, jobId: api.doc.job.id, personId: api.doc.persons[0]!.id, occurredAt: new Date(Date.now() - ms + (ago === 1111 ? 1500 : -600_000)).toISOString(), clockOffsetMs: 0, receivedAt: null, kind: 'step-done', surfaceId, stepSetId: SHIPPED_STEPS_ID, stepKey: step.key, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null } }]); // prettier-ignore
     write(pane.id, 1111);
     write(other.id, 2222);
     await go('W3');
@@ -263,6 +304,20 @@ describe('is this a good hour', () => {
     [10, true, 'Good for wet work until 13:30, then: sun on the glass.'],
     [15, false, 'Not now: sun on the glass. Not good again today: shade the glass, or take another pane.'],
   ])('at %s h: %s', (hour, isGood, said) => expect(hourVerdict(windows, hour)).toEqual({ isGood, text: said }));
+  test('speaks by what was read today; by made-up weather only as such; by readings of another day not at all', () => {
+    const typed = { airC: 12, humidityPct: 60, cloudPct: 90, windMPerS: 2, roomC: 20, roomHumidityPct: 45 };
+    const [today, yesterday] = ['2026-12-03', '2026-12-02'];
+    const inner = { filmFace: 'room', exposure: null } as const;
+    const read = { typed, typedOn: today };
+    expect(restsOn(inner, read, today, null)).toBe('read');
+    expect(restsOn(inner, { typed, typedOn: yesterday }, today, null)).toBe('nothing');
+    expect(restsOn(inner, { typed, typedOn: yesterday }, today, { isMadeUp: true })).toBe('made-up');
+    // a service knows the weather, nobody but a person knows the room
+    expect(restsOn(inner, { typed, typedOn: null }, today, { isMadeUp: false })).toBe('nothing');
+    expect(restsOn({ ...inner, filmFace: 'street' }, { typed, typedOn: null }, today, { isMadeUp: false })).toBe('read');
+    expect(restsOn({ ...inner, exposure: { ...api.doc.surfaces[0]!.exposure!, isIndoors: true } }, { typed: { ...typed, airC: null, cloudPct: null }, typedOn: today }, today, null)).toBe('read'); // prettier-ignore
+    expect(restsOn(inner, { typed: { ...typed, cloudPct: null }, typedOn: today }, today, null)).toBe('nothing');
+  });
   test('before the day begins nothing is said', () => expect(hourVerdict(windows, 3)).toBeNull());
   test('the last good hours run to the end of the day', () => expect(hourVerdict([windows[1]], 10)!.text).toBe('Good for wet work for the rest of the day.'));
 });

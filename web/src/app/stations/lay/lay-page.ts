@@ -3,14 +3,18 @@ import { RouterLink } from '@angular/router';
 import type { StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { HoldButton } from '../../kit/hold-button';
-import { readNumber } from '../../kit/read-number';
+import { measureOf, toldAll } from '@yellow-pane/core/ground';
+import { readMeasure } from '../../kit/read-measure';
+
 import { Instruments } from '../../instruments/instruments';
 import { Device } from '../../record/device';
-import { JobStream } from '../../record/job-stream';
+import { OneMore } from '../../record/one-more';
+import { JobProgress } from '../../record/progress';
 import { RecordStore } from '../../record/record.store';
 import { HourNow } from './hour-now';
 import { LayStore } from './lay.store';
-import { clockAt, leftText, stateWords, timerText } from './lay-words';
+import { clockAt, dayAt, foundWords, leftText, stateWords, timerText } from './lay-words';
+import type { PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
@@ -59,7 +63,7 @@ export class LayPage {
   /** Whether this is a good hour for the pane in hand; of no more matter once it is laid. */
   protected readonly hourNow = computed(() => {
     const here = this.lay.here();
-    return here && here.progress.state !== 'done' ? this.hour.of(here.surface) : null;
+    return here && here.progress.state !== 'done' ? toldAll(this.hour.of(here.surface), this.record.units()) : null;
   });
   protected seen(key: string, surfaceId: string): void {
     this.lay.over.update((list) => list.filter((w) => w.key !== key));
@@ -67,6 +71,40 @@ export class LayPage {
   }
   protected readonly stateWords = stateWords;
   protected readonly leftText = leftText;
+  protected readonly foundWords = foundWords;
+  protected readonly faces = ['plain', 'coated', 'lines', 'grit', 'grit-agreed'] as const;
+  /** What nobody knows of the face, with one tap a pane; null: it is known, or a step asks. */
+  protected readonly faceAsked = computed(() => {
+    const [view, steps] = [this.view(), this.lay.steps()];
+    if (!view || view.isDone) return null;
+    const asks = steps.find((s) => s.reading === 'face');
+    return asks && (!view.step || view.step.reading === 'face') ? asks.text.split('. ')[0]! + '.' : null;
+  });
+  /** How far a pane is, in a word or two; a laid pane that somebody has to come back to says when. */
+  protected stateText(p: PaneProgress): string {
+    const [first] = p.returns;
+    return first ? `laid, back ${this.dayText(first.dueAt)}` : stateWords[p.state];
+  }
+  protected dayText(iso: string): string {
+    return dayAt(iso, this.record.doc()?.job.zone ?? 'Etc/UTC');
+  }
+
+  private readonly progress = inject(JobProgress);
+  /** What the knife has made of the pane in hand, where that is not simply its piece: too small since, asked for again, not cut at all. */
+  protected readonly cutWord = computed(() => {
+    const [doc, here] = [this.record.doc(), this.lay.here()];
+    if (!doc || !here || here.progress.state === 'done') return null;
+    const { id, name, extraPieces } = here.surface;
+    const short = this.progress.short().find((s) => s.surfaceId === id);
+    if (short) return { text: short.words, isHarm: true, short: short.isAsked ? null : short };
+    // once the work has begun the piece is in hand, or on the glass
+    if (this.progress.bySurface().get(id)?.isCut || (here.progress.done.size > 0 && extraPieces.length === 0)) return null;
+    const text = extraPieces.length
+      ? `A new piece of ${name} is asked for and not cut yet.`
+      : `The piece of ${name} is not ticked as cut yet: hold it against the glass before anything gets wet.`;
+    return { text, isHarm: false, short: null };
+  });
+  protected readonly oneMore = inject(OneMore);
 
   protected readonly view = computed(() => {
     const here = this.lay.here();
@@ -158,7 +196,9 @@ export class LayPage {
     return [say(c.first), say(c.second)] as const;
   });
   protected readonly lastReading = computed(() => this.lay.lines().find((e) => e.kind === 'reading')?.reading ?? null);
-  protected readonly readingWords = computed(() => {
+  protected readonly tempUnit = computed(() => measureOf('temperature', this.record.units()).unit);
+  protected readonly readingWords = computed(() => toldAll(this.readingInC(), this.record.units()));
+  private readonly readingInC = computed(() => {
     const r = this.lastReading();
     const film = this.record.doc()?.films.find((f) => f.id === this.lay.here()?.surface.filmId);
     const [low, high] = [film?.temps?.applyMinC ?? COLDEST_C, film?.temps?.applyMaxC ?? WARMEST_C];
@@ -182,13 +222,6 @@ export class LayPage {
     });
     const destroyed = inject(DestroyRef);
     destroyed.onDestroy(stop);
-    const stream = inject(JobStream);
-    let follows: (() => void) | null = null;
-    effect(() => {
-      const jobId = this.record.doc()?.job.id;
-      if (jobId && !follows) follows = stream.follow(jobId);
-    });
-    destroyed.onDestroy(() => follows?.());
     this.keepAwake(destroyed);
     // the walk begins where something can be laid; after that a person goes where they like
     let isBegun = false;
@@ -259,7 +292,7 @@ export class LayPage {
     this.record.select(surfaceId);
   }
   protected readTyped(box: HTMLInputElement): void {
-    const n = readNumber(box, { low: -40, high: 120, message: 'Between −40 and 120 °C.' });
+    const n = readMeasure(box, 'temperature', this.record.units(), { low: -40, high: 120, message: 'Between −40 and 120 °C.' });
     if (n != null) void this.read(n);
   }
   private async read(valueC: number): Promise<void> {

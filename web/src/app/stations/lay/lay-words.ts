@@ -1,7 +1,21 @@
-import type { LayEntry } from '@yellow-pane/contracts';
+import type { FaceFound, LayEntry } from '@yellow-pane/contracts';
 import { problemNames, type LayState } from '@yellow-pane/core/lay';
 
 export const stateWords: Record<LayState, string> = { 'not-begun': 'to do', 'in-hand': 'in hand', stopped: 'stopped', done: 'laid' };
+
+/** What a face was felt to be, as one says it. */
+export const foundWords: Record<FaceFound, string> = {
+  unknown: 'not felt yet',
+  plain: 'smooth and bare',
+  coated: 'coated',
+  lines: 'printed lines on it',
+  grit: 'tempered, with grit',
+  'grit-agreed': 'grit, scraping agreed in writing',
+};
+
+/** A day as one says it, at the site. */
+export const dayAt = (iso: string, zone: string): string =>
+  new Date(iso).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: zone });
 
 /** A wait in the largest unit that says enough. */
 export const leftText = (minutes: number): string => {
@@ -34,6 +48,8 @@ export function lineText(e: LayEntry, titles: ReadonlyMap<string, string>): stri
       return 'mended, it goes on';
     case 'reading':
       return e.reading ? `glass ${e.reading.valueC.toFixed(1)} °C` : 'a reading';
+    case 'found':
+      return `face: ${foundWords[e.found ?? 'unknown']}`;
     case 'photo':
       return `photo${e.text ? `: ${e.text}` : ''}`;
     case 'ready':

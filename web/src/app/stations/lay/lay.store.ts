@@ -1,9 +1,10 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import type { LayEntry, LayKind, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
+import type { FaceFound, LayEntry, LayKind, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
 import { shrinkRequestOf } from '@yellow-pane/core';
 import { contentHash } from '@yellow-pane/core/ground';
 import {
   defaultLay,
+  isOfThisVisit,
   layPaneOf,
   layProgress,
   linesInForce,
@@ -95,9 +96,12 @@ export class LayStore {
     const [doc, here] = [this.record.doc(), this.here()];
     return doc && here ? squeegeeOfSurface(here.surface, doc, this.formed()) : null;
   });
-  readonly steps = computed<readonly Step[]>(() => this.sheet()?.steps ?? []);
+  /** All steps, those of later visits last in the list as they stand in it. */
+  readonly allSteps = computed<readonly Step[]>(() => this.sheet()?.steps ?? []);
+  /** Steps of this visit. */
+  readonly steps = computed<readonly Step[]>(() => this.allSteps().filter(isOfThisVisit));
   readonly next = computed(() => (this.here() ? nextStep(this.steps(), this.here()!.progress.done) : null));
-  readonly step = computed(() => this.steps().find((s) => s.key === this.lookedAt()) ?? this.next());
+  readonly step = computed(() => this.allSteps().find((s) => s.key === this.lookedAt()) ?? this.next());
   readonly stepNumber = computed(() => this.steps().findIndex((s) => s.key === this.step()?.key) + 1);
   /** Lines about the pane in hand, newest first. */
   readonly lines = computed(() => this.linesOf(this.here()?.surface.id ?? null));
@@ -196,6 +200,16 @@ export class LayStore {
     const isLast = this.steps().filter((s) => !here.progress.done.has(s.key)).length === 1;
     if (!(await this.write('step-done', `${here.surface.name}: ${step.title}`, { stepKey: step.key }))) return;
     if (isLast) await this.done();
+  }
+  /** A step of a later visit is done: the bead is in, the stops are back. */
+  async returnDone(key: string, title: string): Promise<void> {
+    const here = this.here();
+    if (here) await this.write('step-done', `${here.surface.name}: ${title}`, { stepKey: key });
+  }
+  /** What the face turned out to be, before anything hard touches it. */
+  async found(what: FaceFound, words: string): Promise<void> {
+    const here = this.here();
+    if (here) await this.write('found', `${here.surface.name}: ${words}`, { found: what, stepKey: this.step()?.key ?? null });
   }
   async begin(): Promise<void> {
     const here = this.here();

@@ -1,5 +1,5 @@
 import { newCurvedPane, type Bow, type BowPlace, type CurvedPane, type Surface } from '@yellow-pane/contracts';
-import { usualBows } from '@yellow-pane/core/form';
+import { edgeBows, usualBows } from '@yellow-pane/core/form';
 import type { Polygon } from '@yellow-pane/core/geometry';
 import { v7 as uuidv7 } from 'uuid';
 import type { TypedReading } from '../../kit/length-field';
@@ -14,17 +14,22 @@ export interface BowSlot extends BowPlace {
 
 /** A bow this near to a usual place is that place's own, mm. */
 const NEAR_MM = 45;
+/** Both from edge to edge, or both short and at the same edge. */
+const standsAlike = (a: BowPlace, b: BowPlace): boolean =>
+  a.span === null || b.span === null
+    ? a.span === b.span
+    : Math.abs(a.span.fromMm - b.span.fromMm) < NEAR_MM || Math.abs(a.span.fromMm + a.span.lengthMm - b.span.fromMm - b.span.lengthMm) < NEAR_MM;
 const keyOf = (p: BowPlace): string => `${p.way}-${Math.round(p.atMm)}-${p.span ? `${Math.round(p.span.fromMm)}-${Math.round(p.span.lengthMm)}` : 'whole'}`;
 
 /**
- * Where a straightedge goes, in walking order: the usual eight, each by the bow that was read near it or still empty, then what was read besides, then the one
- * that is asked for.
+ * Where a straightedge goes, in walking order: the usual eight from edge to edge, then short ones at the lower and the upper edge, each by the bow that was read near it or
+ * still empty, then what was read besides, then the one that is asked for.
  */
-export function bowSlots(outline: Polygon, curved: Pick<CurvedPane, 'bows'>, asked: BowPlace | null): BowSlot[] {
+export function bowSlots(outline: Polygon, curved: Pick<CurvedPane, 'bows' | 'turnsIn'>, asked: BowPlace | null): BowSlot[] {
   const left = [...curved.bows];
-  const slots = usualBows(outline).map((place): BowSlot => {
+  const slots = [...usualBows(outline), ...edgeBows(outline, curved.turnsIn)].map((place): BowSlot => {
     const near = left
-      .filter((b) => b.way === place.way && !b.span && Math.abs(b.atMm - place.atMm) < NEAR_MM)
+      .filter((b) => b.way === place.way && Math.abs(b.atMm - place.atMm) < NEAR_MM && standsAlike(b, place))
       .sort((a, b) => Math.abs(a.atMm - place.atMm) - Math.abs(b.atMm - place.atMm))[0];
     if (near) left.splice(left.indexOf(near), 1);
     const at = near ?? place;

@@ -109,6 +109,38 @@ describe('Measure: tapes at the edge they measure', () => {
     expect(text('[data-verdict]')).toMatch(/disagree|cannot be/);
     expect(text('[data-verdict] button')).toMatch(/^Tape /);
   });
+  test('taped again and the same: it is written down as a further reading, and the doubt may move on', async () => {
+    await go('Toilet 2');
+    const button = root().querySelector<HTMLButtonElement>('[data-same]')!;
+    const before = saved().length;
+    button.click();
+    await settle();
+    expect(saved()).toHaveLength(before + 1);
+    expect(saved().at(-1)!.value).toMatchObject({ measure: 'widthBottom', typed: '619', supersedesId: expect.any(String) });
+  });
+  test('tapes that no four sides can make blame nobody: the pane is started again in one go, and undo brings the tapes back', async () => {
+    await go('Toilet 2');
+    await tape('Diagonal from top left', '2903');
+    expect(text('[data-verdict]')).toContain('cannot belong to one opening. Tape the marked ones again, or start this pane again.');
+    expect(root().textContent).not.toContain('What may have happened');
+    root().querySelector<HTMLButtonElement>('[data-start-again]')!.click();
+    await settle();
+    expect(text('[data-verdict]')).toContain('Nothing taped yet');
+  });
+  test('what must fit is signed for by one explanation, and the signature can be taken back', async () => {
+    await go('Toilet 2');
+    const toilet = api.doc.surfaces.find((s) => s.name === 'Toilet 2')!;
+    await record.set('Method', 'surface', toilet.id, { method: 'pre-cut' });
+    await settle();
+    const sign = [...root().querySelectorAll('button')].find((b) => b.textContent.includes('I believe this one'))!;
+    sign.click();
+    await settle();
+    expect(record.surface()!.signed!.believes).toMatch(/^slip:/);
+    expect(text('[data-verdict]')).toContain('Signed.');
+    [...root().querySelectorAll('button')].find((b) => b.textContent.includes('Take the signature back'))!.click();
+    await settle();
+    expect(record.surface()!.signed).toBeNull();
+  });
   test('the size is seen from the street when the other side is asked for', async () => {
     await go('W2');
     const before = text('button[aria-pressed]');

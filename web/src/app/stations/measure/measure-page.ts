@@ -4,23 +4,30 @@ import {
   askText,
   cutOfSurface,
   enclosingRectangle,
+  explanationKey,
   isBow,
   measureTitle,
   oddsText,
   offsetsInRow,
   pathArea,
+  quotedSize,
+  quotedWords,
   readingsHash,
+  signable,
   suspectText,
   surveySurface,
+  tapesOf,
   verdictText,
 } from '@yellow-pane/core';
-import { formatDifference, formatLength, parseLength } from '@yellow-pane/core/ground';
+import { formatDifference, formatLength, parseLength, told } from '@yellow-pane/core/ground';
 import { methodNames } from '../../kit/method-names';
 import { Why } from '../../kit/why';
 import type { TypedReading } from '../../kit/length-field';
 import { InstrumentPanel } from '../../instruments/instrument-panel';
 import { Instruments } from '../../instruments/instruments';
 import { Device } from '../../record/device';
+import { OneMore } from '../../record/one-more';
+import { JobProgress } from '../../record/progress';
 import { RecordStore } from '../../record/record.store';
 import { keysToShow, readingPatch, shapeKeysToShow } from './measure.updaters';
 import { CurveLeaf } from './parts/curve-leaf';
@@ -87,25 +94,42 @@ import { SurfaceDetails } from './parts/surface-details';
             <p>
               <strong>{{ v.words.headline }}</strong> {{ v.words.body }}
             </p>
+            @if (v.quoted) {
+              <p class="mt-1" data-quoted>{{ v.quoted }}</p>
+            }
             @if (v.ask; as ask) {
-              <div class="mt-3 flex gap-2">
+              <div class="mt-3 flex flex-wrap gap-2">
                 <button type="button" class="btn btn-ink whitespace-normal!" (click)="goTo(ask.measure)">{{ ask.text }}</button>
+                @if (ask.isRetape) {
+                  <button type="button" class="btn" data-same (click)="sameAgain(ask.measure)">Same again</button>
+                }
                 @if (!v.surface.doubtLater) {
                   <button type="button" class="btn" (click)="later()">Later</button>
                 }
               </div>
             }
+            @if (v.survey.status === 'impossible') {
+              <button type="button" class="btn mt-2" data-start-again (click)="startAgain()">Start this pane again</button>
+            }
             @if (v.isSigned) {
-              <p class="mt-2 text-sm">Signed: this size stands as taped.</p>
+              <button type="button" class="btn mt-2" (click)="unsign()">Take the signature back</button>
             }
           </div>
+          @for (s of short(); track s.part) {
+            <div class="mb-3 border-l-4 border-harm bg-harm-tint p-2 text-sm" role="status" data-cut-short>
+              <p>{{ s.words }} {{ s.serves?.words }}</p>
+              @if (!s.isAsked) {
+                <button type="button" class="btn mt-2" (click)="oneMore.for(s)">One more of it</button>
+              }
+              @if (s.serves; as elsewhere) {
+                <button type="button" class="btn mt-2" (click)="oneMore.serveElsewhere(elsewhere, s)">Use the cut one for {{ elsewhere.forLabel }}</button>
+              }
+            </div>
+          }
           @if (v.cut; as cut) {
             <p class="mb-3 border-l-4 p-2 text-sm" [class]="cut.isBlocked ? 'border-harm bg-harm-tint' : 'border-hair bg-paper'" data-cut-note>
               {{ cut.text }}
             </p>
-          }
-          @if (v.canSign) {
-            <button type="button" class="btn mb-3 text-sm" (click)="sign()">Sign the computed size as mine</button>
           }
           @if (v.suspects.length) {
             <h3 class="cap mb-1">What may have happened</h3>
@@ -113,6 +137,9 @@ import { SurfaceDetails } from './parts/surface-details';
               @for (s of v.suspects; track s.text) {
                 <li class="border-b border-hair py-1">
                   {{ s.text }} <span class="text-soft">({{ s.slip }}{{ s.odds }})</span>
+                  @if (s.canSign) {
+                    <button type="button" class="btn mt-1 block!" (click)="sign(s.key, s.text)">I believe this one: sign</button>
+                  }
                 </li>
               }
             </ul>
@@ -156,8 +183,10 @@ import { SurfaceDetails } from './parts/surface-details';
             }
           </details>
           <details class="mt-2 border-t border-hair pt-2">
-            <summary class="cap cursor-pointer">Pane, frame, film</summary>
-            <yp-surface-details class="mt-2 block" [surface]="v.surface" />
+            <summary #pane class="cap cursor-pointer">Pane, frame, film</summary>
+            @defer (on interaction(pane)) {
+              <yp-surface-details class="mt-2 block" [surface]="v.surface" />
+            }
           </details>
         </aside>
       </div>
@@ -204,7 +233,7 @@ export class MeasurePage {
     const surface = this.record.surface();
     if (!doc || !surface) return null;
     const units = this.record.units();
-    const { survey, inForce, isSigned } = surveySurface(surface, doc);
+    const { survey, inForce, isSigned, judged } = surveySurface(surface, doc);
     const method = surface.method ?? doc.job.method;
     const needsAll = surface.calledCrooked || method === 'tucked-corner' || method === 'pre-cut' || this.askedAll().has(surface.id);
     const ask = survey.next?.measure ?? null;
@@ -217,27 +246,37 @@ export class MeasurePage {
     const piece = answer && 'piece' in answer ? answer.piece : null;
     const c = survey.crookedness;
     const box = enclosingRectangle(survey);
+    // overhang covers every explanation; what must fit is cut to one
+    const mustFit = method !== 'overhang' && method !== 'dry-template';
+    const canSign = survey.status === 'doubtful' && mustFit ? signable(judged, tapesOf(inForce, doc.readings), surface.calledCrooked) : [];
     const blamed = survey.suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
+    const quoted = survey.status === 'nothing' ? quotedSize(surface, doc.surfaces, doc.readings) : null;
     return {
       surface,
       survey,
       inForce,
+      quoted: quoted && quotedWords(quoted, units),
       isSigned,
       keys,
       isAll: keys.length > 2,
       offsetMm: surface.design ? (offsetsInRow(surface, doc.surfaces, (s) => surveySurface(s, doc).survey, surface.design).get(surface.id) ?? 0) : 0,
       words: verdictText(survey, units),
       look: isBad ? 'border-ink bg-tint' : survey.status === 'agreeing' ? 'border-proof bg-proof-tint' : 'border-hair bg-paper',
-      ask: isBad && survey.next ? { measure: survey.next.measure, text: askText(survey.next.measure, survey.next.isRetape, shape) } : null,
-      canSign: survey.status === 'doubtful' && !isSigned && method !== 'overhang' && method !== 'dry-template',
+      ask:
+        isBad && survey.next
+          ? { measure: survey.next.measure, isRetape: survey.next.isRetape, text: askText(survey.next.measure, survey.next.isRetape, shape) }
+          : null,
       cut: this.cutNote(answer, method),
-      suspects: isBad
-        ? blamed.map((s) => ({
-            text: suspectText(s, units, shape),
-            slip: s.hypothesis.kind === 'slip' ? `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}, ` : '',
-            odds: oddsText(s.probability),
-          }))
-        : [],
+      suspects:
+        isBad && survey.status !== 'impossible'
+          ? blamed.map((s) => ({
+              text: suspectText(s, units, shape),
+              slip: s.hypothesis.kind === 'slip' ? `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}, ` : '',
+              odds: oddsText(s.probability),
+              key: explanationKey(s.hypothesis),
+              canSign: canSign.includes(s),
+            }))
+          : [],
       rows: (survey.adjustment?.readings ?? []).map((r) => ({
         key: r.measure,
         name: measureTitle(r.measure, shape),
@@ -246,14 +285,14 @@ export class MeasurePage {
         isSuspect: isBad && blamed.some((s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === r.measure),
       })),
       facts: [
-        ...(box && keys.length > 2 ? [{ name: 'Fits inside', value: `${f(box.widthMm)} × ${f(box.heightMm)}` }] : []),
-        ...(shape && survey.path ? [{ name: 'Glass', value: `${(pathArea(survey.path) / 1e6).toFixed(3)} m²` }] : []),
+        ...(box && keys.length > 2 ? [{ name: 'Its outer box, wide × high', value: `${f(box.widthMm)} × ${f(box.heightMm)}` }] : []),
+        ...(shape && survey.path ? [{ name: 'Glass', value: told(`${(pathArea(survey.path) / 1e6).toFixed(3)} m²`, units) }] : []),
         ...(c && survey.adjustment?.isDetermined && Math.abs(c.rackMm) >= 1
           ? [{ name: c.rackMm > 0 ? 'Top leans right by' : 'Top leans left by', value: formatDifference(Math.abs(c.rackMm), units) }]
           : []),
         ...(piece
           ? [
-              { name: 'Piece', value: `${f(piece.widthMm)} × ${f(piece.heightMm)}` },
+              { name: 'Piece, wide × high', value: `${f(piece.widthMm)} × ${f(piece.heightMm)}` },
               { name: 'Method', value: methodNames[piece.method] },
             ]
           : []),
@@ -261,6 +300,11 @@ export class MeasurePage {
       why: this.why(survey, piece?.why ?? []),
     };
   });
+
+  private readonly progress = inject(JobProgress);
+  /** Its pieces that are cut and do not cover it any more. */
+  protected readonly short = computed(() => this.progress.short().filter((s) => s.surfaceId === this.record.selectedId()));
+  protected readonly oneMore = inject(OneMore);
 
   private shown = (typed: string, unit: string, mm: number): string => (unit === this.record.units() ? typed : formatLength(mm, this.record.units()));
 
@@ -298,7 +342,7 @@ export class MeasurePage {
   protected goTo(key: MeasureKey): void {
     this.drawing()?.focusOn(key);
   }
-  protected save(key: MeasureKey, typed: TypedReading, instrument: 'tape' | 'laser' = 'tape'): void {
+  protected save(key: MeasureKey, typed: Pick<TypedReading, 'typed' | 'unit' | 'lengthMm'>, instrument: 'tape' | 'laser' = 'tape'): void {
     const doc = this.record.doc();
     const surface = this.record.surface();
     const person = this.device.person();
@@ -307,6 +351,22 @@ export class MeasurePage {
     void this.record.change(`${measureTitle(key, surface.shape)} of ${surface.name}`, [
       readingPatch(surface, key, typed, inForce, { personId: person.id, at: new Date().toISOString() }, instrument),
     ]);
+  }
+  /** All its own tapes are taken back in one go; undo brings them back. */
+  protected startAgain(): void {
+    const v = this.view();
+    if (!v) return;
+    const withdrawnAt = new Date().toISOString();
+    const own = v.inForce.filter((r) => r.surfaceId === v.surface.id);
+    void this.record.change(
+      `Start ${v.surface.name} again`,
+      own.map((r) => ({ op: 'set', kind: 'reading', id: r.id, field: 'withdrawnAt', value: withdrawnAt })),
+    );
+  }
+  /** Taped again, and it is the same: a second reading that counts, so that the doubt moves on. */
+  protected sameAgain(key: MeasureKey): void {
+    const r = this.view()?.inForce.find((x) => x.measure === key);
+    if (r) this.save(key, { typed: r.typed, unit: r.unit, lengthMm: r.lengthMm });
   }
   protected withdraw(key: MeasureKey): void {
     const doc = this.record.doc();
@@ -318,14 +378,18 @@ export class MeasurePage {
         withdrawnAt: new Date().toISOString(),
       });
   }
-  protected sign(): void {
+  protected unsign(): void {
+    const s = this.record.surface();
+    if (s) void this.record.set(`Take the signature of ${s.name} back`, 'surface', s.id, { signed: null });
+  }
+  protected sign(believes: string, words: string): void {
     const doc = this.record.doc();
     const surface = this.record.surface();
     const person = this.device.person();
     if (!doc || !surface || !person) return;
     const { inForce } = surveySurface(surface, doc);
-    void this.record.set(`Sign the size of ${surface.name}`, 'surface', surface.id, {
-      signed: { personId: person.id, at: new Date().toISOString(), readingsHash: readingsHash(inForce) },
+    void this.record.set(`Sign ${surface.name}: ${words}`.slice(0, 120), 'surface', surface.id, {
+      signed: { personId: person.id, at: new Date().toISOString(), readingsHash: readingsHash(inForce), believes },
     });
   }
   protected later(): void {

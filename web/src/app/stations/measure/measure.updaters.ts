@@ -41,7 +41,7 @@ export const shapeNames: Record<'four-sided' | ShapeKind, string> = {
 export function readingPatch(
   surface: Surface,
   key: MeasureKey,
-  typed: TypedReading,
+  typed: Pick<TypedReading, 'typed' | 'unit' | 'lengthMm'>,
   inForce: readonly Reading[],
   who: { personId: string; at: string },
   instrument: 'tape' | 'laser' = 'tape',

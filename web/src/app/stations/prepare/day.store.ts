@@ -1,7 +1,8 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { defaultPrepareSettings, type PrepareSettings, type WeatherDay } from '@yellow-pane/contracts';
-import { dateAt, dayStartMs } from '@yellow-pane/core/ground';
-import { bandsOfJob, kitOfDay, slipNeed, workAsked, workMoments, type DayBand } from '@yellow-pane/core/prepare';
+import { dateAt, dayStartMs, toldAll } from '@yellow-pane/core/ground';
+import { bandsOfJob, slipNeed, typedDay, workAsked, workMoments, type DayBand } from '@yellow-pane/core/prepare';
+import { dayKit } from '@yellow-pane/core/lay';
 import { gradeWords } from '../../record/day-words';
 import { Api } from '../../record/api';
 import { RecordStore } from '../../record/record.store';
@@ -20,13 +21,15 @@ export class DayStore {
   readonly isPlaced = computed(() => this.record.doc()?.job.latDeg != null && this.record.doc()?.job.lonDeg != null);
   private readonly key = computed(() => {
     const job = this.record.doc()?.job;
-    return job && this.isPlaced() ? [job.id, job.latDeg, job.lonDeg, job.zone, this.on(), this.settings().sky].join('/') : null;
+    return job && this.isPlaced() ? [job.id, job.latDeg, job.lonDeg, job.zone, this.on(), this.settings().sky, this.settings().madeUpWeather].join('/') : null;
   });
-  readonly weather = computed(() => this.loaded()?.weather ?? null);
+  /** What a service says, or the made-up day where that is switched on; else what was typed on site, if it is enough. */
+  readonly weather = computed(() => (this.loaded()?.key === this.key() ? this.loaded()!.weather : typedDay(this.on(), this.settings().typed)));
   readonly bands = computed<readonly DayBand[]>(() => {
     const doc = this.record.doc();
+    // while the answer is on its way nothing is said; without any weather glass between two rooms still has its day
     const weather = this.weather();
-    return doc && weather ? bandsOfJob(doc, this.settings(), weather) : [];
+    return doc && this.isPlaced() && (weather || this.failed()) ? bandsOfJob(doc, this.settings(), weather, this.on()) : [];
   });
   /** The band of the pane in hand. */
   readonly here = computed(() => this.bands().find((b) => b.surfaceIds.includes(this.record.selectedId() ?? '')) ?? null);
@@ -37,7 +40,7 @@ export class DayStore {
   });
   readonly kit = computed(() => {
     const doc = this.record.doc();
-    return doc ? kitOfDay(doc, this.settings(), this.slip()) : [];
+    return doc ? toldAll(dayKit(doc, this.settings(), this.slip()), this.record.units()) : [];
   });
   /** The clock at the site, when the day is today. */
   readonly nowHour = computed(() => {
@@ -66,10 +69,13 @@ export class DayStore {
     const apart = read.glassC - moment.faceC;
     const model = Math.abs(apart) < 3 ? 'as reckoned' : `${Math.abs(apart).toFixed(0)} °C ${apart > 0 ? 'warmer' : 'colder'} than reckoned`;
     const why = judged.reasons[0]?.words;
-    return {
-      text: `${surface.name}: glass read at ${read.glassC.toFixed(1)} °C, ${model}. ${this.nowHour() === null ? 'At noon of that day' : 'Now'}: ${gradeWords[judged.grade]}${why ? `, ${why}` : ''}.`,
-      look: { good: 'border-proof bg-proof-tint', marginal: 'border-ink bg-tint', wrong: 'border-harm bg-harm-tint' }[judged.grade],
-    };
+    return toldAll(
+      {
+        text: `${surface.name}: glass read at ${read.glassC.toFixed(1)} °C, ${model}. ${this.nowHour() === null ? 'At noon of that day' : 'Now'}: ${gradeWords[judged.grade]}${why ? `, ${why}` : ''}.`,
+        look: { good: 'border-proof bg-proof-tint', marginal: 'border-ink bg-tint', wrong: 'border-harm bg-harm-tint' }[judged.grade],
+      },
+      this.record.units(),
+    );
   });
   readGlass(glassC: number): void {
     const surfaceId = this.record.selectedId();
@@ -89,6 +95,7 @@ export class DayStore {
     const job = this.record.doc()?.job;
     if (!job || key === null) return;
     const { sky } = this.settings();
+    this.failed.set(null);
     try {
       const weather = await this.api.weather(job.id, this.on(), sky === 'as-forecast' ? null : sky);
       if (this.key() !== key) return;
@@ -102,6 +109,7 @@ export class DayStore {
   /** One edit of what is said about the day. */
   set(label: string, part: Partial<PrepareSettings>): void {
     const job = this.record.doc()?.job;
-    if (job) void this.record.set(label, 'job', job.id, { prepare: { ...this.settings(), ...part } });
+    const typedOn = part.typed && job ? { typedOn: dateAt(Date.now(), job.zone) } : {};
+    if (job) void this.record.set(label, 'job', job.id, { prepare: { ...this.settings(), ...part, ...typedOn } });
   }
 }

@@ -13,7 +13,7 @@ class FakeWeather extends FakeApi {
     this.asked.push(`${on} ${sky}`);
     if (this.isAway) throw new Error('The weather service does not answer.');
     const hours = Array.from({ length: 24 }, () => ({ airC: 14, humidityPct: 60, cloudFrac: 0, windMPerS: 2, gustMPerS: 3, rainMm: 0 }));
-    return { on, source: 'A day made for the test', sky: 'clear', hours, nightLowC: 9 };
+    return { on, source: 'A day made for the test', isMadeUp: false, sky: 'clear', hours, nightLowC: 9 };
   };
 }
 

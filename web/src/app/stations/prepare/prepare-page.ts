@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { WorkWindow } from '@yellow-pane/core/prepare';
+import { measureOf, told, toldAll, type Coordinates } from '@yellow-pane/core/ground';
 import { LineChart, type Curve } from '../../kit/line-chart';
 import { Tabs } from '../../kit/tabs';
-import { readNumber } from '../../kit/read-number';
+import { SiteField } from '../../kit/site-field';
 import { Why } from '../../kit/why';
 import { RecordStore } from '../../record/record.store';
 import { adviceText, clockText, windowText } from '../../record/day-words';
@@ -17,7 +18,7 @@ import { PlacesToday } from './parts/places-today';
 /** Prepare: is it a good hour for this glass, what goes into the bottles, what has to be in the van. */
 @Component({
   selector: 'yp-prepare-page',
-  imports: [LineChart, Tabs, Why, DayBands, ConditionsPanel, BottlesPanel, KitPanel, PlacesToday, HoursTable],
+  imports: [LineChart, SiteField, Tabs, Why, DayBands, ConditionsPanel, BottlesPanel, KitPanel, PlacesToday, HoursTable],
   providers: [DayStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -26,13 +27,15 @@ import { PlacesToday } from './parts/places-today';
         <div class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1.5">
           <h2 id="prepare-title" class="text-xl">{{ title() }}</h2>
           <label class="flex items-center gap-1.5 text-sm">Day<input #on type="date" class="field w-40!" [value]="day.on()" (change)="setDay(on)" /></label>
-          <label class="flex items-center gap-1.5 text-sm"
-            >Sky<select #sky class="field w-32!" (change)="setSky(sky)">
-              <option value="as-forecast" [selected]="day.settings().sky === 'as-forecast'">as forecast</option>
-              <option value="clear" [selected]="day.settings().sky === 'clear'">clear</option>
-              <option value="changing" [selected]="day.settings().sky === 'changing'">changing</option>
-            </select></label
-          >
+          @if (day.settings().madeUpWeather) {
+            <label class="flex items-center gap-1.5 text-sm"
+              >Sky<select #sky class="field w-32!" (change)="setSky(sky)">
+                <option value="as-forecast" [selected]="day.settings().sky === 'as-forecast'">as forecast</option>
+                <option value="clear" [selected]="day.settings().sky === 'clear'">clear</option>
+                <option value="changing" [selected]="day.settings().sky === 'changing'">changing</option>
+              </select></label
+            >
+          }
         </div>
         <yp-tabs class="mb-3" label="Prepare" prefix="prepare" [tabs]="tabs" [(selected)]="tab" />
         <div id="prepare-panel" role="tabpanel" [attr.aria-labelledby]="'prepare-' + tab()">
@@ -49,26 +52,38 @@ import { PlacesToday } from './parts/places-today';
               @if (!day.isPlaced()) {
                 <div class="max-w-md border-l-4 border-ink bg-tint p-3">
                   <p class="mb-2">Where on earth is the site? The sun on the glass depends on it.</p>
-                  <div class="flex flex-wrap gap-2 text-sm">
-                    <label>Latitude, °<input #lat class="field figure w-28!" placeholder="50.0" (change)="place('latDeg', lat, 90)" /></label>
-                    <label>Longitude, °<input #lon class="field figure w-28!" placeholder="10.0" (change)="place('lonDeg', lon, 180)" /></label>
-                  </div>
+                  <yp-site-field [latDeg]="null" [lonDeg]="null" (placed)="place($event)" />
                 </div>
-              } @else if (day.failed(); as failed) {
-                <p class="border-l-4 border-ink bg-tint p-3">
-                  {{ failed }} <button type="button" class="underline" (click)="day.load()">Ask again</button>, or type what you read on site.
-                </p>
-              } @else if (!day.weather()) {
+              } @else if (!day.weather() && !day.failed()) {
                 <p class="text-soft" aria-busy="true">Asking for the weather …</p>
               } @else {
+                @if (!day.weather()) {
+                  <div class="mb-3 border-l-4 border-ink bg-tint p-3" data-no-weather>
+                    <p>{{ day.failed() }}</p>
+                    <button type="button" class="btn mt-2" (click)="day.load()">Ask again</button>
+                    @if (!day.settings().madeUpWeather) {
+                      <button type="button" class="btn mt-2 ml-2" (click)="day.set('Made-up weather, for trying', { madeUpWeather: true })">
+                        Try with made-up weather
+                      </button>
+                    }
+                  </div>
+                }
                 <yp-day-bands
+                  [units]="record.units()"
                   [bands]="day.bands()"
                   [hereKey]="day.here()?.key ?? null"
                   [nowHour]="day.nowHour()"
                   (picked)="pick($event.band.surfaceIds, $event.window)"
                 />
-                <p class="mt-2 text-xs text-soft">{{ day.weather()!.source }}. {{ weatherText() }}</p>
-                <yp-hours-table class="mt-3" />
+                @if (day.weather(); as w) {
+                  <p class="mt-2 text-sm text-soft" [class.bg-tint]="w.isMadeUp" data-source>
+                    {{ w.source }}. {{ weatherText() }}
+                    @if (w.isMadeUp) {
+                      <button type="button" class="min-h-6 underline" (click)="day.set('No made-up weather', { madeUpWeather: false })">Switch it off</button>
+                    }
+                  </p>
+                  <yp-hours-table class="mt-3" />
+                }
               }
             }
           }
@@ -96,7 +111,7 @@ import { PlacesToday } from './parts/places-today';
               <li class="border-b border-hair py-1">{{ w }}</li>
             }
           </ul>
-          <yp-why [lines]="why" />
+          <yp-why [lines]="why()" />
         } @else {
           <p class="mb-3 text-sm text-soft">{{ record.surface()?.filmId ? 'Nothing to say yet.' : 'No film is chosen for this pane.' }}</p>
         }
@@ -116,12 +131,17 @@ export class PreparePage {
     { id: 'van', name: 'In the van' },
   ] as const;
   protected readonly picked = signal<string | null>(null);
-  protected readonly why = [
-    'Sun by the position of the sun, a clear-sky model (Bird & Hulstrom) and the clouds of the hour (Kasten & Czeplak), past reveal, overhang and what stands before it.',
-    'Glass as a row of heat stores between wind and room (ISO 6946, EN 673), every ten minutes; the day before is taken as like this one.',
-    'Dew point by the Magnus formula of WMO-No. 8; less than 3 °C above it counts as damp (ISO 8502-4).',
-    'Common practice: no wet work in the sun or on glass still warm from it, nor under 5 °C, nor before a night of frost. The film’s own limits come first.',
-  ];
+  protected readonly why = computed(() =>
+    toldAll(
+      [
+        'Sun by the position of the sun, a clear-sky model (Bird & Hulstrom) and the clouds of the hour (Kasten & Czeplak), past reveal, overhang and what stands before it.',
+        'Glass as a row of heat stores between wind and room (ISO 6946, EN 673), every ten minutes; the day before is taken as like this one.',
+        'Dew point by the Magnus formula of WMO-No. 8; less than 3 °C above it counts as damp (ISO 8502-4).',
+        'Common practice: no wet work in the sun or on glass still warm from it, nor under 5 °C, nor before a night in which its face freezes; a face that sweats is dried first. The film’s own limits come first.',
+      ],
+      this.record.units(),
+    ),
+  );
 
   protected readonly title = computed(() =>
     new Date(`${this.day.on()}T12:00:00Z`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' }),
@@ -132,14 +152,15 @@ export class PreparePage {
     if (!band.day.ok) return { text: band.day.missing, look: 'border-ink bg-tint', windows: [] as string[] };
     const { windows, best } = band.day;
     const look = best?.grade === 'good' ? 'border-proof bg-proof-tint' : best ? 'border-ink bg-tint' : 'border-harm bg-harm-tint';
-    return { text: adviceText(windows, best), look, windows: windows.map(windowText) };
+    return toldAll({ text: adviceText(windows, best), look, windows: windows.map(windowText) }, this.record.units());
   });
   protected readonly face = computed(() => (this.record.surface()?.filmFace === 'street' ? 'glass, street face' : 'glass, room face'));
   protected readonly curves = computed<Curve[]>(() => {
     const band = this.day.here();
     if (!band?.day.ok) return [];
     const { moments } = band.day;
-    const line = (of: (m: (typeof moments)[number]) => number) => moments.map((m) => ({ x: m.hour, y: of(m) }));
+    const { to } = measureOf('temperature', this.record.units());
+    const line = (of: (m: (typeof moments)[number]) => number) => moments.map((m) => ({ x: m.hour, y: to(of(m)) }));
     return [
       { name: this.face(), color: '#C2501C', points: line((m) => m.faceC), width: 3 },
       ...(band.isIndoors ? [] : [{ name: 'air outside', color: '#56626A', points: line((m) => m.airC), dash: [6, 4] }]),
@@ -151,19 +172,25 @@ export class PreparePage {
     if (!band?.day.ok) return '';
     const { moments } = band.day;
     const warmest = moments.reduce((a, b) => (b.faceC > a.faceC ? b : a));
-    return `Glass warmest at ${clockText(warmest.hour)} with ${warmest.faceC.toFixed(0)} °C; least margin to the dew point ${Math.min(...moments.map((m) => m.dewMarginK)).toFixed(0)} °C`;
+    const sentence = `Glass warmest at ${clockText(warmest.hour)} with ${warmest.faceC.toFixed(0)} °C; at the least ${Math.min(...moments.map((m) => m.dewMarginK)).toFixed(0)} °C above the dew point`;
+    return told(sentence, this.record.units());
   });
   protected readonly weatherText = computed(() => {
     const w = this.day.weather();
     if (!w) return '';
     const air = w.hours.slice(6, 21).map((h) => h.airC);
     const rain = w.hours.reduce((s, h) => s + h.rainMm, 0);
-    return `${Math.min(...air).toFixed(0)} to ${Math.max(...air).toFixed(0)} °C, gusts up to ${Math.max(...w.hours.map((h) => h.gustMPerS)).toFixed(0)} m/s, ${rain > 0 ? `${rain.toFixed(0)} mm of rain` : 'no rain'}, ${w.nightLowC.toFixed(0)} °C at night.`;
+    const words = `${Math.min(...air).toFixed(0)} to ${Math.max(...air).toFixed(0)} °C, gusts up to ${Math.max(...w.hours.map((h) => h.gustMPerS)).toFixed(0)} m/s, ${rain > 0 ? `${this.rain(rain)} of rain` : 'no rain'}, ${w.nightLowC === null ? 'the night is not known' : `${w.nightLowC.toFixed(0)} °C at night`}.`;
+    return told(words, this.record.units());
   });
+  private rain(mm: number): string {
+    const { to, unit } = measureOf('rain', this.record.units());
+    return `${to(mm).toFixed(this.record.units() === 'in' ? 1 : 0)} ${unit}`;
+  }
 
   protected pick(surfaceIds: readonly string[], window: WorkWindow | null): void {
     if (!surfaceIds.includes(this.record.selectedId() ?? '')) this.record.select(surfaceIds[0]!);
-    this.picked.set(window && windowText(window));
+    this.picked.set(window && told(windowText(window), this.record.units()));
   }
   protected setDay(box: HTMLInputElement): void {
     // another day is packed for anew
@@ -172,9 +199,8 @@ export class PreparePage {
   protected setSky(box: HTMLSelectElement): void {
     this.day.set('Sky of the day', { sky: box.value as 'as-forecast' | 'clear' | 'changing' });
   }
-  protected place(field: 'latDeg' | 'lonDeg', box: HTMLInputElement, most: number): void {
+  protected place(at: Coordinates | null): void {
     const job = this.record.doc()?.job;
-    const n = readNumber(box, { low: -most, high: most, message: `Between −${most} and ${most}°.` });
-    if (job && n != null) void this.record.set('Place of the job', 'job', job.id, { [field]: n });
+    if (job && at) void this.record.set('Place of the job', 'job', job.id, { latDeg: at.latDeg, lonDeg: at.lonDeg });
   }
 }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { defaultCutSettings, type Film, type JobDocument, type Patch, type Quote, type QuoteLine, type QuotePrice } from '@yellow-pane/contracts';
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { figureOf, formatLength, measureOf, parseLength } from '@yellow-pane/core/ground';
 import { priceQuote, resurvey } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
@@ -34,7 +34,9 @@ import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } 
               <label>Where<input #site class="field" maxlength="240" [value]="q.site" (change)="set('Site', { site: site.value.trim() })" /></label>
             </div>
             <div class="mt-2 flex items-end gap-2 text-sm">
-              <label class="w-28">km there<input #km class="field figure" inputmode="decimal" [value]="q.kmThere" (change)="setKm(km)" /></label>
+              <label class="w-28"
+                >{{ way().unit }} there<input #km class="field figure" inputmode="decimal" [value]="wayThere(q.kmThere)" (change)="setKm(km)"
+              /></label>
               <label class="btn flex-1 cursor-pointer focus-within:outline-3"
                 >{{ q.photo ? 'Another photo' : 'Photo' }}<input type="file" accept="image/*" capture="environment" class="sr-only" (change)="photo($event)"
               /></label>
@@ -76,14 +78,16 @@ import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } 
                     <option value="ladder" [selected]="l.reach === 'ladder'">from a ladder</option>
                     <option value="tower" [selected]="l.reach === 'tower'">from a tower</option>
                   </select>
-                  <label class="flex min-h-8 items-center gap-1.5"
+                  <label class="flex min-h-11 items-center gap-1.5 md:min-h-8"
                     ><input type="checkbox" class="size-5" [checked]="l.hasOldFilm" (change)="line(l, { hasOldFilm: !l.hasOldFilm })" /> old film off</label
                   >
-                  <label class="flex min-h-8 items-center gap-1.5"
+                  <label class="flex min-h-11 items-center gap-1.5 md:min-h-8"
                     ><input type="checkbox" class="size-5" [checked]="l.hasProudSilicone" (change)="line(l, { hasProudSilicone: !l.hasProudSilicone })" />
                     silicone</label
                   >
-                  <button type="button" class="ml-auto min-h-8 underline" (click)="set('Take a window off', { lines: without(q, l) })">take off</button>
+                  <button type="button" class="ml-auto min-h-11 underline md:min-h-8" (click)="set('Take a window off', { lines: without(q, l) })">
+                    take off
+                  </button>
                 </div>
               </div>
             }
@@ -116,7 +120,7 @@ import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } 
                   <p class="mt-1 text-sm text-heat-text">{{ p.price.fault }}</p>
                 } @else {
                   <details class="mt-1 text-sm">
-                    <summary class="min-h-8 cursor-pointer underline">What it is made of (not on the customer’s paper)</summary>
+                    <summary class="min-h-11 cursor-pointer py-2.5 underline md:min-h-8 md:py-0">What it is made of (not on the customer’s paper)</summary>
                     <table class="mt-1 w-full">
                       <caption class="sr-only">
                         Make-up of the price
@@ -236,6 +240,15 @@ import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } 
           <p class="text-soft" aria-busy="true">{{ bench.failed() ?? 'Looking …' }}</p>
         }
       }
+      @if (bench.waiting() !== 'nothing') {
+        <p role="status" class="mt-3 border-l-4 border-ink bg-tint p-3" data-waiting>
+          {{
+            bench.waiting() === 'kept'
+              ? '○ Kept on this device, waiting for the bench.'
+              : '○ The bench does not answer and this browser keeps nothing: stay on this page.'
+          }}
+        </p>
+      }
       @if (bench.refusal(); as r) {
         <p role="alert" class="mt-3 border-l-4 border-ink bg-tint p-3">{{ r }}</p>
       }
@@ -249,7 +262,7 @@ export class PricePage {
   private readonly router = inject(Router);
   protected readonly openId = signal<string | null>(null);
   protected readonly note = signal('');
-  protected readonly summary = quoteSummary;
+  protected summary = (q: Pick<Quote, 'lines'>): string => quoteSummary(q, this.units());
   protected readonly toggle = toggleFilm;
 
   protected readonly units = computed(() => this.bench.doc()?.firm.units ?? 'mm');
@@ -294,7 +307,7 @@ export class PricePage {
   private async loadJob(jobId: string): Promise<void> {
     const person = this.device.person() ?? (await this.device.connect());
     // a job that was deleted since has nothing to compare with
-    this.job.set(await this.api.job(jobId, person.id).catch(() => null));
+    this.job.set(await this.api.job(jobId, person.id, this.device.id).catch(() => null));
   }
 
   protected f = (mm: number): string => formatLength(mm, this.units());
@@ -321,9 +334,11 @@ export class PricePage {
     const q = this.quote();
     if (q) this.set('Change a window', { lines: q.lines.map((x) => (x.id === l.id ? { ...x, ...part } : x)) });
   }
+  protected readonly way = computed(() => measureOf('way', this.units()));
+  protected wayThere = (km: number): string => figureOf(km, 'way', this.units());
   protected setKm(box: HTMLInputElement): void {
-    const n = Number(box.value.trim().replace(',', '.'));
-    if (!(n >= 0 && n <= 5000)) return this.note.set('Kilometres: between 0 and 5000.');
+    const n = Math.round(this.way().from(Number(box.value.trim().replace(',', '.'))) * 1000) / 1000;
+    if (!(n >= 0 && n <= 5000)) return this.note.set(`The way there: between 0 and ${Math.floor(this.way().to(5000))} ${this.way().unit}.`);
     this.note.set('');
     this.set('Travel', { kmThere: n });
   }

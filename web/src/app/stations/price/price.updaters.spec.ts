@@ -20,8 +20,9 @@ describe('a price at the window', () => {
       name: 'Window 2',
       widthMm: 700,
     });
-    expect(quoteSummary({ lines: [first] })).toBe('2 panes, 2.2 m²');
-    expect(quoteSummary({ lines: [] })).toBe('no window yet');
+    expect(quoteSummary({ lines: [first] }, 'mm')).toBe('2 panes, 2.2 m²');
+    expect(quoteSummary({ lines: [first] }, 'in')).toBe('2 panes, 24 ft²');
+    expect(quoteSummary({ lines: [] }, 'mm')).toBe('no window yet');
   });
   test('three films are the most; the oldest pick gives way', () => {
     expect(toggleFilm(['a', 'b', 'c'], 'd')).toEqual(['b', 'c', 'd']);
@@ -41,6 +42,6 @@ describe('a price at the window', () => {
         .map((f) => f.id)
         .sort(),
     ).toEqual(films.map((f) => f.id).sort());
-    expect(groups.map((g) => g.name)).toEqual(['Against heat and glare', 'Against looks', 'For safety', 'Others']);
+    expect(groups.map((g) => g.name)).toEqual(['Against heat and glare', 'Against being seen', 'For safety', 'Others']);
   });
 });

@@ -1,4 +1,5 @@
-import type { BenchDocument, Film, Quote, QuoteLine } from '@yellow-pane/contracts';
+import type { BenchDocument, Film, Quote, QuoteLine, UnitSystem } from '@yellow-pane/contracts';
+import { told } from '@yellow-pane/core/ground';
 
 /** A new, empty price for the firm, by its newest rates. @returns null when the firm has no rates yet */
 export function newQuote(bench: Pick<BenchDocument, 'firm' | 'rates'>, id: string, at: string): Quote | null {
@@ -47,17 +48,17 @@ export function offerable(films: readonly Film[]): Film[] {
 }
 
 /** Panes and glass of a quote in one line. */
-export function quoteSummary(q: Pick<Quote, 'lines'>): string {
+export function quoteSummary(q: Pick<Quote, 'lines'>, units: UnitSystem): string {
   const panes = q.lines.reduce((s, l) => s + l.count, 0);
   const m2 = q.lines.reduce((s, l) => s + (l.count * l.widthMm * l.heightMm) / 1e6, 0);
-  return panes === 0 ? 'no window yet' : `${panes} ${panes === 1 ? 'pane' : 'panes'}, ${m2.toFixed(1)} m²`;
+  return panes === 0 ? 'no window yet' : `${panes} ${panes === 1 ? 'pane' : 'panes'}, ${told(`${m2.toFixed(1)} m²`, units)}`;
 }
 
 /** Films by what a customer says they want them for. */
 export function filmsByWish(films: readonly Film[]): { readonly name: string; readonly films: Film[] }[] {
   const groups = [
     { name: 'Against heat and glare', kinds: ['solar', 'exterior-solar'] },
-    { name: 'Against looks', kinds: ['frosted', 'mirror'] },
+    { name: 'Against being seen', kinds: ['frosted', 'mirror'] },
     { name: 'For safety', kinds: ['security', 'anti-graffiti'] },
   ];
   const named = groups.map((g) => ({ name: g.name, films: films.filter((f) => g.kinds.includes(f.kind)) }));

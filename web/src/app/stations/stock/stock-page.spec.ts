@@ -69,7 +69,28 @@ describe('Stock', () => {
   test('films together, each with its metres free and its leftovers; a length by diameter says how sure it is', () => {
     expect(text('[aria-label="Tern Shade 35"] h2')).toMatch(/42\.2 m of roll free, 3 leftovers/);
     expect(text('[data-stock="S-091"]')).toContain('7.97 ± 0.4 m');
-    expect(text('[data-stock="S-102/1"]')).toContain('905 × 1340');
+    expect(text('[data-stock="S-102/1"]')).toContain('905 wide × 1340 long');
+  });
+  test('on a bench of inches: feet, inches, a price for a foot; what is typed so is kept in metres', async () => {
+    api.benchDoc = { ...api.benchDoc!, firm: { ...api.benchDoc!.firm, units: 'in' } };
+    fixture = TestBed.createComponent(StockPage);
+    await settle();
+    expect(text('[aria-label="Tern Shade 35"] h2')).toMatch(/138\.\d ft of roll free/);
+    expect(text('[data-stock="S-091"]')).toMatch(/26\.1 ± 1\.4 ft/);
+    expect(text('[data-stock="S-114"]')).not.toMatch(/\d m\b|mm|metre/i);
+    await press('S-114');
+    field('Feet on it').value = '70';
+    field('Why').value = 'counted';
+    await submit('[data-stock="S-114"]');
+    await settle();
+    const { value } = api.drafts.at(-1)!.patches[0] as { value: { lengthMm: number } };
+    expect(value.lengthMm).toBeCloseTo(70 * 304.8 - 21_800, 0);
+    const price = field('Per foot');
+    expect(Number(price.value)).toBeCloseTo(13.6 * 0.3048, 2);
+    price.value = '5';
+    price.dispatchEvent(new Event('change'));
+    await settle();
+    expect(api.drafts.at(-1)!.patches[0]).toMatchObject({ field: 'pricePerM', value: '16.4042' });
   });
   test('found by what is written on the label', async () => {
     const find = root().querySelector<HTMLInputElement>('input[type=search]')!;

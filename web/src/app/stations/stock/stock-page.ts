@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { newRoll, roll as rollSchema, rollEdges, type LengthFrom, type Roll, type RollEdges, type RollForm } from '@yellow-pane/contracts';
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { figureOf, formatLength, measureOf, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
 import { ApiProblem, Api } from '../../record/api';
@@ -10,7 +10,25 @@ import { Device } from '../../record/device';
 import { readLabel } from './read-label';
 import { countEntry, labelFrom, lengthPatches, stockRows, type StockRow } from './stock.updaters';
 
-const edgeNames: Record<RollEdges, string> = { both: 'both edges its own', near: 'near edge its own', far: 'far edge its own', none: 'no edge its own' };
+const edgeNames: Record<RollEdges, string> = {
+  both: 'both edges the roll’s own',
+  near: 'near edge the roll’s own',
+  far: 'far edge the roll’s own',
+  none: 'no edge the roll’s own: all cut',
+};
+
+/** What the person calls a field of a roll. */
+const placeNames: Readonly<Record<string, string>> = {
+  label: 'Label',
+  lot: 'Lot',
+  place: 'Place',
+  widthMm: 'Width',
+  lengthM: 'Length',
+  pricePerM: 'Price',
+  filmId: 'Film',
+  edges: 'Own edges',
+  wound: 'Comes off',
+};
 
 /** Stock: every roll and leftover with what is left, promised and free; counted, measured, labelled, in and out. */
 @Component({
@@ -44,7 +62,7 @@ export class StockPage {
   protected readonly groups = computed(() => {
     const out = new Map<string, StockRow[]>();
     for (const r of this.rows()) out.set(r.film, [...(out.get(r.film) ?? []), r]);
-    return [...out].map(([film, rows]) => ({ film, rows, metres: (rows.filter((r) => r.roll.form === 'roll').reduce((s, r) => s + r.freeMm, 0) / 1000).toFixed(1), leftovers: rows.filter((r) => r.roll.form === 'leftover').length })); // prettier-ignore
+    return [...out].map(([film, rows]) => ({ film, rows, free: measureOf('roll', this.units).to(rows.filter((r) => r.roll.form === 'roll').reduce((s, r) => s + r.freeMm, 0) / 1000).toFixed(1), leftovers: rows.filter((r) => r.roll.form === 'leftover').length })); // prettier-ignore
   });
   protected readonly worth = computed(() => this.money(this.rows().reduce((s, r) => s + r.value, 0)));
   protected readonly takeRows = computed(() => {
@@ -68,12 +86,28 @@ export class StockPage {
     return this.bench.doc()?.firm.units ?? 'mm';
   }
   protected f = (mm: number): string => formatLength(mm, this.units);
-  protected m = (mm: number): string => (mm / 1000).toFixed(2);
+  /** Film on a roll: metres, or feet on a bench of inches. */
+  protected readonly roll = computed(() => measureOf('roll', this.units));
+  protected m = (mm: number): string =>
+    this.roll()
+      .to(mm / 1000)
+      .toFixed(this.roll().digits);
+  protected perLength = (pricePerM: string): string => (this.units === 'mm' ? pricePerM : figureOf(Number(pricePerM), 'perLength', 'in'));
+  /** A price as typed, for a metre. */
+  private perM(text: string): string {
+    const typed = text.trim().replace(',', '.');
+    return this.units === 'mm' || typed === '' || !Number.isFinite(Number(typed)) ? typed : measureOf('perLength', 'in').from(Number(typed)).toFixed(4);
+  }
+  protected readonly onIt = computed(() => (this.roll().unit === 'ft' ? 'Feet on it' : 'Metres on it'));
+  protected readonly widthLike = computed(() => (this.roll().unit === 'ft' ? '60' : '1524'));
+  protected readonly lengthLike = computed(() =>
+    this.form() === 'roll' ? (this.roll().unit === 'ft' ? '100' : '30.5') : this.roll().unit === 'ft' ? '47 1/4' : '1200',
+  );
   protected money(amount: number): string {
     return new Intl.NumberFormat('en-IE', { style: 'currency', currency: this.bench.doc()?.firm.currency ?? 'EUR', maximumFractionDigits: 0 }).format(amount);
   }
   protected sizeOf = (r: StockRow): string =>
-    r.roll.form === 'leftover' ? `${this.f(r.roll.widthMm)} × ${this.f(r.remainingMm)}` : `${this.f(r.roll.widthMm)} wide`;
+    r.roll.form === 'leftover' ? `${this.f(r.roll.widthMm)} wide × ${this.f(r.remainingMm)} long` : `${this.f(r.roll.widthMm)} wide`;
   /** Share of a whole roll, for its bar. */
   protected share = (r: StockRow, mm: number): number => Math.max(0, Math.min(1, mm / Math.max(this.fullMm(r), r.remainingMm, 1)));
   /** Length that a whole roll of this width is sold in. */
@@ -107,9 +141,9 @@ export class StockPage {
 
   /** Field by field, as a person writes it onto the label. */
   protected setField(row: StockRow, field: 'place' | 'lot' | 'label' | 'pricePerM' | 'edges' | 'wound', value: string): void {
-    const next = field === 'wound' ? (value === '' ? null : value) : field === 'pricePerM' ? value.trim().replace(',', '.') : value.trim();
+    const next = field === 'wound' ? (value === '' ? null : value) : field === 'pricePerM' ? this.perM(value) : value.trim();
     const read = rollSchema.safeParse({ ...row.roll, [field]: next });
-    if (!read.success) return this.note.set(read.error.issues[0]!.message);
+    if (!read.success) return this.note.set(`${placeNames[field] ?? field}: ${read.error.issues[0]!.message}`);
     if (field === 'label' && this.bench.doc()!.rolls.some((r) => r.id !== row.roll.id && r.label === next))
       return this.note.set(`There is another roll called ${next}.`);
     this.note.set('');
@@ -117,27 +151,37 @@ export class StockPage {
   }
   /** Counted by unrolling, or put right with a reason. */
   protected count(row: StockRow, metres: string, reason: string): void {
-    const n = Number(metres.trim().replace(',', '.'));
-    if (metres.trim() === '' || !(n >= 0 && n <= 1000)) return this.note.set('Metres on it: a number between 0 and 1000.');
+    const n = this.roll().from(Number(metres.trim().replace(',', '.')));
+    if (metres.trim() === '' || !(n >= 0 && n <= 1000))
+      return this.note.set(`On it: a number of ${this.roll().unit} between 0 and ${Math.floor(this.roll().to(1000))}.`);
     if (!reason.trim()) return this.note.set('Say why: counted, damaged, cut for a sample …');
     const patch = countEntry(row, n * 1000, 'correction', reason.trim(), this.who());
     this.note.set('');
-    if (patch) void this.bench.change(`${row.roll.label} has ${n.toFixed(2)} m`, [patch]);
+    if (patch) void this.bench.change(`${row.roll.label} has ${this.m(n * 1000)} ${this.roll().unit}`, [patch]);
   }
   protected measure(row: StockRow, boxes: { outside: string; core: string; thickness: string; full: string; fullM: string }): void {
     const number = (t: string) => Number(t.trim().replace(',', '.'));
+    const mm = (t: string) => {
+      const read = parseLength(t, this.units);
+      return read.ok ? read.value.lengthMm : NaN;
+    };
     const from: LengthFrom =
       this.how() === 'full-roll'
         ? {
             how: 'full-roll',
-            outsideMm: number(boxes.outside),
-            coreMm: number(boxes.core),
-            fullOutsideMm: number(boxes.full),
-            fullLengthM: number(boxes.fullM),
+            outsideMm: mm(boxes.outside),
+            coreMm: mm(boxes.core),
+            fullOutsideMm: mm(boxes.full),
+            fullLengthM: this.roll().from(number(boxes.fullM)),
           }
-        : { how: 'diameter', outsideMm: number(boxes.outside), coreMm: number(boxes.core), thicknessUm: number(boxes.thickness) };
+        : {
+            how: 'diameter',
+            outsideMm: mm(boxes.outside),
+            coreMm: mm(boxes.core),
+            thicknessUm: measureOf('thickness', this.units).from(number(boxes.thickness)),
+          };
     const patches = lengthPatches(row, from, this.who());
-    if (typeof patches === 'string') return this.note.set(patches);
+    if (typeof patches === 'string') return this.note.set(patches.replace('µm', measureOf('thickness', this.units).unit));
     this.note.set('');
     void this.bench.change(`${row.roll.label} measured by diameter`, patches);
   }
@@ -159,13 +203,13 @@ export class StockPage {
     if (!width.ok) return this.note.set(`Width: ${width.message}`);
     const length = this.form() === 'leftover' ? parseLength(f.length, this.units) : null;
     if (length && !length.ok) return this.note.set(`Length: ${length.message}`);
-    const lengthM = length?.ok ? length.value.lengthMm / 1000 : Number(f.length.trim().replace(',', '.'));
-    if (!(lengthM > 0)) return this.note.set('Length: how many metres are on it?');
+    const lengthM = length?.ok ? length.value.lengthMm / 1000 : this.roll().from(Number(f.length.trim().replace(',', '.')));
+    if (!(lengthM > 0)) return this.note.set(`Length: how many ${this.units === 'in' ? 'feet' : 'metres'} are on it?`);
     if (doc.rolls.some((r) => r.label === f.label.trim())) return this.note.set(`There is already a roll called ${f.label.trim()}.`);
     const film = doc.films.find((x) => x.id === f.film);
     const offer = film?.offers.find((o) => Math.abs(o.widthMm - width.value.lengthMm) < 1) ?? film?.offers[0];
     const bought = offer ? (Number(offer.pricePerRoll) / offer.lengthM / offer.widthMm) * width.value.lengthMm : 0;
-    const own = f.price.trim().replace(',', '.');
+    const own = this.perM(f.price);
     const read = rollSchema.safeParse(
       newRoll({
         id: uuidv7(),
@@ -180,7 +224,7 @@ export class StockPage {
         edges: this.form() === 'leftover' ? (f.edges as RollEdges) : 'both',
       }),
     );
-    if (!read.success) return this.note.set(`${String(read.error.issues[0]!.path[0])}: ${read.error.issues[0]!.message}`);
+    if (!read.success) return this.note.set(`${placeNames[String(read.error.issues[0]!.path[0])] ?? 'Roll'}: ${read.error.issues[0]!.message}`);
     this.note.set('');
     this.isAdding.set(false);
     void this.bench.change(`${this.form() === 'roll' ? 'Roll' : 'Leftover'} ${read.data.label}`, [
@@ -211,8 +255,9 @@ export class StockPage {
     this.seen(text);
   }
   protected counted(id: string, box: HTMLInputElement): void {
-    const n = Number(box.value.trim().replace(',', '.'));
-    if (box.value.trim() !== '' && !(n >= 0 && n <= 1000)) return this.note.set('Metres: a number between 0 and 1000.');
+    const n = this.roll().from(Number(box.value.trim().replace(',', '.')));
+    if (box.value.trim() !== '' && !(n >= 0 && n <= 1000))
+      return this.note.set(`A number of ${this.roll().unit} between 0 and ${Math.floor(this.roll().to(1000))}.`);
     this.take.set(this.take()!.map((t) => (t.id === id ? { ...t, countedMm: box.value.trim() === '' ? null : n * 1000 } : t)));
   }
   /** Differences are booked with their reason; what was not seen stays as it is. */

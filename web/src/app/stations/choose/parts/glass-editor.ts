@@ -2,11 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import {
   coatingKind,
   edgeCondition,
+  faceFound,
   frameMaterial,
   paneKind,
   paneTint,
   unknownExposure,
   type Exposure,
+  type FaceFound,
   type GlassPane,
   type Glazing,
   type UnitSystem,
@@ -45,7 +47,8 @@ const say = (v: string): string => words[v] ?? v;
         <div class="mb-2 flex flex-wrap items-end gap-2">
           <h3 id="build" class="cap mr-auto">Glass, from the street to the room</h3>
           <label
-            >Start from<select #common class="field w-64!" (change)="start(common)">
+            >Start from
+            <select #common class="field w-64!" (change)="start(common)">
               <option value="">a common build-up …</option>
               @for (c of commons; track c.name) {
                 <option [value]="c.name">{{ c.name }}</option>
@@ -143,6 +146,14 @@ const say = (v: string): string => words[v] ?? v;
             >
             <label>Years old<input #age class="field figure" placeholder="?" [value]="g.ageYears ?? ''" (change)="number('ageYears', age, 300)" /></label>
           </div>
+          <label class="mt-2 block"
+            >The face that gets film, felt by hand<select #felt class="field w-80!" (change)="feltAs.emit($any(felt.value))">
+              @for (f of faces; track f) {
+                <option [value]="f" [selected]="f === workedFace()">{{ faceWords[f] }}</option>
+              }
+            </select></label
+          >
+          <p class="text-soft">Decides between blade and soft pad in Lay. Nobody has felt it: the pad, until somebody has.</p>
           <div class="mt-2 flex flex-wrap gap-x-4 gap-y-1">
             @for (f of flags; track f.field) {
               <label class="flex items-center gap-1.5"
@@ -152,8 +163,10 @@ const say = (v: string): string => words[v] ?? v;
           </div>
         } @else {
           <p class="border-l-4 border-ink bg-tint p-3">Nobody has looked at this glass yet. Start from a common build-up, or say that you do not know.</p>
-          <button type="button" class="btn mt-2" (click)="unknown(1)">Single, the rest unknown</button>
-          <button type="button" class="btn mt-2 ml-2" (click)="unknown(2)">Double, the rest unknown</button>
+          <p class="mt-2 flex flex-wrap gap-2">
+            <button type="button" class="btn" (click)="unknown(1)">Single, the rest unknown</button>
+            <button type="button" class="btn" (click)="unknown(2)">Double, the rest unknown</button>
+          </p>
         }
       </section>
       <section aria-labelledby="stand">
@@ -171,8 +184,17 @@ const say = (v: string): string => words[v] ?? v;
             </div>
           </div>
           <div class="mt-2 grid grid-cols-2 gap-2">
-            <label>Overhang<input #over class="field figure" placeholder="none" [value]="len(e.overhangMm)" (change)="length('overhangMm', over)" /></label>
-            <label>… this far above<input #above class="field figure" [value]="len(e.overhangAboveMm)" (change)="length('overhangAboveMm', above)" /></label>
+            <label
+              >Overhang, from the wall’s face<input
+                #over
+                class="field figure"
+                placeholder="none"
+                [value]="len(e.overhangMm)"
+                (change)="length('overhangMm', over)"
+            /></label>
+            <label
+              >… this far above the pane<input #above class="field figure" [value]="len(e.overhangAboveMm)" (change)="length('overhangAboveMm', above)"
+            /></label>
             <label
               >Sill above the floor<input
                 #sill
@@ -205,9 +227,20 @@ export class GlassEditor {
   readonly glazing = input.required<Glazing | null>();
   readonly exposure = input.required<Exposure | null>();
   readonly units = input.required<UnitSystem>();
+  readonly workedFace = input<FaceFound>('unknown');
   readonly glazed = output<Glazing>();
+  readonly feltAs = output<FaceFound>();
   readonly moved = output<Partial<Exposure>>();
 
+  protected readonly faces = faceFound.options;
+  protected readonly faceWords: Record<FaceFound, string> = {
+    unknown: 'nobody has felt it',
+    plain: 'smooth, bare, no lines',
+    coated: 'coated',
+    lines: 'heating or antenna lines on it',
+    grit: 'tempered, grit in its surface',
+    'grit-agreed': 'grit, scraping agreed in writing',
+  };
   protected readonly say = say;
   protected readonly name = bearingName;
   protected readonly commons = commonGlazings;

@@ -159,7 +159,7 @@ export class ShrinkPanel {
     if (!p) return null;
     const at = { leftMm: p.anchor.leftMm + by, rightMm: p.anchor.rightMm + by };
     const b = p.balanced;
-    if (b && Math.abs(p.anchor.middleMm + by - b.middleMm) < SNAP_MM) return { kind: 'balanced' };
+    if (b && Math.abs(p.anchor.middleMm + by - b.middleMm) < SNAP_MM) return { kind: 'h' };
     return { kind: 'through', ...at };
   }
   /** The line under the hand: tried at once, written down when it is let go. */
@@ -173,9 +173,7 @@ export class ShrinkPanel {
     const { line, mesh, aboveMm, belowMm } = tried.value;
     const height = this.shown()!.anchor.middleMm + byMm;
     const text =
-      choice.kind === 'balanced'
-        ? `balanced: ${this.fine(belowMm)} from each edge`
-        : `${this.f(height)}: ${this.fine(belowMm)} below, ${this.fine(aboveMm)} above`;
+      choice.kind === 'h' ? `balanced: ${this.fine(belowMm)} from each edge` : `${this.f(height)}: ${this.fine(belowMm)} below, ${this.fine(aboveMm)} above`;
     this.tried.set({ line, mesh, aboveMm, belowMm, text });
   }
   protected put(anchor: AnchorChoice): void {
@@ -183,18 +181,20 @@ export class ShrinkPanel {
     if (!s?.curved) return;
     const round = (mm: number) => Math.round(mm * 10) / 10;
     const kept: AnchorChoice =
-      anchor.kind === 'balanced'
-        ? anchor
-        : anchor.kind === 'through'
-          ? { kind: 'through', leftMm: round(anchor.leftMm), rightMm: round(anchor.rightMm) }
-          : { kind: 'forced', leftMm: round(anchor.leftMm), middleMm: round(anchor.middleMm), rightMm: round(anchor.rightMm) };
+      anchor.kind === 'through'
+        ? { kind: 'through', leftMm: round(anchor.leftMm), rightMm: round(anchor.rightMm) }
+        : anchor.kind === 'forced'
+          ? { kind: 'forced', leftMm: round(anchor.leftMm), middleMm: round(anchor.middleMm), rightMm: round(anchor.rightMm) }
+          : anchor;
     void this.record.set(`Line of ${s.name}`, 'surface', s.id, { curved: { ...s.curved, anchor: kept } });
   }
   protected setKind(kind: string): void {
     const p = this.shown();
     if (!p) return;
-    const { leftMm, middleMm, rightMm } = p.anchor;
-    if (kind === 'balanced') this.put({ kind: 'balanced' });
+    // from an arch on: at its own height a line of somebody's own would hardly lie on the pane
+    const half = { leftMm: p.halfWay.heightMm, middleMm: p.halfWay.heightMm, rightMm: p.halfWay.heightMm };
+    const { leftMm, middleMm, rightMm } = p.anchor.kind === 'arch' ? (p.balanced ?? half) : p.anchor;
+    if (kind === 'arch' || kind === 'h') this.put({ kind });
     else if (kind === 'through') this.put({ kind: 'through', leftMm, rightMm });
     else if (kind === 'level') this.put({ kind: 'forced', leftMm: middleMm, middleMm, rightMm: middleMm });
     else if (kind.startsWith('wire')) {
@@ -209,7 +209,8 @@ export class ShrinkPanel {
   });
   protected readonly kind = computed(() => {
     const a = this.input()?.curved.anchor;
-    if (!a || a.kind !== 'forced') return a?.kind ?? 'balanced';
+    if (!a || a.kind === 'balanced') return this.input()?.curved.seat === 'drop' ? 'arch' : 'h';
+    if (a.kind !== 'forced') return a.kind;
     const wire = this.wires().find((w) => [a.leftMm, a.middleMm, a.rightMm].every((v) => Math.abs(v - w) < 0.5));
     return wire === undefined ? 'level' : `wire ${wire}`;
   });

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { CutSettings } from '@yellow-pane/contracts';
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import type { CutSettings, SizeStep } from '@yellow-pane/contracts';
+import { sizeStepNames } from '@yellow-pane/core/cut';
+import { figureOf, formatDifference, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 
 /** What bench, knife and job allow: longest pull, stages, allowances, lots and direction. */
@@ -15,11 +16,11 @@ import { RecordStore } from '../../../record/record.store';
       <label class="flex items-center gap-1"
         >Pull <input #pull class="field figure w-20!" [value]="f(record.doc()!.job.cut.longestPullMm)" (change)="setPull(pull)"
       /></label>
-      <label class="flex items-center gap-1"
-        >Stages
-        <select #stages class="field w-16!" (change)="setStages(stages.value)">
-          <option value="3" [selected]="record.doc()?.job?.cut?.stages === 3">3</option>
-          <option value="4" [selected]="record.doc()?.job?.cut?.stages === 4">4</option>
+      <label class="flex min-w-0 flex-1 items-center gap-1"
+        >Knife
+        <select #stages class="field w-full! min-w-0 flex-1" (change)="setStages(stages.value)">
+          <option value="3" [selected]="record.doc()?.job?.cut?.stages === 3">across, along, across</option>
+          <option value="4" [selected]="record.doc()?.job?.cut?.stages === 4">and once more along</option>
         </select></label
       >
     </p>
@@ -41,6 +42,13 @@ import { RecordStore } from '../../../record/record.store';
         @for (a of jobFields(); track a.field) {
           <label class="block">{{ a.name }}<input #box class="field figure" [value]="a.value" (change)="setJobField(a.field, box)" /></label>
         }
+        <label class="block"
+          >Handy sizes<select #step class="field" (change)="setSizeStep(step.value)">
+            @for (s of sizeSteps; track s) {
+              <option [value]="s" [selected]="s === stepNow()">{{ stepNames[s][record.units()] }}</option>
+            }
+          </select></label
+        >
       </div>
     </details>
     <button type="button" class="min-h-6 underline" (click)="record.openFilmSheet(true)">Another roll</button>
@@ -86,22 +94,39 @@ export class BenchSettings {
       { field: 'crosscutAllowanceMm', name: 'Lost per crosscut', value: fine(cut.crosscutAllowanceMm) },
       { field: 'slitAllowanceMm', name: 'Lost per slit', value: fine(cut.slitAllowanceMm) },
       { field: 'smallestStripMm', name: 'Smallest strip', value: fine(cut.smallestStripMm) },
-      { field: 'largestSheetM2', name: 'Heaviest sheet, m²', value: cut.largestSheetM2 === null ? '' : String(cut.largestSheetM2) },
+      {
+        field: 'largestSheetM2',
+        name: `Heaviest sheet, ${measureOf('area', this.record.units()).unit}`,
+        value: cut.largestSheetM2 === null ? '' : figureOf(cut.largestSheetM2, 'area', this.record.units()),
+      },
     ] as const;
   });
+  protected readonly sizeSteps: readonly SizeStep[] = ['none', 'fine', 'coarse'];
+  protected readonly stepNames = sizeStepNames;
+  protected readonly stepNow = computed((): SizeStep => {
+    const doc = this.record.doc();
+    return doc?.job.allowances?.sizeStep ?? doc?.firm.allowances.sizeStep ?? 'none';
+  });
+  protected setSizeStep(value: string): void {
+    const doc = this.record.doc();
+    const step = this.sizeSteps.find((s) => s === value);
+    if (doc && step) void this.record.set('Handy sizes of the job', 'job', doc.job.id, { allowances: { ...doc.job.allowances, sizeStep: step } });
+  }
   protected setJobField(field: string, box: HTMLInputElement): void {
     const doc = this.record.doc();
     if (!doc) return;
     if (field === 'largestSheetM2') {
-      const m2 = box.value.trim() === '' ? null : Number(box.value.replace(',', '.'));
-      if (m2 !== null && !(m2 > 0 && m2 <= 100)) return this.settingsNote.set('The heaviest sheet is between 0 and 100 m²; leave it empty for no limit.');
+      const { from } = measureOf('area', this.record.units());
+      const m2 = box.value.trim() === '' ? null : from(Number(box.value.replace(',', '.')));
+      if (m2 !== null && !(m2 > 0 && m2 <= 100))
+        return this.settingsNote.set(told('The heaviest sheet is between 0 and 100 m²; leave it empty for no limit.', this.record.units()));
       this.settingsNote.set('');
       return void this.record.set('Heaviest sheet', 'job', doc.job.id, { cut: { ...doc.job.cut, largestSheetM2: m2 } });
     }
     const read = parseLength(box.value, this.record.units());
     if (!read.ok) return this.settingsNote.set(read.message);
     const most = field === 'edgeGapMm' ? 10 : field.startsWith('overhang') || field === 'smallestStripMm' ? 300 : 50;
-    if (read.value.lengthMm > most) return this.settingsNote.set(`At most ${most} mm.`);
+    if (read.value.lengthMm > most) return this.settingsNote.set(`At most ${formatDifference(most, this.record.units())}.`);
     this.settingsNote.set('');
     const isAllowance = field.startsWith('overhang') || field === 'edgeGapMm';
     const fields = isAllowance

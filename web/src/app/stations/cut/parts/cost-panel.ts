@@ -1,9 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Film } from '@yellow-pane/contracts';
-import { costOfPlan, repeatLossMm } from '@yellow-pane/core';
+import { costOfPlan, handyFigures, repeatLossMm } from '@yellow-pane/core';
+import { formatDifference, formatLong, moneyText, told, type UnitSystem } from '@yellow-pane/core/ground';
 import { Why } from '../../../kit/why';
 import { PlansStore } from '../../../record/plans.store';
 import { RecordStore } from '../../../record/record.store';
+
+const handyWords = (moreMm: number, units: UnitSystem): string =>
+  Math.abs(moreMm) < 5
+    ? 'no film more'
+    : `about ${units === 'in' ? formatDifference(Math.abs(moreMm), 'in') : formatLong(Math.abs(moreMm), 'mm')} ${moreMm > 0 ? 'more' : 'less'} film`;
 
 /** What the plan costs: film and minutes together, waste and leftovers in metres and money, and what each pane bears. */
 @Component({
@@ -49,14 +55,24 @@ export class CostPanel {
     const input_ = this.plans.inputs().get(this.film().id);
     if (!doc || !plan || plan.layout.usedMm === 0) return null;
     const c = costOfPlan(plan.layout, plan.pieces, doc.rolls, doc.firm.leftovers, Number(doc.firm.hourRate));
-    const money = (v: number) => new Intl.NumberFormat('en-IE', { style: 'currency', currency: doc.job.currency }).format(v);
+    const money = (v: number) => moneyText(v, doc.job.currency);
+    const long = (m: number) => formatLong(1000 * m, this.record.units());
+    const handy = handyFigures(doc, doc.job.cut, this.film().id);
     const repeatM = input_ ? repeatLossMm(input_.layout) / 1000 : 0;
     return {
       rows: [
-        { name: 'Film', how: `${c.usedM.toFixed(2)} m taken`, money: money(c.film), isSum: false },
-        { name: 'of it waste', how: `${c.wasteM.toFixed(2)} m, ${c.wasteM2.toFixed(2)} m²`, money: money(c.wasteMoney), isSum: false },
-        ...(repeatM > 0.005
-          ? [{ name: 'of it for the pattern', how: `${repeatM.toFixed(2)} m more so that the repeat matches`, money: '', isSum: false }]
+        { name: 'Film', how: `${long(c.usedM)} taken`, money: money(c.film), isSum: false },
+        { name: 'of it waste', how: `${long(c.wasteM)}, ${told(`${c.wasteM2.toFixed(2)} m²`, this.record.units())}`, money: money(c.wasteMoney), isSum: false },
+        ...(repeatM > 0.005 ? [{ name: 'of it for the pattern', how: `${long(repeatM)} more so that the repeat matches`, money: '', isSum: false }] : []),
+        ...(handy
+          ? [
+              {
+                name: 'of it for handy sizes',
+                how: `${handy.sizes} different ${handy.sizes === 1 ? 'size' : 'sizes'} instead of ${handy.sizesWithout}, ${handyWords(handy.moreMm, this.record.units())}`,
+                money: '',
+                isSum: false,
+              },
+            ]
           : []),
         {
           name: 'Cutting',
@@ -72,7 +88,7 @@ export class CostPanel {
         },
         {
           name: 'Leftovers kept',
-          how: `${c.leftoverCount}, ${c.leftoverM2.toFixed(2)} m² at ${Math.round(doc.firm.leftovers.worthFrac * 100)} % of new`,
+          how: `${c.leftoverCount}, ${told(`${c.leftoverM2.toFixed(2)} m²`, this.record.units())} at ${Math.round(doc.firm.leftovers.worthFrac * 100)} % of new`,
           money: `−${money(c.leftoverMoney)}`,
           isSum: false,
         },
@@ -82,7 +98,7 @@ export class CostPanel {
       why: [
         'Plans are compared by film and minutes together: one knife cut counts one minute at the firm’s hour rate.',
         'Each pane bears its share of the film of its roll by area, waste and leftovers with it, and its own minutes.',
-        `A rest is kept from ${doc.firm.leftovers.smallestSideMm} mm on its shorter side and ${doc.firm.leftovers.smallestAreaM2} m²: the firm’s rule.`,
+        `A rest is kept from ${formatDifference(doc.firm.leftovers.smallestSideMm, this.record.units())} on its shorter side and ${told(`${doc.firm.leftovers.smallestAreaM2} m²`, this.record.units())}: the firm’s rule.`,
       ],
     };
   });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { design as designSchema, type Design, type DesignKind, type HeightZone, type Surface } from '@yellow-pane/contracts';
 import { cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, markingHeights, offsetsInRow, openBetween, paneOnWall, paneToPiece, plotLengths, plotOfPiece, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { formatLength, parseLength, filmText } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DesignDrawing } from './design-drawing';
 
@@ -208,7 +208,7 @@ export class DesignPanel {
     const plots = cut.pieces.flatMap((p) => {
       const sheet = p.isPlotted ? plotOfPiece(asked, p.id, { weeding: true, registration: true }) : null;
       if (!sheet) return [];
-      const words = `${p.label}: ${sheet.paths.length} paths, ${(plotLengths(sheet).cutMm / 1000).toFixed(1)} m under the knife.`;
+      const words = `${p.label}: ${sheet.paths.length} paths, ${filmText(plotLengths(sheet).cutMm, this.record.units(), 1)} under the knife.`;
       return [{ id: p.id, href: `/api/jobs/${doc.job.id}/pieces/${p.id}/`, words }];
     });
     return { ...base, fault: null, words, plots };

@@ -27,7 +27,7 @@ const H = 250;
         />
       }
     </svg>
-    <p class="figure text-center text-[15px] font-semibold">{{ f(piece().widthMm) }} × {{ f(piece().heightMm) }}</p>
+    <p class="figure text-center text-[15px] font-semibold">{{ f(piece().widthMm) }} wide × {{ f(piece().heightMm) }} high</p>
   `,
   host: { class: 'flex flex-col' },
 })

@@ -63,7 +63,7 @@ const H = 270;
       />
       <text [attr.x]="cx()" [attr.y]="cy() + arrow() + 15" font-size="14" fill="#3E6E8E" text-anchor="middle">top of pane</text>
     </svg>
-    <p class="figure text-center text-[15px] font-semibold">{{ f(piece().widthMm) }} × {{ f(piece().heightMm) }}</p>
+    <p class="figure text-center text-[15px] font-semibold">{{ f(piece().widthMm) }} wide × {{ f(piece().heightMm) }} high</p>
   `,
   host: { class: 'flex flex-col' },
 })

@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { newRoll, type Film, type FilmOffer, type Patch } from '@yellow-pane/contracts';
-import { compareWithPlan, type ServesElsewhere } from '@yellow-pane/core';
-import { formatLength } from '@yellow-pane/core/ground';
+import { newRoll, type Film, type FilmOffer } from '@yellow-pane/contracts';
+import { compareWithPlan } from '@yellow-pane/core';
+import { formatLength, filmText } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
+import { OneMore } from '../../../record/one-more';
 import { PlansStore, type FilmPlan } from '../../../record/plans.store';
+import { JobProgress } from '../../../record/progress';
 import { RecordStore } from '../../../record/record.store';
 
 /** What must be known before the knife: what a re-measure made of a committed plan, and film that is missing. */
@@ -11,6 +13,17 @@ import { RecordStore } from '../../../record/record.store';
   selector: 'yp-plan-news',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @for (s of short(); track s.surfaceId + s.part) {
+      <div class="mb-3 flex flex-wrap items-center gap-2 border-l-4 border-harm bg-harm-tint p-2.5 text-sm" role="status" data-cut-short>
+        <button type="button" class="min-w-0 flex-1 basis-64 text-left underline decoration-field" (click)="record.select(s.surfaceId)">{{ s.words }}</button>
+        @if (!s.isAsked) {
+          <button type="button" class="btn" (click)="oneMore.for(s)">One more of it</button>
+        }
+        @if (s.serves; as elsewhere) {
+          <span>{{ elsewhere.words }}</span><button type="button" class="btn" (click)="oneMore.serveElsewhere(elsewhere, s)">Use it there</button>
+        }
+      </div>
+    }
     @if (replan(); as r) {
       <div class="relief mb-3 border-l-4 border-ink bg-tint p-3 text-sm" role="status" data-replan>
         <p class="font-bold">This plan is committed, and what it was made from has changed.</p>
@@ -25,9 +38,9 @@ import { RecordStore } from '../../../record/record.store';
           @if (r.changes.length > 8) {
             <li>and {{ r.changes.length - 8 }} more</li>
           }
-          @for (s of r.serves; track s.pieceId) {
+          @for (s of servesLeft(); track s.pieceId) {
             <li class="mt-1 flex flex-wrap items-center gap-2">
-              <span>{{ s.words }}</span><button type="button" class="btn" (click)="serve(s)">Use it there</button>
+              <span>{{ s.words }}</span><button type="button" class="btn" (click)="oneMore.serveElsewhere(s, null)">Use it there</button>
             </li>
           }
         </ul>
@@ -55,10 +68,17 @@ export class PlanNews {
     const film = this.film();
     const plan = this.plan();
     const input = this.plans.inputs().get(film.id);
-    return plan?.isStale && plan.stored && input
-      ? compareWithPlan(plan.stored, input, this.plans.finished(), this.record.units(), film.direction !== 'none')
-      : null;
+    if (!plan?.isStale || !plan.stored || !input) return null;
+    const report = compareWithPlan(plan.stored, input, this.plans.finished(), this.record.units(), film.direction !== 'none');
+    // what is cut too small is said above, with what to do; there is nothing to plan before one more is asked for
+    const changes = report.changes.filter((c) => !(c.stillFits === false && this.short().some((s) => s.surfaceId === c.surfaceId)));
+    return report.changes.length > 0 && changes.length === 0 ? null : { ...report, changes };
   });
+  private readonly progress = inject(JobProgress);
+  /** Pieces of this film that left the knife and do not cover their panes any more, whether the plan is stale or not. */
+  protected readonly short = computed(() => this.progress.short().filter((s) => s.filmId === this.film().id));
+  /** What is not said with a short piece already. */
+  protected readonly servesLeft = computed(() => (this.replan()?.serves ?? []).filter((s) => !this.short().some((x) => x.serves?.pieceId === s.pieceId)));
   /** Film that is missing, and what it is sold in. */
   protected readonly shortage = computed(() => {
     const plan = this.plan();
@@ -68,21 +88,12 @@ export class PlanNews {
     const ids = new Set(plan.layout.unplaced.filter((u) => u.reason.includes('more of')).map((u) => u.pieceId));
     const names = plan.pieces.filter((p) => ids.has(p.id)).map((p) => p.label);
     return {
-      words: `${(shortMm / 1000).toFixed(1)} m of ${this.f(shortWidthMm ?? 0)} are missing, for ${names.slice(0, 6).join(', ')}${names.length > 6 ? ` and ${names.length - 6} more` : ''}.`,
+      words: `${filmText(shortMm, this.record.units(), 1)} of ${this.f(shortWidthMm ?? 0)} are missing, for ${names.slice(0, 6).join(', ')}${names.length > 6 ? ` and ${names.length - 6} more` : ''}.`,
       offers: film.offers.filter((o) => shortWidthMm !== null && o.widthMm >= shortWidthMm - 1).slice(0, 2),
     };
   });
 
-  /** A piece that was cut wrong goes to another pane; its own pane gets a new one. */
-  protected serve(s: ServesElsewhere): void {
-    const doc = this.record.doc();
-    const wrong = doc?.surfaces.find((x) => x.id === s.pieceId.split('.')[0]);
-    if (!doc) return;
-    const patches: Patch[] = [{ op: 'set', kind: 'surface', id: s.forSurfaceId, field: 'servedById', value: s.pieceId }];
-    const extra = { id: uuidv7(), reason: `serves ${s.forLabel}`, at: new Date().toISOString(), part: null };
-    if (wrong?.filmId) patches.push({ op: 'set', kind: 'surface', id: wrong.id, field: 'extraPieces', value: [...wrong.extraPieces, extra] });
-    void this.record.change(`${s.label} serves ${s.forLabel}`, patches);
-  }
+  protected readonly oneMore = inject(OneMore);
   /** A roll that is planned on and still has to be ordered. */
   protected order(offer: FilmOffer): void {
     const film = this.film();

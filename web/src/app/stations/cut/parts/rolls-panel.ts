@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, viewChildren } from '@angular/core';
+import { filmShareText, filmText } from '@yellow-pane/core/ground';
 import type { Film, Roll } from '@yellow-pane/contracts';
 import { availableForJobMm, isTaken, promiseNeededMm, reservedMm, type MoveTarget } from '@yellow-pane/core';
 import { RollView } from '../../../kit/roll-view';
@@ -25,15 +26,15 @@ const ROLL_PX = 132;
         <strong>{{ l.roll.form === 'roll' ? 'Roll' : 'Leftover' }} {{ l.roll.label }}</strong>
         <span class="text-soft">lot {{ l.roll.lot || '–' }}</span>
         <span>{{ l.face }}</span>
-        <span class="figure">{{ (l.usedMm / 1000).toFixed(2) }} of {{ (l.availableMm / 1000).toFixed(2) }} m</span>
+        <span class="figure">{{ l.used }}</span>
         @if (l.usedMm === 0 && carried()?.rollId === l.roll.id) {
           <strong>{{ dragNote() }}</strong>
         }
         @if (l.othersMm > 0) {
-          <span class="text-heat-text">{{ (l.othersMm / 1000).toFixed(1) }} m are promised to other jobs</span>
+          <span class="text-heat-text">{{ long(l.othersMm) }} are promised to other jobs</span>
         }
         @if (l.sureM !== null) {
-          <span class="text-heat-text">only {{ l.sureM }} m of it are sure: measure it before you cut</span>
+          <span class="text-heat-text">only {{ l.sureM }} of it are sure: measure it before you cut</span>
         }
         @if (l.roll.isToOrder) {
           <span class="text-heat-text">still to be ordered</span>
@@ -110,12 +111,14 @@ export class RollsPanel {
     const widest = Math.max(...this.rolls().map((r) => r.widthMm));
     return this.rolls().map((roll) => {
       const usedMm = plan.layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
+      const availableMm = availableForJobMm(roll, doc.stock, doc.job.id);
       const promisedMm = reservedMm(roll.id, doc.stock.reservations) - reservedMm(roll.id, doc.stock.reservations, doc.job.id);
       const wound = roll.wound ?? film.wound;
       return {
         roll,
         usedMm,
-        availableMm: availableForJobMm(roll, doc.stock, doc.job.id),
+        availableMm,
+        used: filmShareText(usedMm, availableMm, this.record.units()),
         othersMm: reservedMm(roll.id, doc.stock.reservations, doc.job.id),
         promisedMm,
         isPromiseOff: Math.abs(promisedMm - promiseNeededMm(plan, roll, doc.stock, doc.job.id)) > 1,
@@ -123,8 +126,8 @@ export class RollsPanel {
         isTaken: isTaken(newest(doc.plans, film.id), roll.id),
         // a length worked out from diameters is only sure within two standard deviations
         sureM:
-          roll.lengthSigmaM > 0 && usedMm > availableForJobMm(roll, doc.stock, doc.job.id) - 2000 * roll.lengthSigmaM
-            ? (availableForJobMm(roll, doc.stock, doc.job.id) / 1000 - 2 * roll.lengthSigmaM).toFixed(1)
+          roll.lengthSigmaM > 0 && usedMm > availableMm - 2000 * roll.lengthSigmaM
+            ? filmText(availableMm - 2000 * roll.lengthSigmaM, this.record.units(), 1)
             : null,
         face: wound === 'unknown' ? 'face up not known: try two tape tabs' : wound === 'liner-in' ? 'lies film up' : 'lies liner up',
         px: Math.max(54, Math.round((ROLL_PX * roll.widthMm) / widest)),
@@ -171,13 +174,14 @@ export class RollsPanel {
     const refused = await this.plans.move(film.id, pieceId, to);
     this.moveNote.set(refused ?? `Moved and locked: ${words}.`);
   }
+  protected long = (mm: number): string => filmText(mm, this.record.units());
   /** What a move would do, in waste and money, or why it cannot be. */
   private saidOf(pieceId: string, to: MoveTarget): string {
     const tried = this.plans.tryMove(this.film().id, pieceId, to);
     if (!tried.ok) return tried.message;
     const m = tried.usedDeltaMm / 1000;
     if (Math.abs(m) < 0.0005 && Math.abs(tried.moneyDelta) < 0.005) return 'costs nothing';
-    return `${m >= 0 ? 'takes' : 'saves'} ${Math.abs(m).toFixed(2)} m, ${tried.moneyDelta >= 0 ? '+' : '−'}${this.euro(Math.abs(tried.moneyDelta))}`;
+    return `${m >= 0 ? 'takes' : 'saves'} ${this.long(1000 * Math.abs(m))}, ${tried.moneyDelta >= 0 ? '+' : '−'}${this.euro(Math.abs(tried.moneyDelta))}`;
   }
 
   private euro(amount: number): string {

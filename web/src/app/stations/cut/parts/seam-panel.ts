@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { SeamKind, Surface } from '@yellow-pane/contracts';
 import { enclosingRectangle, planSeams, resolveAllowances, seamLinesBeside, surveySurface, type SeamPlan } from '@yellow-pane/core';
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { formatLength, formatLong, parseLength, told } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 
 const kindNames: Record<SeamKind, string> = { 'double-cut': 'Double cut', overlap: 'Overlap', butt: 'Butt' };
@@ -53,8 +53,9 @@ const kindWhys: Record<SeamKind, string> = {
                 <span class="block text-[15px]" [class.font-bold]="p.isChosen">{{ p.plan.name }}</span>
                 <span class="figure flex flex-wrap gap-x-3 text-xs text-soft"
                   ><span>{{ p.strips }}</span
-                  ><span>{{ p.plan.usedM.toFixed(2) }} m</span><span>{{ p.plan.wasteM2.toFixed(1) }} m² lost</span
-                  ><span>{{ p.plan.minutes.toFixed(0) }} min</span><span class="font-semibold text-ink">{{ p.money }}</span></span
+                  ><span>{{ p.used }}</span
+                  ><span>{{ p.wasted }} lost</span><span>{{ p.plan.minutes.toFixed(0) }} min</span
+                  ><span class="font-semibold text-ink">{{ p.money }}</span></span
                 >
                 @for (r of p.plan.remarks; track r) {
                   <span class="block text-xs" [class]="p.plan.looks === 'poor' ? 'text-heat-text' : 'text-soft'">{{ r }}</span>
@@ -121,6 +122,8 @@ export class SeamPanel {
       key: JSON.stringify(plan.seam),
       isChosen: isSame(plan, surface),
       strips: plan.strips.map((s) => formatLength(plan.seam.direction === 'upright' ? s.widthMm : s.heightMm, this.record.units())).join(' + '),
+      used: formatLong(1000 * plan.usedM, this.record.units()),
+      wasted: told(`${plan.wasteM2.toFixed(1)} m²`, this.record.units()),
       money: new Intl.NumberFormat('en-IE', { style: 'currency', currency: doc.job.currency, maximumFractionDigits: 0 }).format(plan.money),
       box: `-40 -40 ${box.widthMm + 80} ${box.heightMm + 80}`,
       lines: plan.seam.atMm.map((x) =>

@@ -41,7 +41,7 @@ const padOf = (drawing: StepDrawing) => ({ side: drawing === 'anchor-line' ? 78 
           <text [attr.x]="z.x" [attr.y]="z.y" text-anchor="middle" font-size="11.5" font-weight="700" fill="#3E6E8E">no heat</text>
         }
         @if (d.fingers.length === 0) {
-          <text [attr.x]="w / 2" [attr.y]="h / 2 - 14" text-anchor="middle" font-size="14">no fingers: it lies down</text>
+          <text [attr.x]="w / 2" [attr.y]="h / 2 - 14" text-anchor="middle" font-size="14">{{ d.noFingers }}</text>
         }
       }
       @if (drawing() === 'quarters') {
@@ -122,7 +122,11 @@ export class FormingDrawing {
       text: taped(mm, this.units()),
     });
     const mid = (minX + maxX) / 2;
-    const heights = [at(minX - 6 / k, p.anchor.leftMm, 'end', -5), at(mid, p.anchor.middleMm, 'start', 6), at(maxX + 6 / k, p.anchor.rightMm, 'start', 5)];
+    const noFingers = p.anchor.kind === 'arch' ? 'push three fingers together below' : 'no fingers: it lies down';
+    const heights =
+      p.anchor.kind === 'arch'
+        ? []
+        : [at(minX - 6 / k, p.anchor.leftMm, 'end', -5), at(mid, p.anchor.middleMm, 'start', 6), at(maxX + 6 / k, p.anchor.rightMm, 'start', 5)];
     const sides = `M${x(minX + 0.05 * (maxX - minX))} ${y(maxY - 0.12 * (maxY - minY))}V${y(minY + 0.12 * (maxY - minY))}M${x(maxX - 0.05 * (maxX - minX))} ${y(maxY - 0.12 * (maxY - minY))}V${y(minY + 0.12 * (maxY - minY))}`;
     const a = p.anchor.middleMm;
     const quarters = [
@@ -171,6 +175,7 @@ export class FormingDrawing {
       fingers,
       line,
       heights,
+      noFingers,
       sides,
       quarters: hasStrokes ? quarters.map((q) => ({ ...q, x: q.inX, y: q.inY })) : quarters,
       strokes,

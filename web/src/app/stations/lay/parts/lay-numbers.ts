@@ -10,7 +10,7 @@ import {
   type LaySettings,
   type LayEntry,
 } from '@yellow-pane/contracts';
-import { formatRough } from '@yellow-pane/core/ground';
+import { formatRough, filmText, told } from '@yellow-pane/core/ground';
 import { schoolNames } from '@yellow-pane/core/form';
 import { lockNames } from '@yellow-pane/core/lay';
 import { readNumber } from '../../../kit/read-number';
@@ -39,7 +39,7 @@ const schools = [
   template: `
     <h3 class="cap mb-2">Steps of {{ lay.here()?.surface?.name ?? 'this pane' }}, about {{ minutes() }} min</h3>
     <ol class="mb-3 text-sm">
-      @for (s of lay.steps(); track s.key; let i = $index) {
+      @for (s of lay.allSteps(); track s.key; let i = $index) {
         <li>
           <button
             type="button"
@@ -50,7 +50,8 @@ const schools = [
             (click)="lay.lookedAt.set(s.key)"
           >
             <span class="figure w-5 shrink-0 text-right text-soft">{{ lay.here()?.progress?.done?.has(s.key) ? '✓' : i + 1 }}</span>
-            <span class="flex-1">{{ s.title }}</span><span class="figure text-soft">{{ s.minutes.toFixed(1) }}</span>
+            <span class="flex-1">{{ s.title }}{{ s.returnAfterMinutes === null ? '' : ' (later visit)' }}</span
+            ><span class="figure text-soft">{{ s.minutes.toFixed(1) }}</span>
           </button>
         </li>
       }
@@ -122,7 +123,7 @@ export class LayNumbers {
   private readonly device = inject(Device);
   protected readonly schools = schools;
   protected readonly minutes = computed(() => Math.round(this.lay.sheet()?.minutes ?? 0));
-  private readonly titles = computed(() => new Map(this.lay.steps().map((s) => [s.key, s.title])));
+  private readonly titles = computed(() => new Map(this.lay.allSteps().map((s) => [s.key, s.title])));
 
   protected readonly strokes = computed(() => {
     const answer = this.lay.strokes();
@@ -133,7 +134,7 @@ export class LayNumbers {
     const settings = this.lay.settings();
     const isFormed = this.lay.here()?.surface.curved !== null && this.lay.here()?.surface.curved !== undefined;
     return {
-      text: `${plan.strokeCount} strokes, ${(plan.lengthMm / 1000).toFixed(0)} m of blade, about ${plan.minutes.toFixed(1)} min; blade ${mm(plan.bladeMm)}, overlap ${mm(settings.overlapMm)} or more. Nothing stays unpressed.`,
+      text: `${plan.strokeCount} strokes, ${filmText(plan.lengthMm, this.record.units(), 0)} of blade, about ${plan.minutes.toFixed(1)} min; blade ${mm(plan.bladeMm)}, overlap ${mm(settings.overlapMm)} or more. Nothing stays unpressed.`,
       why: [
         isFormed
           ? 'Film that was formed and trimmed: out from its line in four quarters, left and right above it, left and right below, then hard in the same order, every edge bumped: common practice. Lengths are those in the plane of the corners.'
@@ -148,7 +149,7 @@ export class LayNumbers {
     return clockAt(e.occurredAt, this.record.doc()?.job.zone ?? 'Etc/UTC');
   }
   protected text(e: LayEntry): string {
-    return lineText(e, this.titles());
+    return told(lineText(e, this.titles()), this.record.units());
   }
   protected who(e: LayEntry): string {
     return this.device.persons().find((p) => p.id === e.personId)?.name ?? '';

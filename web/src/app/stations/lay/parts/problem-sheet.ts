@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import type { ProblemKind } from '@yellow-pane/contracts';
+import { toldAll } from '@yellow-pane/core/ground';
 import { adviceFor, problemNames, problemQuestions } from '@yellow-pane/core/lay';
+import { RecordStore } from '../../../record/record.store';
+import { OneMore } from '../../../record/one-more';
 import { LayStore } from '../lay.store';
 import { LayDrawing } from './lay-drawing';
 import { PhotoButton } from './photo-button';
@@ -56,6 +59,15 @@ const verdictWords = { mend: 'Mend it now', wait: 'Let it dry', replace: 'A new 
         @if (photos()) {
           <p class="mb-3 text-sm" role="status">{{ photos() }} {{ photos() === 1 ? 'photo is' : 'photos are' }} kept.</p>
         }
+        @if (a.verdict === 'replace' || kind() === 'piece-small' || kind() === 'piece-mirrored') {
+          @if (isAsked()) {
+            <p class="mb-3 border-l-4 border-proof bg-proof-tint p-3" role="status" data-asked-again>A new piece is asked for: it stands in Cut.</p>
+          } @else if (isOfSeveral()) {
+            <p class="mb-3">This pane has several pieces: ask for the one that is spoiled in Cut, under “one more”.</p>
+          } @else {
+            <button type="button" class="btn btn-ink mb-2 min-h-16 text-lg" data-new-piece (click)="newPiece()">Ask for a new piece</button>
+          }
+        }
         <button type="button" class="btn btn-hand mb-2 min-h-20 text-xl" (click)="mended()">It is right again, go on</button>
         <button type="button" class="btn min-h-16 text-lg" (click)="closed.emit(true)">Leave this pane for now</button>
       }
@@ -79,11 +91,15 @@ export class ProblemSheet {
   private readonly answers = signal<Readonly<Record<string, string>>>({});
   protected readonly isLogged = signal(false);
   protected readonly photos = signal(0);
+  protected readonly isAsked = signal(false);
+  private readonly oneMore = inject(OneMore);
+  protected readonly isOfSeveral = computed(() => Boolean(this.lay.here()?.surface.seam ?? this.lay.here()?.surface.design));
   protected readonly question = computed(() => {
     const kind = this.kind();
     return (kind && problemQuestions[kind].find((q) => !(q.key in this.answers()))) ?? null;
   });
-  protected readonly advice = computed(() => (this.kind() && this.isLogged() ? adviceFor(this.kind()!, this.answers()) : null));
+  private readonly record = inject(RecordStore);
+  protected readonly advice = computed(() => (this.kind() && this.isLogged() ? toldAll(adviceFor(this.kind()!, this.answers()), this.record.units()) : null));
 
   protected place(at: { xFrac: number; yFrac: number } | null): void {
     this.at.set(at);
@@ -116,6 +132,13 @@ export class ProblemSheet {
   }
   protected async photo(blob: Blob): Promise<void> {
     if (await this.lay.write('photo', 'Photo of what is wrong', { text: problemNames[this.kind()!].toLowerCase() }, blob)) this.photos.update((n) => n + 1);
+  }
+  /** One more of it goes onto the roll; it stands in Cut as soon as the bench has it. */
+  protected newPiece(): void {
+    const here = this.lay.here();
+    if (!here) return;
+    this.oneMore.ask(here.surface.id, null, here.surface.name, problemNames[this.kind()!].toLowerCase());
+    this.isAsked.set(true);
   }
   protected async mended(): Promise<void> {
     if (await this.lay.write('mended', `${this.lay.here()?.surface.name} is right again`)) this.closed.emit(false);

@@ -176,7 +176,7 @@ export class CurveDrawing {
     const out = [...list];
     const groups: { is: (d: Drawn) => boolean; of: 'x' | 'y'; apart: number }[] = [
       { is: (d) => d.slot.way === 'across' && !d.slot.span, of: 'y', apart: APART },
-      { is: (d) => d.slot.way === 'upright' && !d.slot.span, of: 'x', apart: this.fieldW() + 5 },
+      { is: (d) => d.field.y < this.view().top, of: 'x', apart: this.fieldW() + 5 },
       { is: (d) => d.field.y > this.view().low + 20, of: 'x', apart: this.fieldW() + 5 },
     ];
     for (const g of groups) {
@@ -222,10 +222,15 @@ export class CurveDrawing {
         : '';
       const field = this.fieldPlace(slot, from, to, mid, { top, low, left }, shorts, short);
       if (slot.span && slot.way === 'upright') short++;
-      const near = slot.way === 'across' ? from : slot.way === 'upright' ? (slot.span ? from : to) : slot.way === 'down' ? to : from;
+      const near = slot.way === 'across' ? from : slot.way === 'upright' ? (slot.span && !this.hangs(slot) ? from : to) : slot.way === 'down' ? to : from;
       return [{ slot, line, arc, from, to, field, lead: `M${near.x.toFixed(1)} ${near.y.toFixed(1)}L${field.x.toFixed(1)} ${field.y.toFixed(1)}` }];
     });
   });
+  /** A short straightedge that hangs from the upper edge. */
+  private hangs(slot: BowSlot): boolean {
+    const whole = slot.span && slot.way === 'upright' ? straightedgeOf(this.outline(), { ...slot, span: null }) : null;
+    return whole !== null && slot.span!.fromMm > 50 && lengthOf(whole) - slot.span!.fromMm - slot.span!.lengthMm < 50;
+  }
   private fieldPlace(
     slot: BowSlot,
     from: Point,
@@ -239,9 +244,10 @@ export class CurveDrawing {
     if (slot.way === 'across') return slot.span ? { x: mid.x, y: mid.y - 22 } : { x: Math.max(half + 6, edge.left - half - 14), y: from.y };
     if (slot.way === 'upright' && !slot.span) return { x: to.x, y: Math.max(24, edge.top - 26) };
     if (slot.way === 'upright') {
-      // short ones below the pane, side by side even where they stand close together
+      // short ones below the pane or over it, side by side even where they stand close together
       const spread = mid.x + (short - (shorts - 1) / 2) * 6;
-      return { x: spread, y: slot.span!.fromMm > 50 ? mid.y : edge.low + 26 };
+      const upper = this.hangs(slot);
+      return { x: spread, y: upper ? Math.max(24, edge.top - 26) : slot.span!.fromMm > 50 ? mid.y : edge.low + 26 };
     }
     return slot.way === 'down' ? { x: to.x - half, y: edge.low + 26 } : { x: from.x + half, y: edge.low + 26 };
   }

@@ -38,6 +38,7 @@ export class CurvePanel {
   readonly asked = output<BowPlace>();
   protected readonly record = inject(RecordStore);
   protected readonly corners = corners;
+  protected readonly edges = ['lower', 'upper'] as const;
   protected readonly zoneKinds = zoneKind.options;
   protected readonly fresh = signal(false);
   protected readonly inherits = computed(() => this.surface().curved?.bows.length === 0 && !this.surface().curved?.cloud && this.curved().bows.length > 0);
@@ -92,6 +93,13 @@ export class CurvePanel {
   protected dropBow(id: string): void {
     const s = this.surface();
     if (s.curved) this.put('No bow', { bows: withoutBow(s.curved, id).bows });
+  }
+  protected turnsIn = (side: 'lower' | 'upper'): boolean => this.surface().curved?.turnsIn?.includes(side) ?? false;
+  protected setTurnsIn(side: 'lower' | 'upper'): void {
+    const others = (this.surface().curved?.turnsIn ?? []).filter((x) => x !== side);
+    const where = side === 'lower' ? 'below' : 'above';
+    const isOn = this.turnsIn(side);
+    this.put(isOn ? `Does not turn in sharply ${where}` : `Turns in sharply ${where}`, { turnsIn: isOn ? others : [...others, side] });
   }
   private mm(box: HTMLInputElement, low = 0, high = 5000): number | null | undefined {
     if (box.value.trim() === '') {

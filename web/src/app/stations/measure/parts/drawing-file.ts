@@ -1,5 +1,8 @@
 import type { DrawnEntity } from '@yellow-pane/core';
 
+// few panes come as a drawing: what makes outlines of them is fetched with the first
+export { outlineFromDrawing } from '@yellow-pane/core/measure';
+
 /** What a drawing file says: its lines, and how long its unit is; null where it does not say. */
 export interface Drawing {
   readonly entities: readonly DrawnEntity[];
@@ -8,14 +11,6 @@ export interface Drawing {
 
 /** Millimetres in one unit of a drawing by its `$INSUNITS`. @source DXF reference, header variables (published by its maker; from memory) */
 const insUnits: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 10: 914.4, 14: 100 };
-
-/** Units to choose from when the drawing does not say. */
-export const drawingUnits = [
-  { name: 'millimetres', mmPerUnit: 1 },
-  { name: 'centimetres', mmPerUnit: 10 },
-  { name: 'metres', mmPerUnit: 1000 },
-  { name: 'inches', mmPerUnit: 25.4 },
-] as const;
 
 interface Point {
   readonly x: number;

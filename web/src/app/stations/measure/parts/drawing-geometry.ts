@@ -11,6 +11,8 @@ export interface FieldPlace {
   /** Ticks at both ends belong to a dimension outside the opening; inside lines are drawn plain. */
   readonly isOutside: boolean;
   readonly isDiagonal: boolean;
+  /** The place on its own line that a field belongs to, where it stands so far off that nobody would know; absent: it stands there. */
+  readonly lead?: Vec;
 }
 
 export interface DrawnOpening {
@@ -24,6 +26,13 @@ export const FIELD_W = 84;
 const OUT = 44;
 /** Beside the opening a field is wider than it is high. */
 const OUT_SIDE = 70;
+/** Room at the sides where a field stands there, and where none does. */
+const SIDE_ROOM = OUT_SIDE + FIELD_W / 2 + 14;
+const NO_SIDE_ROOM = 28;
+/** Fields inside that cover more of the pane than this stand over it in a row. @source house rule: what is left has to show the shape */
+const MOST_COVERED = 0.3;
+/** Farther than this from its line a field is led to it. */
+const LED_PX = 22;
 
 /** The outline with its deviations from the mean rectangle drawn larger. */
 export function exaggerated(outline: Polygon, times: number): Polygon {
@@ -52,7 +61,7 @@ export function layOpening(outline: Polygon, keys: readonly MeasureKey[], width:
   const xs = shown.map((p) => p.x);
   const ys = shown.map((p) => p.y);
   const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  const scale = Math.max(0.01, Math.min((width - 2 * (OUT_SIDE + FIELD_W / 2 + 14)) / (maxX - minX), (height - 2 * (OUT + 46)) / (maxY - minY)));
+  const scale = Math.max(0.01, Math.min((width - 2 * SIDE_ROOM) / (maxX - minX), (height - 2 * (OUT + 46)) / (maxY - minY)));
   const toPx = (p: Vec): Vec => ({ x: width / 2 + ((isMirrored ? -p.x : p.x) - (minX + maxX) / 2) * scale, y: height / 2 - (p.y - (minY + maxY) / 2) * scale });
   const [bl, br, tr, tl] = outline.map(toPx) as [Vec, Vec, Vec, Vec];
   const side = isMirrored ? 1 : -1;
@@ -78,7 +87,12 @@ export function layOpening(outline: Polygon, keys: readonly MeasureKey[], width:
     const p = mid(l.from, l.to, l.at);
     return { key, x: p.x, y: p.y, from: l.from, to: l.to, isOutside: l.outside === true, isDiagonal: l.diagonal === true };
   });
-  return { points: [bl, br, tr, tl].map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '), fields: apart(fields, width, height), scale, toPx };
+  return {
+    points: [bl, br, tr, tl].map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '),
+    fields: settled(fields, [bl, br, tr, tl], width, height),
+    scale,
+    toPx,
+  };
 }
 
 const FIELD_H = 34;
@@ -96,30 +110,37 @@ export function layShape(
   height: number,
   isMirrored: boolean,
 ): DrawnOpening {
-  const xs = outline.map((p) => p.x);
-  const ys = outline.map((p) => p.y);
-  const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  const scale = Math.max(0.01, Math.min((width - 2 * (OUT_SIDE + FIELD_W / 2 + 14)) / (maxX - minX), (height - 2 * (OUT + 46)) / (maxY - minY)));
-  const side = isMirrored ? -1 : 1;
-  const toPx = (p: Vec): Vec => ({ x: width / 2 + side * (p.x - (minX + maxX) / 2) * scale, y: height / 2 - (p.y - (minY + maxY) / 2) * scale });
-  const shown = outline.map(toPx);
-  const centre = toPx({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });
-  const fields = keys.map((key, i): FieldPlace => {
-    const [from, to] = model.ends(numbers, key).map(toPx) as [Vec, Vec];
-    const m = mid(from, to);
-    if (!isOnOutline(m, shown)) {
-      const at = mid(from, to, [0.5, 0.36, 0.64][i % 3]!);
-      return { key, x: at.x, y: at.y, from, to, isOutside: false, isDiagonal: Math.abs(from.x - to.x) > 8 && Math.abs(from.y - to.y) > 8 };
-    }
-    const l = Math.hypot(to.x - from.x, to.y - from.y) || 1;
-    const normal = { x: (to.y - from.y) / l, y: (from.x - to.x) / l };
-    const away = (m.x - centre.x) * normal.x + (m.y - centre.y) * normal.y >= 0 ? 1 : -1;
-    const by = away * (Math.abs(normal.x) > 0.5 ? OUT_SIDE : OUT);
-    const push = (p: Vec): Vec => ({ x: p.x + normal.x * by, y: p.y + normal.y * by });
-    const at = push(m);
-    return { key, x: at.x, y: at.y, from: push(from), to: push(to), isOutside: true, isDiagonal: false };
-  });
-  return { points: shown.map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '), fields: apart(fields, width, height), scale, toPx };
+  const narrow = layWithin(SIDE_ROOM);
+  // a low arch has no field at its sides: it may be drawn as wide as the drawing is
+  const hasSides = narrow.fields.some((f) => f.isOutside && Math.abs(f.from.x - f.to.x) < Math.abs(f.from.y - f.to.y));
+  return hasSides ? narrow : layWithin(NO_SIDE_ROOM);
+
+  function layWithin(room: number): DrawnOpening {
+    const xs = outline.map((p) => p.x);
+    const ys = outline.map((p) => p.y);
+    const [minX, maxX, minY, maxY] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+    const scale = Math.max(0.01, Math.min((width - 2 * room) / (maxX - minX), (height - 2 * (OUT + 46)) / (maxY - minY)));
+    const side = isMirrored ? -1 : 1;
+    const toPx = (p: Vec): Vec => ({ x: width / 2 + side * (p.x - (minX + maxX) / 2) * scale, y: height / 2 - (p.y - (minY + maxY) / 2) * scale });
+    const shown = outline.map(toPx);
+    const centre = toPx({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });
+    const fields = keys.map((key, i): FieldPlace => {
+      const [from, to] = model.ends(numbers, key).map(toPx) as [Vec, Vec];
+      const m = mid(from, to);
+      if (!isOnOutline(m, shown)) {
+        const at = mid(from, to, [0.5, 0.36, 0.64][i % 3]!);
+        return { key, x: at.x, y: at.y, from, to, isOutside: false, isDiagonal: Math.abs(from.x - to.x) > 8 && Math.abs(from.y - to.y) > 8 };
+      }
+      const l = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+      const normal = { x: (to.y - from.y) / l, y: (from.x - to.x) / l };
+      const away = (m.x - centre.x) * normal.x + (m.y - centre.y) * normal.y >= 0 ? 1 : -1;
+      const by = away * (Math.abs(normal.x) > 0.5 ? OUT_SIDE : OUT);
+      const push = (p: Vec): Vec => ({ x: p.x + normal.x * by, y: p.y + normal.y * by });
+      const at = push(m);
+      return { key, x: at.x, y: at.y, from: push(from), to: push(to), isOutside: true, isDiagonal: false };
+    });
+    return { points: shown.map((p) => `${p.x.toFixed(1)},${p.y.toFixed(1)}`).join(' '), fields: settled(fields, shown, width, height), scale, toPx };
+  }
 }
 
 /** Whether a point lies on a side of the outline, within a pixel and a half. */
@@ -130,6 +151,33 @@ const isOnOutline = (p: Vec, outline: Polygon): boolean =>
     const t = Math.max(0, Math.min(1, ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / l2));
     return Math.hypot(p.x - a.x - t * (b.x - a.x), p.y - a.y - t * (b.y - a.y)) < 1.5;
   });
+
+/** Fields where they can be read: over the pane in a row where they would hide it, none over another, and led to their line where they stand far from it. */
+function settled(fields: readonly FieldPlace[], shown: Polygon, width: number, height: number): FieldPlace[] {
+  const [xs, ys] = [shown.map((p) => p.x), shown.map((p) => p.y)];
+  const [left, right, top, low] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const inside = fields.filter((f) => !f.isOutside).sort((a, b) => a.x - b.x);
+  const isHidden = inside.length * FIELD_W * FIELD_H > MOST_COVERED * (right - left) * (low - top);
+  const perRow = Math.max(1, Math.floor((width - 8) / (FIELD_W + 6)));
+  const rows = Math.ceil(inside.length / perRow);
+  // over what stands outside at the top, if anything does
+  const base = Math.min(top, ...fields.filter((f) => f.isOutside && f.y < top).map((f) => f.y)) - 30;
+  const over = new Map(
+    (isHidden ? inside : []).map((f, i) => {
+      const row = Math.floor(i / perRow);
+      const inRow = Math.min(perRow, inside.length - row * perRow);
+      return [f.key, { x: (left + right) / 2 + ((i % perRow) - (inRow - 1) / 2) * (FIELD_W + 6), y: base - (rows - 1 - row) * (FIELD_H + 6) }] as const;
+    }),
+  );
+  return apart(
+    fields.map((f) => ({ ...f, ...over.get(f.key) })),
+    width,
+    height,
+  ).map((f, i): FieldPlace => {
+    const own = fields[i]!;
+    return Math.hypot(f.x - own.x, f.y - own.y) > LED_PX ? { ...f, lead: { x: own.x, y: own.y } } : f;
+  });
+}
 
 /** Moves fields until none covers another; each stays near its line and inside the drawing. */
 function apart(fields: readonly FieldPlace[], width: number, height: number): FieldPlace[] {

@@ -8,6 +8,7 @@ import {
   flatten,
   isBow,
   measureTitle,
+  oddLength,
   shapeModel,
   suspectText,
   tapeOrder,
@@ -80,11 +81,17 @@ import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
           />
         }
       }
+      @for (f of drawn().fields; track f.key) {
+        @if (f.lead; as l) {
+          <line data-lead [attr.x1]="f.x" [attr.y1]="f.y" [attr.x2]="l.x" [attr.y2]="l.y" stroke="#1C2226" stroke-width="1" />
+          <circle [attr.cx]="l.x" [attr.cy]="l.y" r="2.5" fill="#1C2226" />
+        }
+      }
       <line [attr.x1]="24" [attr.x2]="24 + barPx()" [attr.y1]="size().h - 22" [attr.y2]="size().h - 22" stroke="#56626A" />
       <path [attr.d]="'M24 ' + (size().h - 27) + 'v10M' + (24 + barPx()) + ' ' + (size().h - 27) + 'v10'" stroke="#56626A" />
       <text [attr.x]="32 + barPx()" [attr.y]="size().h - 18" font-size="13" fill="#56626A" class="figure">{{ barText() }}</text>
       @if (otherOutlines().length) {
-        <text [attr.x]="size().w - 16" [attr.y]="size().h - 18" font-size="13" fill="#56626A" text-anchor="end">{{ otherText() }}</text>
+        <text [attr.x]="size().w - 16" [attr.y]="size().h - (size().w < 520 ? 3 : 18)" font-size="13" fill="#56626A" text-anchor="end">{{ otherText() }}</text>
       }
     </svg>
     @for (f of paneFields(); track f.id) {
@@ -102,6 +109,7 @@ import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
         [inherited]="isInherited(f.key)"
         [placeholder]="bow(f.key) ? 'gap' : f.isOutside ? hintOf(f.key) : '–'"
         [hint]="typedHint(f.key)"
+        [odd]="oddOf(f.key)"
         (focused)="activeKey.set(f.key)"
         (committed)="typed.emit({ key: f.key, reading: $event })"
         (cleared)="cleared.emit(f.key)"
@@ -244,9 +252,19 @@ export class OpeningDrawing {
     const r = this.of(key);
     return r ? `typed ${r.typed}${this.isInherited(key) ? ', taped at the pane it is like' : ''}` : null;
   }
+  /** One question a measure, kept so that it stays the same one. */
+  private readonly odds = computed(() => ({ system: this.units(), byKey: new Map<MeasureKey, (lengthMm: number) => string | null>() }));
+  protected oddOf(key: MeasureKey): (lengthMm: number) => string | null {
+    const { system, byKey } = this.odds();
+    if (!byKey.has(key)) byKey.set(key, (mm) => oddLength(key, mm, system));
+    return byKey.get(key)!;
+  }
   protected isInherited = (key: MeasureKey): boolean => (this.of(key)?.surfaceId ?? this.surface().id) !== this.surface().id;
   protected isSuspect(key: MeasureKey): boolean {
     if (this.survey().impossible.includes(key)) return true;
+    // left out by signature: what it says does not count
+    const believed = this.survey().believed?.hypothesis;
+    if (believed?.kind === 'slip' && believed.measure === key) return true;
     return this.survey()
       .suspects.slice(0, 3)
       .some((s) => (s.hypothesis.kind === 'slip' && s.hypothesis.measure === key) || (s.hypothesis.kind === 'swapped' && s.hypothesis.measures.includes(key)));

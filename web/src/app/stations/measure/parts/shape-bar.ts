@@ -10,22 +10,24 @@ import {
   type PaneShape,
   type Surface,
 } from '@yellow-pane/contracts';
-import { outlineFromDrawing } from '@yellow-pane/core/measure';
-import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../../../record/record.store';
 import { shapeNames } from '../measure.updaters';
-import { drawingUnits, readDrawing, type Drawing } from './drawing-file';
+import { CutOuts } from './cut-outs';
+import type { Drawing } from './drawing-file';
 
 type Choice = keyof typeof shapeNames;
-const lengths = [
-  { field: 'widthMm', name: 'wide' },
-  { field: 'heightMm', name: 'high' },
+/** Units to choose from when a drawing does not say. */
+const drawingUnits = [
+  { name: 'millimetres', mmPerUnit: 1 },
+  { name: 'centimetres', mmPerUnit: 10 },
+  { name: 'metres', mmPerUnit: 1000 },
+  { name: 'inches', mmPerUnit: 25.4 },
 ] as const;
-
 /** What outline a pane has, and what is cut out of it. */
 @Component({
   selector: 'yp-shape-bar',
+  imports: [CutOuts],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = surface();
@@ -101,49 +103,9 @@ const lengths = [
       <p role="alert" class="mt-1 border-l-4 border-ink bg-tint p-2 text-sm">{{ message() }}</p>
     }
     @if (s.cutOuts.length) {
-      <details class="mt-1 text-sm" [open]="fresh() === s.id">
-        <summary class="min-h-7 cursor-pointer">{{ cutOutNames() }}</summary>
-        @for (c of s.cutOuts; track c.id) {
-          <div class="mt-1 flex flex-wrap items-center gap-1.5 text-sm" [attr.data-cut-out]="c.what">
-            <strong class="w-20">{{ c.what }}</strong>
-            <label class="flex items-center gap-1"
-              ><input type="checkbox" [checked]="c.isRound" (change)="change(c, { isRound: !c.isRound, heightMm: c.isRound ? c.heightMm : c.widthMm })" />
-              round</label
-            >
-            @for (l of lengths; track l.field) {
-              @if (l.field === 'widthMm' || !c.isRound) {
-                <label class="flex items-center gap-1"
-                  ><input #box class="field figure w-20!" [value]="f(c[l.field])" [attr.aria-label]="c.what + ' ' + l.name" (change)="size(c, l.field, box)" />
-                  {{ c.isRound ? '⌀' : l.name }}</label
-                >
-              }
-            }
-            <label class="flex items-center gap-1"
-              ><input
-                #across
-                class="field figure w-20!"
-                [value]="f(c.acrossMm)"
-                [attr.aria-label]="c.what + ' from the side'"
-                (change)="size(c, 'acrossMm', across)"
-              />
-              from the</label
-            >
-            <select #side class="field w-20!" [attr.aria-label]="c.what + ', which side'" (change)="change(c, { fromSide: $any(side.value) })">
-              <option value="left" [selected]="c.fromSide === 'left'">left</option>
-              <option value="right" [selected]="c.fromSide === 'right'">right</option>
-            </select>
-            <label class="flex items-center gap-1"
-              ><input #up class="field figure w-20!" [value]="f(c.upMm)" [attr.aria-label]="c.what + ' from sill or head'" (change)="size(c, 'upMm', up)" />
-              from the</label
-            >
-            <select #edge class="field w-24!" [attr.aria-label]="c.what + ', sill or head'" (change)="change(c, { fromEdge: $any(edge.value) })">
-              <option value="bottom" [selected]="c.fromEdge === 'bottom'">bottom</option>
-              <option value="top" [selected]="c.fromEdge === 'top'">top</option>
-            </select>
-            <button type="button" class="min-h-7 underline" (click)="drop(c)">not there</button>
-          </div>
-        }
-      </details>
+      @defer (on immediate) {
+        <yp-cut-outs [surface]="s" [isFresh]="fresh() === s.id" />
+      }
     }
   `,
   host: { class: 'block' },
@@ -153,14 +115,7 @@ export class ShapeBar {
   private readonly record = inject(RecordStore);
   /** The pane to which a cut-out was just added: its sizes stand open. */
   protected readonly fresh = signal<string | null>(null);
-  protected readonly cutOutNames = computed(
-    () =>
-      `Cut out: ${this.surface()
-        .cutOuts.map((c) => c.what)
-        .join(', ')}`,
-  );
   protected readonly names = shapeNames;
-  protected readonly lengths = lengths;
   protected readonly whats = cutOut.shape.what.options;
   protected readonly counts = [3, 4, 5, 6, 7, 8];
   /** A drawing is brought in as a file; it cannot be picked. */
@@ -168,7 +123,6 @@ export class ShapeBar {
   protected readonly isArch = computed(() => this.surface().shape?.kind.startsWith('arch') ?? false);
   protected readonly cornerPlaces = cornerPlace.options;
   protected readonly letters = computed(() => cornerLetter.options.slice(0, this.surface().shape?.corners ?? 0));
-  protected f = (mm: number): string => formatLength(mm, this.record.units());
 
   protected readonly units = drawingUnits;
   /** A drawing that waits for its units. */
@@ -179,19 +133,21 @@ export class ShapeBar {
     const text = await box.files?.[0]?.text();
     box.value = '';
     if (!text) return;
+    const { readDrawing } = await import('./drawing-file');
     const read = await readDrawing(text);
     this.drawing.set(null);
     if (!read) return this.message.set('This file does not read as DXF. Write it out as DXF (text) and bring it in again.');
     this.message.set('');
     if (read.mmPerUnit === null) return this.drawing.set(read);
-    this.take(read, read.mmPerUnit);
+    await this.take(read, read.mmPerUnit);
   }
   protected bringIn(mmPerUnit: number): void {
     const read = this.drawing();
     this.drawing.set(null);
-    if (read) this.take(read, mmPerUnit);
+    if (read) void this.take(read, mmPerUnit);
   }
-  private take(read: Drawing, mmPerUnit: number): void {
+  private async take(read: Drawing, mmPerUnit: number): Promise<void> {
+    const { outlineFromDrawing } = await import('./drawing-file');
     const outline = outlineFromDrawing(read.entities, mmPerUnit);
     if (!outline.ok) return this.message.set(outline.message);
     this.message.set(outline.note ?? '');
@@ -238,18 +194,5 @@ export class ShapeBar {
     };
     this.fresh.set(this.surface().id);
     this.set('Cut-out', { cutOuts: [...this.surface().cutOuts, c] });
-  }
-  protected change(c: CutOut, part: Partial<CutOut>): void {
-    this.set('Cut-out', { cutOuts: this.surface().cutOuts.map((x) => (x.id === c.id ? { ...x, ...part } : x)) });
-  }
-  protected size(c: CutOut, field: 'widthMm' | 'heightMm' | 'acrossMm' | 'upMm', box: HTMLInputElement): void {
-    const read = parseLength(box.value, this.record.units());
-    const message = !read.ok ? read.message : read.value.lengthMm <= 0 && (field === 'widthMm' || field === 'heightMm') ? 'Larger than nothing.' : '';
-    box.setCustomValidity(message);
-    if (message || !read.ok) return void box.reportValidity();
-    this.change(c, { [field]: read.value.lengthMm, ...(c.isRound && field === 'widthMm' ? { heightMm: read.value.lengthMm } : {}) });
-  }
-  protected drop(c: CutOut): void {
-    this.set('No cut-out', { cutOuts: this.surface().cutOuts.filter((x) => x.id !== c.id) });
   }
 }

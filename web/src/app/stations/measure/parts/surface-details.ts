@@ -5,6 +5,8 @@ import { parseLength, formatLength } from '@yellow-pane/core/ground';
 import { methodNames } from '../../../kit/method-names';
 import { RecordStore } from '../../../record/record.store';
 
+type AllowanceMm = Exclude<keyof Allowances, 'sizeStep'>;
+
 /** What is known of the pane besides its tapes. */
 @Component({
   selector: 'yp-surface-details',
@@ -125,13 +127,13 @@ export class SurfaceDetails {
     box.setCustomValidity('');
     this.set('Reveal', { revealMm: read ? read.value.lengthMm : null });
   }
-  protected own(field: keyof Allowances): string {
+  protected own(field: AllowanceMm): string {
     const mm = this.surface().allowances?.[field];
     return mm === undefined ? '' : this.fine(mm);
   }
   /** An edge gap is told in tenths of a millimetre. */
   protected fine = (mm: number): string => (this.record.units() === 'mm' ? String(Math.round(mm * 10) / 10) : formatLength(mm, 'in'));
-  protected setAllowance(field: keyof Allowances, box: HTMLInputElement): void {
+  protected setAllowance(field: AllowanceMm, box: HTMLInputElement): void {
     const { [field]: _old, ...rest } = this.surface().allowances ?? {};
     const read = box.value.trim() === '' ? null : parseLength(box.value, this.record.units());
     const most = field === 'edgeGapMm' ? 10 : 300;

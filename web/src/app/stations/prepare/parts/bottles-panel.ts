@@ -13,6 +13,8 @@ import {
   washRules,
   washStrengthText,
 } from '@yellow-pane/core/prepare';
+import { figureOf, measureOf, told, toldAll } from '@yellow-pane/core/ground';
+import { readMeasure } from '../../../kit/read-measure';
 import { readNumber } from '../../../kit/read-number';
 import { Why } from '../../../kit/why';
 import { RecordStore } from '../../../record/record.store';
@@ -46,15 +48,20 @@ import { DayStore } from '../day.store';
           {{ rules[day.settings().school].what }} in each. Turn it over, do not shake.
         </p>
         <p class="mt-1 text-sm text-soft">
-          {{ day.slip().wetAreaM2.toFixed(1) }} m² of glass at {{ day.slip().glassC.toFixed(0) }} °C take <span class="figure">{{ volume(m.totalMl) }}</span> of
-          slip, in one canister {{ spooned(canisterMl()) }}. Distilled water leaves no marks.
+          {{ glassWords() }} take <span class="figure">{{ volume(m.totalMl) }}</span> of slip, in one canister {{ spooned(canisterMl()) }}. Distilled water
+          leaves no marks.
         </p>
         <div class="mt-3 flex flex-wrap gap-3 text-sm">
           <label class="flex flex-col"
             >Bottle, ml<input #bottle class="field figure w-24!" inputmode="decimal" [value]="day.settings().bottleMl" (change)="setBottle(bottle)"
           /></label>
           <label class="flex flex-col"
-            >Slip for a m², ml<input #per class="field figure w-24!" inputmode="decimal" [value]="day.settings().slipMlPerM2" (change)="setPer(per)"
+            >Slip for {{ area().unit === 'm²' ? 'a' : 'one' }} {{ area().unit }}, ml<input
+              #per
+              class="field figure w-24!"
+              inputmode="decimal"
+              [value]="perArea(day.settings().slipMlPerM2)"
+              (change)="setPer(per)"
           /></label>
         </div>
         <yp-why class="mt-2 block" [lines]="why()" />
@@ -85,7 +92,8 @@ import { DayStore } from '../day.store';
         <h3 class="mb-2 text-base">Before the film</h3>
         <div class="mb-3 flex flex-wrap gap-3 text-sm">
           <label class="flex flex-col"
-            >Walls and panels, m²<input #wall class="field figure w-24!" inputmode="decimal" [value]="day.settings().wallM2" (change)="setWall(wall)"
+            >Walls and panels, {{ area().unit
+            }}<input #wall class="field figure w-24!" inputmode="decimal" [value]="areaOf(day.settings().wallM2)" (change)="setWall(wall)"
           /></label>
           <label class="flex flex-col"
             >Alcohol as it comes, %<input #pure class="field figure w-24!" inputmode="decimal" [value]="day.settings().alcoholPct" (change)="setPure(pure)"
@@ -100,7 +108,7 @@ import { DayStore } from '../day.store';
             <p class="mt-1 border-l-4 border-harm bg-harm-tint px-2 py-1 text-sm">{{ washRules[r.kind].caution }}</p>
           </div>
         }
-        <yp-why class="mt-2 block" [lines]="washWhy" />
+        <yp-why class="mt-2 block" [lines]="washWhy()" />
       </section>
     </div>
   `,
@@ -133,17 +141,22 @@ export class BottlesPanel {
       if (areaM2 === 0) return { kind, text: kind === 'cleaner' ? 'No glass is filmed wet today.' : 'No walls or panels today.' };
       return {
         kind,
-        text: `${m.fillingCount} ${m.fillingCount === 1 ? 'filling' : 'fillings'} of ${this.volume(bottleMl)}: ${washMeasure(kind, m.additiveMl)} of ${washRules[kind].what}, the rest water; ${this.volume(m.totalMl)} for ${areaM2.toFixed(1)} m².`,
+        text: `${m.fillingCount} ${m.fillingCount === 1 ? 'filling' : 'fillings'} of ${this.volume(bottleMl)}: ${washMeasure(kind, m.additiveMl)} of ${washRules[kind].what}, the rest water; ${this.volume(m.totalMl)} for ${told(`${areaM2.toFixed(1)} m²`, this.record.units())}.`,
       };
     });
   });
-  protected readonly washWhy = [
-    ...washKind.options.map(
-      (k) =>
-        `${washRules[k].name}: ${washRules[k].source} (common practice); about ${washRules[k].mlPerM2} ml for a m² (house figure). ${washRules[k].tooStrong} ${washRules[k].tooWeak}`,
+  protected readonly washWhy = computed(() =>
+    toldAll(
+      [
+        ...washKind.options.map(
+          (k) =>
+            `${washRules[k].name}: ${washRules[k].source} (common practice); about ${this.perArea(washRules[k].mlPerM2)} ml for one ${this.area().unit} (house figure). ${washRules[k].tooStrong} ${washRules[k].tooWeak}`,
+        ),
+        'Alcohol by volume as its label says: a wipe of 70 % takes 707 ml of 99 % or 769 ml of 91 % for a litre.',
+      ],
+      this.record.units(),
     ),
-    'Alcohol by volume as its label says: a wipe of 70 % takes 707 ml of 99 % or 769 ml of 91 % for a litre.',
-  ];
+  );
   private washMix(kind: WashKind, areaM2: number) {
     return mixWash(kind, areaM2, this.day.settings().bottleMl, washRules[kind].isDiluted ? this.day.settings().alcoholPct : 100);
   }
@@ -158,12 +171,15 @@ export class BottlesPanel {
   }
   protected readonly why = computed(() => {
     const rule = slipRules[this.day.settings().school];
-    return [
-      `${rule.name}: ${rule.source} (the trade’s schools differ).`,
-      `Dose ${this.mix().doseMlPerL.toFixed(2)} ml in a litre; where a school names a range, the least up to 22 °C and the most from 32 °C on.`,
-      `${strengthText(2)} ${strengthText(0.5)}`,
-      'A drop is 0.05 ml, a tablespoon 15 ml, a teaspoon 5 ml; a cap is taken as 7.5 ml: measure yours.',
-    ];
+    return toldAll(
+      [
+        `${rule.name}: ${rule.source} (the trade’s schools differ).`,
+        `Dose ${this.mix().doseMlPerL.toFixed(2)} ml in a litre; where a school names a range, the least up to 22 °C and the most from 32 °C on.`,
+        `${strengthText(2)} ${strengthText(0.5)}`,
+        'A drop is 0.05 ml, a tablespoon 15 ml, a teaspoon 5 ml; a cap is taken as 7.5 ml: measure yours.',
+      ],
+      this.record.units(),
+    );
   });
   protected readonly correction = computed(() => {
     const { school, bottleMl } = this.day.settings();
@@ -182,6 +198,13 @@ export class BottlesPanel {
     return words(1);
   });
 
+  protected readonly area = computed(() => measureOf('area', this.record.units()));
+  protected perArea = (mlPerM2: number): string => String(Number((mlPerM2 * this.area().from(1)).toFixed(this.record.units() === 'in' ? 1 : 0)));
+  protected areaOf = (m2: number): string => figureOf(m2, 'area', this.record.units());
+  protected readonly glassWords = computed(() =>
+    told(`${this.day.slip().wetAreaM2.toFixed(1)} m² of glass at ${this.day.slip().glassC.toFixed(0)} °C`, this.record.units()),
+  );
+
   /** Millilitres, in ounces too on a bench of inches. */
   protected volume(ml: number): string {
     const metric = ml >= 1000 ? `${(ml / 1000).toFixed(1)} l` : `${Math.round(ml)} ml`;
@@ -195,15 +218,21 @@ export class BottlesPanel {
     if (n != null) this.day.set('Size of the bottle', { bottleMl: n });
   }
   protected setPer(box: HTMLInputElement): void {
-    const n = readNumber(box, { low: 20, high: 3000, message: 'Between 20 and 3000 ml for a square metre.' });
-    if (n != null) this.day.set('Slip for a square metre', { slipMlPerM2: n });
+    // so much for a square metre or a square foot
+    const one = this.area().from(1);
+    const n = readNumber(box, {
+      low: Math.ceil(20 * one),
+      high: Math.floor(3000 * one),
+      message: `Between ${Math.ceil(20 * one)} and ${Math.floor(3000 * one)} ml for a square ${one === 1 ? 'metre' : 'foot'}.`,
+    });
+    if (n != null) this.day.set('Slip for its area', { slipMlPerM2: n / one });
   }
   protected setWrong(kind: string): void {
     this.wrong.set(kind as 'slip' | WashKind);
     this.additive.set(null);
   }
   protected setWall(box: HTMLInputElement): void {
-    const n = readNumber(box, { low: 0, high: 100_000, message: 'Nothing or more, in m².' });
+    const n = readMeasure(box, 'area', this.record.units(), { low: 0, high: 100_000, message: `Nothing or more, in ${this.area().unit}.` });
     if (n != null) this.day.set('Walls to wash', { wallM2: n });
   }
   protected setPure(box: HTMLInputElement): void {

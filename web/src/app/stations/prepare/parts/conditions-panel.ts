@@ -1,16 +1,19 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, inject } from '@angular/core';
 import type { TypedConditions } from '@yellow-pane/contracts';
+import { figureOf, measureOf, type MeasureKind } from '@yellow-pane/core/ground';
+import { readMeasure } from '../../../kit/read-measure';
 import { readNumber } from '../../../kit/read-number';
 import { InstrumentPanel } from '../../../instruments/instrument-panel';
 import { Instruments } from '../../../instruments/instruments';
+import { RecordStore } from '../../../record/record.store';
 import { DayStore } from '../day.store';
 
-const fields: readonly { field: keyof TypedConditions; name: string; unit: string; low: number; high: number; usual: string }[] = [
-  { field: 'airC', name: 'Air outside', unit: '°C', low: -40, high: 55, usual: 'forecast' },
+const fields: readonly { field: keyof TypedConditions; name: string; unit: string; kind?: MeasureKind; low: number; high: number; usual: string }[] = [
+  { field: 'airC', name: 'Air outside', unit: '°C', kind: 'temperature', low: -40, high: 55, usual: 'forecast' },
   { field: 'humidityPct', name: 'Humidity outside', unit: '%', low: 1, high: 100, usual: 'forecast' },
   { field: 'cloudPct', name: 'Clouds', unit: '%', low: 0, high: 100, usual: 'forecast' },
-  { field: 'windMPerS', name: 'Wind', unit: 'm/s', low: 0, high: 60, usual: 'forecast' },
-  { field: 'roomC', name: 'Room', unit: '°C', low: -30, high: 60, usual: '21' },
+  { field: 'windMPerS', name: 'Wind', unit: 'm/s', kind: 'wind', low: 0, high: 60, usual: 'forecast' },
+  { field: 'roomC', name: 'Room', unit: '°C', kind: 'temperature', low: -30, high: 60, usual: '21' },
   { field: 'roomHumidityPct', name: 'Humidity in the room', unit: '%', low: 1, high: 100, usual: '50' },
 ];
 
@@ -30,15 +33,15 @@ const fields: readonly { field: keyof TypedConditions; name: string; unit: strin
     }
     <div class="grid grid-cols-[1fr_auto] gap-x-2 gap-y-1 text-sm">
       @for (f of fields; track f.field) {
-        <label class="self-center" [for]="'typed-' + f.field">{{ f.name }}, {{ f.unit }}</label>
+        <label class="self-center" [for]="'typed-' + f.field">{{ f.name }}, {{ unit(f) }}</label>
         <input
           #box
           class="field figure w-24!"
           inputmode="decimal"
           [id]="'typed-' + f.field"
-          [value]="day.settings().typed[f.field] ?? ''"
-          [placeholder]="f.usual"
-          (change)="type(f.field, f.name, f.low, f.high, f.unit, box)"
+          [value]="shown(f)"
+          [placeholder]="usual(f)"
+          (change)="type(f, box)"
         />
       }
     </div>
@@ -65,6 +68,14 @@ const fields: readonly { field: keyof TypedConditions; name: string; unit: strin
 export class ConditionsPanel {
   protected readonly day = inject(DayStore);
   protected readonly fields = fields;
+  private readonly record = inject(RecordStore);
+  protected unit = (f: (typeof fields)[number]): string => (f.kind ? measureOf(f.kind, this.record.units()).unit : f.unit);
+  protected shown(f: (typeof fields)[number]): string {
+    const n = this.day.settings().typed[f.field];
+    return n == null ? '' : f.kind ? figureOf(n, f.kind, this.record.units()) : String(n);
+  }
+  protected usual = (f: (typeof fields)[number]): string =>
+    f.kind && f.usual !== 'forecast' ? figureOf(Number(f.usual), f.kind, this.record.units()) : f.usual;
 
   constructor() {
     const stop = inject(Instruments).onReading((r) => {
@@ -75,8 +86,9 @@ export class ConditionsPanel {
     inject(DestroyRef).onDestroy(stop);
   }
 
-  protected type(field: keyof TypedConditions, name: string, low: number, high: number, unit: string, box: HTMLInputElement): void {
-    const n = readNumber(box, { low, high, mayBeEmpty: true, message: `${name}: between ${low} and ${high} ${unit}, or empty.` });
+  protected type({ field, name, low, high, unit, kind }: (typeof fields)[number], box: HTMLInputElement): void {
+    const rule = { low, high, mayBeEmpty: true, message: `${name}: between ${low} and ${high} ${unit}, or empty.` };
+    const n = kind ? readMeasure(box, kind, this.record.units(), rule) : readNumber(box, rule);
     if (n !== undefined) this.day.set(`${name} read on site`, { typed: { ...this.day.settings().typed, [field]: n } });
   }
   protected add(bearing: HTMLInputElement, height: HTMLInputElement): void {

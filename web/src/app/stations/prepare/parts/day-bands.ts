@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { bearingName } from '../../../kit/compass';
+import type { UnitSystem } from '@yellow-pane/contracts';
+import { told } from '@yellow-pane/core/ground';
 import type { DayBand, WorkWindow } from '@yellow-pane/core/prepare';
 import { causeWords, clockText, gradeWords, windowText } from '../../../record/day-words';
 
@@ -72,11 +74,13 @@ export class DayBands {
   readonly bands = input.required<readonly DayBand[]>();
   readonly hereKey = input<string | null>(null);
   readonly nowHour = input<number | null>(null);
+  readonly units = input<UnitSystem>('mm');
   readonly picked = output<{ band: DayBand; window: WorkWindow | null }>();
 
   protected readonly at = at;
   protected readonly hours = [6, 9, 12, 15, 18, 21];
   protected readonly nowText = computed(() => clockText(this.nowHour() ?? 0));
+  private words = (w: WorkWindow): string => told(windowText(w), this.units());
   protected readonly rows = computed(() =>
     this.bands().map((band) => ({
       band,
@@ -85,11 +89,11 @@ export class DayBands {
       isHere: band.key === this.hereKey(),
       looks: `${band.isIndoors ? 'inside' : band.facadeDeg === null ? '?' : bearingName(band.facadeDeg)} · ${band.surfaceIds.length} ${band.surfaceIds.length === 1 ? 'pane' : 'panes'}`,
       missing: band.day.ok ? null : band.day.missing,
-      said: `${band.name}: ${band.day.ok ? band.day.windows.map(windowText).join('; ') : band.day.missing}`,
+      said: `${band.name}: ${band.day.ok ? band.day.windows.map(this.words).join('; ') : band.day.missing}`,
       windows: (band.day.ok ? band.day.windows : []).map((w) => {
         const width = at(w.toHour) - at(w.fromHour);
         const word = w.cause ? causeWords[w.cause] : gradeWords.good;
-        return { window: w, left: at(w.fromHour), width, look: `band-${w.grade}`, text: windowText(w), word: width > 3 + word.length * 1.5 ? word : '' };
+        return { window: w, left: at(w.fromHour), width, look: `band-${w.grade}`, text: this.words(w), word: width > 3 + word.length * 1.5 ? word : '' };
       }),
     })),
   );

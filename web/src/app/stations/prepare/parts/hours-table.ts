@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { measureOf, type MeasureKind } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DayStore } from '../day.store';
 
@@ -44,12 +45,14 @@ export class HoursTable {
     return d?.ok ? d.moments : [];
   });
 
+  private unit = (kind: MeasureKind): string => measureOf(kind, this.record.units()).unit;
   protected readonly heads = computed(() => [
-    'o’clock', 'air, °C', 'humidity, %', 'cloud, %', 'wind, m/s', 'gusts', 'rain, mm',
-    ...(this.moments().length ? [`${this.record.surface()?.name ?? 'glass'}, °C`, 'dew point, °C', 'sun, W/m²'] : []),
+    'o’clock', `air, ${this.unit('temperature')}`, 'humidity, %', 'cloud, %', `wind, ${this.unit('wind')}`, 'gusts', `rain, ${this.unit('rain')}`,
+    ...(this.moments().length ? [`${this.record.surface()?.name ?? 'glass'}, ${this.unit('temperature')}`, `dew point, ${this.unit('temperature')}`, 'sun, W/m²'] : []),
   ]); // prettier-ignore
   protected readonly rows = computed(() => {
     const now = this.day.nowHour();
+    const put = (value: number, kind: MeasureKind, digits = 0) => measureOf(kind, this.record.units()).to(value).toFixed(digits);
     return (this.day.weather()?.hours ?? []).slice(FROM, TO + 1).map((h, i) => {
       const hour = FROM + i;
       const m = this.moments().find((x) => Math.abs(x.hour - hour) < 0.05);
@@ -57,8 +60,8 @@ export class HoursTable {
         hour,
         isNow: now !== null && Math.floor(now) === hour,
         cells: [
-          h.airC.toFixed(0), h.humidityPct.toFixed(0), (100 * h.cloudFrac).toFixed(0), h.windMPerS.toFixed(0), h.gustMPerS.toFixed(0), h.rainMm > 0 ? h.rainMm.toFixed(1) : '–',
-          ...(m ? [m.faceC.toFixed(0), m.dewC.toFixed(0), m.sunWPerM2.toFixed(0)] : []),
+          put(h.airC, 'temperature'), h.humidityPct.toFixed(0), (100 * h.cloudFrac).toFixed(0), put(h.windMPerS, 'wind'), put(h.gustMPerS, 'wind'), h.rainMm > 0 ? put(h.rainMm, 'rain', this.record.units() === 'in' ? 2 : 1) : '–',
+          ...(m ? [put(m.faceC, 'temperature'), put(m.dewC, 'temperature'), m.sunWPerM2.toFixed(0)] : []),
         ],
       }; // prettier-ignore
     });

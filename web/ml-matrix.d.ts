@@ -1,0 +1,1 @@
+export * from '../node_modules/ml-matrix/matrix.js';
