@@ -121,7 +121,7 @@ try {
   await bench.candidate('Tern Shade 35').waitFor({ timeout: 30_000 });
   await page.waitForTimeout(1500);
   await shot(page, 'choose');
-  await bench.pick('O1');
+  await bench.pick('H3');
   await bench.candidate('Ebb Grey 5').getByRole('button').click({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Pane and edge' }).click();
   await page.waitForTimeout(1200);
@@ -167,7 +167,7 @@ try {
   await page.getByRole('tab', { name: 'Ways of forming' }).click();
   await page.waitForTimeout(500);
   const ways = await page.screenshot();
-  const launch = (await server.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === 'Launch and shuttle')!.id;
+  const launch = await server.jobId('Launch and shuttle');
   const sheet = await page.request.get(`${server.url}/api/jobs/${launch}/forming-sheet.pdf`);
   await beside([ways, firstPage(await sheet.body())], 'forming', { width: 960, height: 600 });
   const phone = await browser.newPage({ viewport: { width: 390, height: 844 } });
@@ -189,7 +189,7 @@ try {
   await phone.evaluate(() => scrollTo(0, 0));
   phones.push(await phone.screenshot());
   await beside(phones, 'phone');
-  const jobId = (await server.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === 'Tern Point terminal')!.id;
+  const jobId = await server.jobId('Tern Point terminal');
   const hands = new WetHands(phone, server, jobId);
   await hands.open();
   await hands.goTo('W1');

@@ -5,6 +5,23 @@ export async function drawn(page: Page): Promise<void> {
   await page.evaluate(() => new Promise((r) => setTimeout(() => requestAnimationFrame(() => setTimeout(r)))));
 }
 
+/** Waits until every file of the app is kept on this device (the service worker fetches them when the page has been quiet for a while), so that it opens in a dead spot. */
+export async function readyForDeadSpot(page: Page): Promise<void> {
+  await expect
+    .poll(
+      () =>
+        page.evaluate(async () => {
+          await navigator.serviceWorker.ready;
+          const manifest = (await (await fetch('/ngsw.json', { cache: 'no-store' })).json()) as { assetGroups: { urls: string[] }[] };
+          const kept = await Promise.all((await caches.keys()).map(async (name) => (await caches.open(name)).keys()));
+          const paths = new Set(kept.flat().map((r) => new URL(r.url).pathname));
+          return manifest.assetGroups.flatMap((g) => g.urls).filter((url) => !paths.has(url));
+        }),
+      { timeout: 120_000 },
+    )
+    .toEqual([]);
+}
+
 /** The app in the installer's verbs. */
 export class Bench {
   constructor(

@@ -57,6 +57,11 @@ export class BenchServer {
     return (await answer.json()) as T;
   }
 
+  /** Where a job of the demo is. */
+  async jobId(name: string): Promise<string> {
+    return (await this.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === name)!.id;
+  }
+
   async remove(): Promise<void> {
     await this.stop();
     rmSync(this.dataDir, { recursive: true, force: true });

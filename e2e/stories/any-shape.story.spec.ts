@@ -126,7 +126,7 @@ test('measured again after the cut: what is cut still fits or not, and the rest 
   await bench.goTo('Cut');
   const report = page.locator('[data-replan]');
   await expect(report).toContainText('This plan is committed');
-  await expect(report).toContainText(/O4: 613 × 1183 is now 653 × 1183|O4 is cut/);
+  await expect(report).toContainText(/O4: 615 × 1185 is now 655 × 1185|O4 is cut/);
   await page.getByRole('button', { name: 'Plan what is not cut anew' }).click();
   await expect(report).toHaveCount(0);
   await bench.planSettled();
@@ -139,10 +139,10 @@ test('the piece in hand: two sizes name the pane; a wrong one says by how much',
   await bench.goTo('Cut');
   await bench.planSettled();
   await bench.openTab('Piece in hand');
-  await page.getByLabel('One side of the piece').fill('2099');
-  await page.getByLabel('and the other').fill('1237');
+  await page.getByLabel('One side of the piece').fill('2100');
+  await page.getByLabel('and the other').fill('1240');
   await page.getByRole('button', { name: 'Which pane is it?' }).click();
-  await expect(page.locator('[data-in-hand] li').first()).toContainText(/W\d: 1237 level, 2099 upright/);
+  await expect(page.locator('[data-in-hand] li').first()).toContainText(/W\d: 1240 level, 2100 upright/);
   await page.getByLabel('One side of the piece').fill('500');
   await page.getByRole('button', { name: 'Which pane is it?' }).click();
   await expect(page.locator('[data-in-hand] li').first()).toContainText(/covers|cover|missing/);
@@ -243,7 +243,7 @@ test('stock: a new leftover, a length by diameter, a stock take by typed labels,
   await page.getByLabel('Width', { exact: true }).fill('810');
   await page.getByLabel('Length', { exact: true }).fill('1900');
   await page.getByRole('button', { name: 'Put it there' }).click();
-  await expect(page.locator('[data-stock="S-120/1"]')).toContainText('810 × 1900');
+  await expect(page.locator('[data-stock="S-120/1"]')).toContainText('810 wide × 1900 long');
 
   const s091 = page.locator('[data-stock="S-091"]');
   await s091.getByRole('button', { name: 'S-091' }).click();
@@ -271,9 +271,9 @@ test('stock: a new leftover, a length by diameter, a stock take by typed labels,
   await expect(take).toContainText('−0.20');
   await take.getByLabel('Reason for differences').fill('end was creased');
   await take.getByRole('button', { name: 'Book the differences' }).click();
-  await expect(page.locator('[data-stock="S-120/1"]')).toContainText('810 × 1700');
+  await expect(page.locator('[data-stock="S-120/1"]')).toContainText('810 wide × 1700 long');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('[data-stock="S-120/1"]')).toContainText('810 × 1900');
+  await expect(page.locator('[data-stock="S-120/1"]')).toContainText('810 wide × 1900 long');
 
   const labels = await page.request.get(server.url + (await page.getByRole('link', { name: 'Labels for all' }).getAttribute('href')));
   expect((await labels.body()).subarray(0, 5).toString()).toBe('%PDF-');

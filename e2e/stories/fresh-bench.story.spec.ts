@@ -32,7 +32,19 @@ test('an empty bench: start a job, tape a pane, put a roll on the bench, and its
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await bench.planSettled();
   await expect(page.locator('[data-piece]')).toHaveCount(1);
-  await expect(bench.knifeOrder().first()).toContainText(/Pull (1015|1457), cut across/);
+  // handy sizes: 1012 × 1454 come to the next 5 mm
+  await expect(bench.knifeOrder().first()).toContainText(/Pull (1015|1460), cut across/);
+
+  // the film that came with its roll has a price at once
+  await page.goto(`${server.url}/price`);
+  await page.getByRole('button', { name: 'New price' }).click();
+  await page.getByLabel('Customer').fill('Next door');
+  await page.getByLabel('Width').fill('905');
+  await page.getByLabel('Height').fill('1210');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await page.getByText('Against heat and glare').click();
+  await page.locator('[data-films]').getByRole('button', { name: 'House tint' }).click();
+  await expect(page.locator('[data-price]')).toContainText('€');
 });
 
 test('equal panes between glazing bars are taped once; one of them can be an exception', async ({ page }) => {
@@ -60,7 +72,7 @@ test('equal panes between glazing bars are taped once; one of them can be an exc
 test('measures from a CSV file: a bad row is named and nothing changes, a good file comes in', async ({ page }) => {
   const bench = new Bench(page, server.url);
   await bench.openJob('Harbour office');
-  await page.getByRole('button', { name: 'Help and keys' }).click();
+  await page.getByRole('button', { name: 'Job details' }).click();
   const file = page.getByLabel('Bring in measures');
   await file.setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('surface,measure,value\nDoor,widthLargest,wide\n') });
   await expect(page.getByText('row 2, value')).toBeVisible();
@@ -86,4 +98,18 @@ test('the first page loads under 300 kB of compressed script', async ({ page }) 
   await page.waitForTimeout(500);
   expect(bytes).toBeGreaterThan(50_000);
   expect(bytes).toBeLessThan(300_000);
+});
+
+test('a library without a film: typical films come in with one tap, say that their figures are from memory, and can be chosen', async ({ page }) => {
+  const fresh = new BenchServer();
+  await fresh.start({ YELLOW_PANE_SEED: 'none' });
+  try {
+    await page.goto(`${fresh.url}/films`);
+    await page.getByRole('button', { name: 'Begin with typical films' }).click();
+    await expect(page.getByRole('alert')).toContainText('15 films came in');
+    await page.getByRole('button', { name: 'Neutral tint 35' }).click();
+    await expect(page.getByRole('complementary', { name: 'Film' })).toContainText('from memory: no maker’s sheet');
+  } finally {
+    await fresh.remove();
+  }
 });

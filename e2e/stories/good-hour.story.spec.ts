@@ -47,14 +47,46 @@ test('on a phone nothing is wider than the screen, and the stage at hand is in v
   const bench = new Bench(page, server.url);
   await page.setViewportSize({ width: 390, height: 844 });
   await bench.openJobs();
-  const job = (await server.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === 'Tern Point terminal')!;
-  await page.goto(`${server.url}/jobs/${job.id}/prepare`);
+  await page.goto(`${server.url}/jobs/${await server.jobId('Tern Point terminal')}/prepare`);
   await expect(page.locator('[data-band="Meeting room"]')).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await expect(page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Prepare' })).toBeInViewport();
   await page.getByLabel('Sky').selectOption('changing');
   await expect(page.getByText('mm of rain')).toBeVisible();
 });
+
+for (const [width, height] of [
+  [1280, 800],
+  [1024, 768],
+  [768, 1024],
+  [390, 844],
+] as const)
+  test(`at ${width} px every stage is in view, the job is named, and its details are one tap away`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    await new Bench(page, server.url).openJob('Lantern Street bakery');
+    const stages = page.getByRole('navigation', { name: 'Stages' }).getByRole('link');
+    await expect(stages).toHaveText([/Measure/, /Choose/, /Cut/, /Prepare/, /Lay/]);
+    for (const stage of await stages.all()) {
+      await expect(stage).toBeInViewport({ ratio: 1 });
+      // its name is not cut off
+      expect(
+        await stage
+          .locator('span')
+          .first()
+          .evaluate((e) => e.getBoundingClientRect().right - e.closest('a')!.getBoundingClientRect().right),
+      ).toBeLessThanOrEqual(0);
+    }
+    await expect(page.getByRole('heading', { level: 1 })).toBeInViewport({ ratio: 1 });
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    await page.getByRole('button', { name: 'Job details' }).click();
+    const site = page.getByLabel('Where the site is');
+    await site.fill('53,5');
+    await site.press('Tab');
+    expect(await site.evaluate((e: HTMLInputElement) => e.validationMessage)).toContain('one figure');
+    await site.fill('53°32′45.6″N 8°34′48″E');
+    await site.press('Tab');
+    await expect(page.locator('[data-site-words]')).toContainText('53.546° north, 8.580° east');
+  });
 
 for (const tab of ['The day', 'Bottles', 'In the van'] as const)
   test(`axe finds nothing to mend in Prepare: ${tab}`, async ({ page }) => {
@@ -112,4 +144,50 @@ test('instruments: a laser shot goes into the field in hand, the air read counts
   await page.locator('[data-instrument="thermometer"]').getByLabel('glass is, °C').fill('44');
   await page.getByRole('button', { name: 'Read the glass' }).click();
   await expect(page.locator('[data-glass-read]')).toContainText(/glass read at 4\d\.\d °C, \d+ °C warmer than reckoned\. .*: wrong/);
+});
+
+test('an inch job on an inch bench tells nothing in °C, m², µm or metres of film, wherever one looks', async ({ page }) => {
+  test.setTimeout(180_000);
+  const bench = new Bench(page, server.url);
+  const metric = /\d\s?°C|\d\s?m²|per m²|\d\s?µm|\d\s?m\/s|, °C|, m²|, µm|a m²|\d m\b|\bkm\b/g;
+  const customary = new Set<string>();
+  const told = async (where: string) => {
+    await page.waitForLoadState('networkidle');
+    // what is folded away or only pointed at is told as well
+    const shown = await page.locator('main').evaluateAll((all) =>
+      all.flatMap((main) => {
+        main.querySelectorAll('details').forEach((d) => (d.open = true));
+        const spoken = Array.from(main.querySelectorAll('*')).flatMap((e) => ['title', 'aria-label', 'placeholder'].map((a) => e.getAttribute(a) ?? ''));
+        return [(main as HTMLElement).innerText, ...spoken];
+      }),
+    );
+    for (const unit of shown.join('\n').match(/°F|ft²|\bmil\b|\d ft\b|mph/g) ?? []) customary.add(unit.replace(/^\d /, ''));
+    const all = shown.join('\n');
+    const found = [...all.matchAll(metric)].map((m) => all.slice(Math.max(0, m.index - 60), m.index + 30));
+    expect({ where, found: [...new Set(found)] }).toEqual({ where, found: [] });
+  };
+  await page.goto(`${server.url}/firm`);
+  await page.getByLabel('Tapes in').selectOption('in');
+  await expect(page.getByLabel('Tint, min per ft²')).toBeVisible();
+  await told('Firm');
+  for (const where of ['films', 'stock', 'price']) {
+    await page.goto(`${server.url}/${where}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    if (where === 'price') await page.getByRole('button', { name: 'New price' }).click();
+    await told(where);
+  }
+  await bench.openJob('Lantern Street bakery');
+  for (const stage of ['Measure', 'Choose', 'Cut', 'Prepare', 'Lay'] as const) {
+    await bench.goTo(stage);
+    await told(stage);
+  }
+  await bench.goTo('Prepare');
+  for (const tab of ['Bottles', 'In the van'] as const) {
+    await page
+      .getByRole('tab', { name: tab })
+      .or(page.getByRole('button', { name: tab }))
+      .first()
+      .click();
+    await told(tab);
+  }
 });

@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Browser } from '@playwright/test';
 import jsQR from 'jsqr';
 import { join } from 'node:path';
+import { readyForDeadSpot } from '../driver/bench.js';
 import { OtherHost, whyNoOtherHost } from '../driver/other-host.js';
 import { BenchServer } from '../driver/server.js';
 import { WetHands } from '../driver/wet-hands.js';
@@ -37,7 +38,7 @@ function scanned(path: string, modules: number): string | undefined {
 }
 
 test('a phone with an address of its own comes to trust the bench, is let in, works through a dead spot, and is taken out', async ({ page: bench }) => {
-  const jobId = (await server.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === 'Tern Point terminal')!.id;
+  const jobId = await server.jobId('Tern Point terminal');
   const code = async (name: string): Promise<string> => {
     await bench.getByLabel('Whose device is it?').fill(name);
     await bench.getByLabel('Who works with it').selectOption({ label: 'Okan' });
@@ -100,8 +101,7 @@ test('a phone with an address of its own comes to trust the bench, is let in, wo
     expect(await page.evaluate(() => window.isSecureContext)).toBe(true);
     expect(await page.evaluate(async () => (await navigator.mediaDevices.getUserMedia({ video: true })).getVideoTracks()[0]!.readyState)).toBe('live');
     expect(await page.evaluate(async () => (await navigator.serviceWorker.ready).active!.state)).toMatch(/activat/);
-    await expect.poll(() => page.evaluate(async () => (await Promise.all((await caches.keys()).map(async (k) => (await (await caches.open(k)).keys()).length))).reduce((a, b) => a + b, 0)), { timeout: 60_000 }).toBeGreaterThan(20); // prettier-ignore
-    await page.waitForTimeout(3000);
+    await readyForDeadSpot(page);
   });
   await test.step('the cable is out, the page is loaded again, work goes on; back in reach it is all delivered, as Okan’s', async () => {
     await hands.goTo('W1');

@@ -83,6 +83,28 @@ test('walks round the tapes with Enter, reads fractions, says what does not read
   await expect(bench.field('widthLargest')).toBeFocused();
 });
 
+test('a pane dragged along its row stands there in the walk', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point terminal');
+  const row = () => page.locator('[data-surface^="O"]').evaluateAll((all) => all.map((e) => e.getAttribute('data-surface')));
+  const before = await row();
+  expect(before.slice(0, 3)).toEqual(['O1', 'O2', 'O3']);
+  const box = async (name: string) => (await page.locator(`[data-surface="${name}"]`).boundingBox())!;
+  // what drags is fetched when the pointer comes over the row
+  const fetched = page.waitForResponse((r) => r.url().endsWith('.js'));
+  const [from, to] = [await box('O1'), await box('O3')];
+  await page.mouse.move(from.x + 8, from.y + 16);
+  await fetched;
+  await page.waitForTimeout(500);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 24, from.y + 16, { steps: 5 });
+  await page.mouse.move(to.x + to.width - 4, to.y + 16, { steps: 10 });
+  await page.mouse.up();
+  await expect.poll(row).toEqual(['O2', 'O3', 'O1', ...before.slice(3)]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(row).toEqual(before);
+});
+
 test('plain keys: another surface, units, a new pane, undo', async ({ page }) => {
   const bench = new Bench(page, server.url);
   await bench.openJob('Lantern Street bakery');
@@ -92,11 +114,33 @@ test('plain keys: another surface, units, a new pane, undo', async ({ page }) =>
   await expect(bench.field('widthLargest')).toHaveValue('903');
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: /^Pane \d/, level: 2 })).toBeVisible();
+  // a new pane is there to be taped: the pen stands in its first field, and as long as nothing is written there letters are keys
+  await expect(bench.field('widthLargest')).toBeFocused();
   await bench.saved();
   await page.keyboard.press('z');
   await expect(page.locator('[data-surface^="Pane "]')).toHaveCount(0);
   await page.keyboard.press('?');
-  await expect(page.getByRole('heading', { name: 'Keys, job and files' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Keys and who is here' })).toBeVisible();
+});
+
+test('from the first Tab to the first tape without a mouse', async ({ page }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJobs();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'Skip to the work' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('main')).toBeFocused();
+  await page.getByRole('button', { name: 'New job' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Job', { exact: true })).toBeFocused();
+  await page.keyboard.type('By keys');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'By keys', level: 1 })).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(bench.field('widthLargest')).toBeFocused();
+  await page.keyboard.type('962');
+  await page.keyboard.press('Enter');
+  await expect(bench.field('heightLargest')).toBeFocused();
 });
 
 test('a figure typed and not yet handed on stays with its pane when a key takes the person to the next', async ({ page }) => {

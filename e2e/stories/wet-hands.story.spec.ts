@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Browser } from '@playwright/test';
-import { Bench } from '../driver/bench.js';
+import { Bench, readyForDeadSpot } from '../driver/bench.js';
 import { BenchServer } from '../driver/server.js';
 import { WetHands } from '../driver/wet-hands.js';
 
@@ -10,7 +10,7 @@ let jobId: string;
 test.beforeEach(async () => {
   server = new BenchServer();
   await server.start();
-  jobId = (await server.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === 'Tern Point terminal')!.id;
+  jobId = await server.jobId('Tern Point terminal');
 });
 test.afterEach(() => server.remove());
 /** A phone of somebody’s own: its store and its service worker are not shared. */
@@ -61,8 +61,10 @@ test('a whole pane from Prepare to the last step, by the keyboard: every step is
       await expect(page.locator('[data-reading]')).toContainText('is good');
     }
     await next.focus();
-    await page.keyboard.press('Enter');
+    // held until it counts, however busy the machine
+    await page.keyboard.down('Enter');
     await expect(page.locator('main h3').first()).not.toHaveText(before!);
+    await page.keyboard.up('Enter');
   }
   await expect(hands.heading()).toContainText('W3');
   await hands.delivered();
@@ -78,10 +80,8 @@ test('a whole pane from Prepare to the last step, by the keyboard: every step is
 test('no network in the middle: reload, go on, come back; the log is complete, in order, without doubles', async ({ browser }) => {
   const { hands, page } = await ownPhone(browser, 'allow');
   await hands.open();
-  await page.evaluate(async () => void (await navigator.serviceWorker.ready));
   // the shell is fetched in the background; it has to be all there before the dead spot
-  await expect.poll(() => page.evaluate(async () => (await Promise.all((await caches.keys()).map(async (k) => (await (await caches.open(k)).keys()).length))).reduce((a, b) => a + b, 0)), { timeout: 60_000 }).toBeGreaterThan(20); // prettier-ignore
-  await page.waitForTimeout(3000);
+  await readyForDeadSpot(page);
   await hands.goTo('W1');
   await hands.done('W1');
   await hands.delivered();
@@ -260,8 +260,9 @@ test('the firm’s own steps are a new version; a job that has begun keeps the o
   expect(keys.indexOf('scrape')).toBeLessThan(keys.indexOf('wash'));
   // the job begins with version 2; a version 3 does not change it
   await page.locator('[data-done] button').focus();
-  await page.keyboard.press('Enter');
+  await page.keyboard.down('Enter');
   await expect.poll(async () => (await new WetHands(page, server, jobId).log()).map((e) => e.kind)).toEqual(['pane-done']);
+  await page.keyboard.up('Enter');
   await page.goto(`${server.url}/firm`);
   await page.getByRole('button', { name: 'Change the steps' }).click();
   await page.getByRole('button', { name: 'Take out: Scrub, twice' }).click();
