@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: './stories',
+  globalSetup: './driver/template.ts',
   outputDir: '../test-results',
   timeout: 300_000,
   // generous, as in the unit tests: what never comes is still caught

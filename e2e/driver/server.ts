@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -10,6 +10,8 @@ export class BenchServer {
   private process: ChildProcess | null = null;
 
   async start(env: Record<string, string> = {}): Promise<void> {
+    const template = process.env['YELLOW_PANE_TEMPLATE'];
+    if (template && !env['YELLOW_PANE_SEED'] && readdirSync(this.dataDir).length === 0) cpSync(template, this.dataDir, { recursive: true });
     const child = spawn(process.execPath, ['server/dist/main.js'], {
       env: {
         ...process.env,

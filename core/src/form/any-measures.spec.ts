@@ -1,5 +1,6 @@
 import { shrinkInput, zoneKind, type AnchorChoice, type Bow } from '@yellow-pane/contracts';
 import fc from 'fast-check';
+import { sampleOf } from '../ground/sample.testing.js';
 import { filmOf, inputOf, readBows, sheet, dishOver } from './curved-panes.testing.js';
 import { sightsOfBows } from './bow-sights.js';
 import { lengthOf, straightedgeOf } from './pane-outline.js';
@@ -67,7 +68,7 @@ describe('whatever is typed', () => {
           expect(['', 'Nothing of this pane is left', 'Too few bows lie on the glass']).toContain(said && said.split(/ inside|:/)[0]);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: sampleOf(60, 30) },
     ));
 });
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import highsLoader from 'highs';
 import type { CutSettings, Edge, Piece, Turn } from '@yellow-pane/contracts';
 import { seededRandom, randomInt } from '../../ground/index.js';
+import { sampleOf } from '../../ground/sample.testing.js';
 import { boundLayout } from './bound.js';
 import { checkLayout } from './check-layout.js';
 import { packExactly } from './exact.js';
@@ -75,7 +76,7 @@ describe('laying pieces on the roll', () => {
         };
         expect(faultsOf(inputOf(pieces, width, settings))).toEqual([]);
       }),
-      { seed: 11, numRuns: 1000 },
+      { seed: 11, numRuns: sampleOf(1000, 250) },
     ));
 
   test('film on roll = pieces + rests: nothing is lost or won', () => {
