@@ -5,6 +5,7 @@ import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { layPiecesOnRolls, ONE_WAY_ROUND, type LayoutInput, type RollToCut } from './layout/index.js';
 import { minutesPer, trimCount, workMinutes } from './minutes.js';
+import { newestPlans } from './newest-plan.js';
 import { pairKind, pairUp } from './pairs.js';
 import { matchPattern } from './repeat.js';
 
@@ -258,9 +259,7 @@ export function cutSurfaces(records: {
 }): Set<string> {
   const finished = finishedPieces(records.plans, records.entries, records.rolls);
   const bySurface = new Map<string, string[]>();
-  const newest = new Map<string, Plan>();
-  for (const p of records.plans) if (!newest.has(p.filmId) || p.updatedAt > newest.get(p.filmId)!.updatedAt) newest.set(p.filmId, p);
-  for (const plan of newest.values())
+  for (const plan of newestPlans(records.plans).values())
     for (const piece of plan.pieces)
       for (const single of piece.parts.length ? piece.parts : [piece]) bySurface.set(single.surfaceId, [...(bySurface.get(single.surfaceId) ?? []), single.id]);
   return new Set(

@@ -15,4 +15,6 @@ export * from './plan-cost.js';
 export * from './take-from-stock.js';
 export * from './in-hand.js';
 export * from './replan.js';
+export * from './newest-plan.js';
+export * from './standing-plan.js';
 export * from './edge-gap.js';

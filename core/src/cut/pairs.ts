@@ -190,6 +190,29 @@ function joined(a: Piece, b: Piece, pair: Pairing): Piece {
   };
 }
 
+/**
+ * Joined pieces one by one, as they go onto the glass, in the sizes that the plan cuts, which are those of its day.
+ * @param own pieces as they would be cut now, for what a part does not tell (method, edges to trim, why)
+ */
+export function singlePieces(pieces: readonly Piece[], own: ReadonlyMap<string, Piece>): Piece[] {
+  return pieces.flatMap((whole) =>
+    whole.parts
+      .map((part): Piece => {
+        const now = own.get(part.id);
+        if (now && Math.abs(now.widthMm - part.widthMm) < 0.01 && Math.abs(now.heightMm - part.heightMm) < 0.01) return now;
+        const [x, y] = [Math.min(...part.path.map((q) => q.xMm)), Math.min(...part.path.map((q) => q.yMm))];
+        const path = part.path.map((q) => ({
+          ...q,
+          xMm: part.isTurned ? x + part.widthMm - q.xMm : q.xMm - x,
+          yMm: part.isTurned ? y + part.heightMm - q.yMm : q.yMm - y,
+        }));
+        const { id, surfaceId, label, widthMm, heightMm } = part;
+        return { ...(now ?? { ...whole, why: [] }), id, surfaceId, label, widthMm, heightMm, path, parts: [] };
+      })
+      .concat(whole.parts.length ? [] : [whole]),
+  );
+}
+
 /** A point of a piece's own frame where it lies on the roll: x along from the squared start, y across from the near edge. */
 export function onRoll(
   p: Vec,

@@ -2,6 +2,7 @@ import type { LogEntry, Piece, Plan } from '@yellow-pane/contracts';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import { cutSurfaces, doneSteps, finishedPieces } from './film-plan.js';
 import { LEAST_OVERHANG_MM, needOf } from './in-hand.js';
+import { newestPlans } from './newest-plan.js';
 import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
 
 type Planned = Pick<Piece, 'id' | 'surfaceId' | 'label' | 'widthMm' | 'heightMm'>;
@@ -140,10 +141,8 @@ export function piecesCutShort(records: CutRecords, units: UnitSystem): CutShort
   const finished = finishedPieces(records.plans, records.entries, records.rolls);
   const f = (mm: number) => formatLength(mm, units);
   const size = (p: { widthMm: number; heightMm: number }) => `${f(p.widthMm)} × ${f(p.heightMm)}`;
-  const newest = new Map<string, Plan>();
-  for (const p of records.plans) if (!p.deletedAt && (newest.get(p.filmId)?.updatedAt ?? '') < p.updatedAt) newest.set(p.filmId, p);
   const out: CutShort[] = [];
-  for (const [filmId, plan] of newest) {
+  for (const [filmId, plan] of newestPlans(records.plans)) {
     const cuts = cutsForFilm(records, filmId);
     const asCut = new Map(plan.pieces.flatMap((p): Planned[] => (p.parts.length ? p.parts : [p])).map((p) => [p.id, p]));
     const isOneWay = records.films.find((x) => x.id === filmId)?.direction !== 'none';

@@ -22,6 +22,8 @@ import {
   curvedOf,
   cutOutPath,
   isForDesigns,
+  isLaterPlan,
+  newestPlans,
   paneToPiece,
   piecesOfPane,
   resolveAllowances,
@@ -223,7 +225,8 @@ const planned = new Map<string, SqueegeeAnswer>();
 
 /** The roll that a pane's piece lies on in its newest plan; null: none, or a piece of each of several. */
 export function rollOfPane(surfaceId: string, records: { readonly plans: readonly Plan[]; readonly rolls: readonly Roll[] }): Roll | null {
-  const plan = records.plans.filter((p) => p.pieces.some((q) => isOf(q, surfaceId))).sort((a, b) => b.updatedAt.localeCompare(a.updatedAt))[0];
+  const plans = [...newestPlans(records.plans).values()].filter((p) => p.pieces.some((q) => isOf(q, surfaceId)));
+  const plan = plans.reduce<Plan | null>((a, b) => (a && isLaterPlan(a, b) ? a : b), null);
   if (!plan) return null;
   const own = new Set(plan.pieces.filter((q) => isOf(q, surfaceId)).map((q) => q.id));
   const lies = (drop: Drop) => drop.columns.some((c) => c.rows.some((r) => r.pieces.some((p) => own.has(p.pieceId))));

@@ -1,8 +1,11 @@
 import DxfParser from 'dxf-parser';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
+import type { JobDocument, Patch, Plan } from '@yellow-pane/contracts';
+import { filmPlanInput, knifeOrder, layPiecesOnRolls, takeFromStock } from '@yellow-pane/core';
 import type { App } from '../../app.js';
-import { openBench, ternPointId } from '../../bench.testing.js';
+import { ines, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
 import type { OpenDatabase } from '../../db/database.js';
 
 let app: App;
@@ -75,6 +78,14 @@ describe('the cut sheet, read again from outside', () => {
     expect(new Set(dxf.entities.map((e) => e.layer))).toEqual(new Set(['ROLL_EDGE', 'CROSSCUT', 'PIECE', 'OUTLINE', 'TEXT']));
   });
 
+  test('nothing has been kept yet: every paper and file says that it is a proposal', async () => {
+    expect((await textOf((await binary('cut-sheet.pdf?paper=a4')).body as Buffer)).text).toContain('A PROPOSAL, not a plan');
+    expect((await textOf((await binary('labels.pdf')).body as Buffer)).text).toContain('this way up · proposal');
+    expect((await binary('cut-sheet.svg')).body.toString()).toContain('a proposal that nobody has kept');
+    expect((await get('cut-sheet.dxf')).text).toContain('liner up, a proposal');
+    expect((await get('cut-list.csv')).text.split('\r\n')[1]).toMatch(/,proposal$/);
+  });
+
   test('as CSV: 79 pieces, sizes that hold their openings', async () => {
     const lines = (await get('cut-list.csv')).text.trim().split('\r\n');
     expect(lines).toHaveLength(80);
@@ -88,4 +99,66 @@ describe('the cut sheet, read again from outside', () => {
     expect(svg).toMatch(/^<svg[^>]*width="\d+(\.\d+)?mm"/);
     expect(svg.match(/fill="#FFFEFA" stroke="#1C2226"/g)).toHaveLength(75);
   });
+});
+
+describe('papers and files of a plan that the knife follows', () => {
+  const device = new TestDevice(ines);
+  const document = async () => (await request(app.http).get(`/api/jobs/${ternPointId}`).set('Host', 'localhost')).body as JobDocument;
+  const change = async (label: string, patches: Patch[]) => {
+    const draft = device.draft(ternPointId, label, patches, (await document()).revision);
+    expect((await request(app.http).post(`/api/jobs/${ternPointId}/changes`).set('Host', 'localhost').send(draft)).status).toBe(200);
+  };
+  const lines = async () => (await get('cut-list.csv')).text.trim().split('\r\n');
+
+  test('stand whatever else there is to cut from: a further roll of that film moves nothing; a pane taped anew is said, and its piece keeps the size the plan cuts', async () => {
+    let doc = await document();
+    const frost = doc.films.find((f) => f.name === 'Quay Frost plain')!;
+    const input = filmPlanInput(doc, doc.job.cut, frost.id, undefined);
+    const plan: Plan = {
+      id: uuidv7(), jobId: ternPointId, filmId: frost.id, status: 'draft', inputHash: input.hash, coreVersion: 'x', pieces: [...input.pieces], layout: layPiecesOnRolls(input.layout, 30),
+      lockedPieceIds: [], isByHand: false, takenRollIds: [], updatedAt: new Date().toISOString(), deletedAt: null,
+    }; // prettier-ignore
+    await change('Lay', [{ op: 'add', kind: 'plan', id: plan.id, value: plan }]);
+    const own = (all: readonly string[]) => all.filter((l) => l.includes(',Quay Frost plain,'));
+    const kept = own(await lines());
+    expect(kept.every((l) => l.endsWith(',kept'))).toBe(true);
+    const roll = doc.rolls.find((r) => r.id === plan.layout.rolls.find((x) => x.drops.length > 0)!.rollId)!;
+    doc = await document();
+    await change('Take film', takeFromStock(plan, roll.id, doc, { personId: ines, at: new Date().toISOString(), newId: uuidv7 }));
+    const stepKey = knifeOrder(plan.layout, plan.pieces, () => roll.widthMm, 'mm').find((s) => s.rollId === roll.id)!.key;
+    const tick = {
+      id: uuidv7(),
+      jobId: ternPointId,
+      at: new Date().toISOString(),
+      personId: ines,
+      kind: 'cut-done',
+      planId: plan.id,
+      stepKey,
+      surfaceId: null,
+      note: '',
+    } as const;
+    await change('Cut made', [{ op: 'add', kind: 'logEntry', id: tick.id, value: tick }]);
+    // half the price, twice the width: a new layout would move nearly everything there
+    const more = { ...roll, id: uuidv7(), label: 'F-999', lengthM: 60, widthMm: 1830, pricePerM: '0.10' };
+    await change('A further roll', [{ op: 'add', kind: 'roll', id: more.id, value: more }]);
+    expect(own(await lines())).toEqual(kept.map((l) => l.replace(/kept$/, 'committed')));
+    expect((await get('cut-list.csv')).text).not.toContain('F-999');
+
+    const isTaped = (id: string) => doc.readings.some((r) => r.surfaceId === id && r.measure === 'widthLargest');
+    const piece = plan.pieces.find((p) => p.parts.length === 0 && p.method === 'overhang' && isTaped(p.surfaceId))!;
+    const taped = doc.readings.find((r) => r.surfaceId === piece.surfaceId && r.measure === 'widthLargest')!;
+    const reading = {
+      ...taped,
+      id: uuidv7(),
+      typed: String(taped.lengthMm + 90),
+      unit: 'mm' as const,
+      lengthMm: taped.lengthMm + 90,
+      at: new Date().toISOString(),
+      supersedesId: taped.id,
+    };
+    await change('Taped anew', [{ op: 'add', kind: 'reading', id: reading.id, value: reading }]);
+    expect(own(await lines())).toEqual(kept.map((l) => l.replace(/kept$/, 'committed')));
+    const { text } = await textOf((await binary('cut-sheet.pdf?paper=a4')).body as Buffer);
+    expect(text).toMatch(/This is the plan that the knife follows. Since it was committed: ?.{0,12}\b\w+.*: [\d ×]+ is now [\d ×]+\./);
+  }, 120_000);
 });

@@ -1,6 +1,6 @@
 import { DxfWriter, point3d, Units } from '@tarikjabiri/dxf';
 import { csvText, oneLine } from '../../http/csv.js';
-import type { CutSheet } from './cut.service.js';
+import type { CutSheet, FilmSheet } from './cut.service.js';
 import { faceUp, outlinesOn } from './roll-drawing.js';
 
 /**
@@ -26,7 +26,12 @@ export function cutSheetDxf(sheet: CutSheet): string {
       const line = (x1: number, y1: number, x2: number, y2: number, layer: string) => dxf.addLine(point3d(x1, y1), point3d(x2, y2), { layerName: layer });
       line(0, base, layout.usedMm, base, 'ROLL_EDGE');
       line(0, base + W, layout.usedMm, base + W, 'ROLL_EDGE');
-      dxf.addText(point3d(0, base + W + 60), 60, oneLine(`${film.film.name} ${roll.label} ${faceUp(roll.wound ?? film.film.wound)} up`), { layerName: 'TEXT' });
+      dxf.addText(
+        point3d(0, base + W + 60),
+        60,
+        oneLine(`${film.film.name} ${roll.label} ${faceUp(roll.wound ?? film.film.wound)} up${film.standing === 'none' ? ', a proposal' : ''}`),
+        { layerName: 'TEXT' },
+      );
       const labels = new Map(film.pieces.map((p) => [p.id, p.label]));
       for (const drop of layout.drops) {
         const end = drop.xMm + drop.alongMm;
@@ -82,10 +87,14 @@ export function cutListCsv(sheet: CutSheet): string {
         xOnRollMm: placed ? round(placed.xMm) : '',
         yOnRollMm: placed ? round(placed.yMm) : '',
         note: film.layout.unplaced.find((u) => u.pieceId === laidAs)?.reason ?? p.fallback ?? '',
+        plan: planWord(film),
       };
     }),
   );
   return csvText(rows);
 }
+
+/** What is followed, or a proposal that nobody has kept. */
+const planWord = (film: FilmSheet): string => (film.standing === 'none' ? 'proposal' : film.standing);
 
 const round = (v: number): number => Math.round(v * 1000) / 1000;

@@ -5,6 +5,9 @@ import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
 import { faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
 
+const PROPOSAL = 'A PROPOSAL, not a plan: nobody has kept it yet. Open Cut, let the layout settle, and print again before the knife touches the roll.';
+const warning = '#A8431A';
+
 /** Stretch of roll that one line of the drawing shows. */
 const STRETCH_MM = 5200;
 
@@ -46,6 +49,9 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
       margin: [0, 0, 0, 6],
     },
   ];
+  if (film.standing === 'none') out.push({ text: PROPOSAL, bold: true, color: warning, margin: [0, 0, 0, 6] });
+  if (film.since.length)
+    out.push({ text: 'This is the plan that the knife follows. Since it was committed:', bold: true, color: warning }, { ul: [...film.since], margin: [0, 0, 0, 6] }); // prettier-ignore
   for (const roll of film.rolls) {
     const used = usedOn(film.layout, roll);
     if (used === 0) continue;
@@ -100,7 +106,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
           fontSize: 8,
         },
         { text: p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming', fontSize: 8, color: soft },
-        ...(p.fallback ? [{ text: p.fallback, fontSize: 8, color: '#A8431A' }] : []),
+        ...(p.fallback ? [{ text: p.fallback, fontSize: 8, color: warning }] : []),
         ...(corners
           ? [{ text: `Corners from lower left, seen liner up: ${corners.map((c) => `${c.xMm.toFixed(1)}/${c.yMm.toFixed(1)}`).join('  ')}`, fontSize: 7.5 }]
           : []),
@@ -145,7 +151,7 @@ export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> 
       { text: sheet.placeOf(p.surfaceId), fontSize: 8, color: soft },
       { text: p.label, bold: true, fontSize: 17 },
       { text: `${f(p.widthMm)} wide × ${f(p.heightMm)} high`, fontSize: 12 },
-      { text: `${film.film.name} · this way up`, fontSize: 8 },
+      { text: `${film.film.name} · this way up${film.standing === 'none' ? ' · proposal' : ''}`, fontSize: 8 },
       { text: `${rollOf(film, p)?.label ?? 'no roll'} · lot ${rollOf(film, p)?.lot || '–'}`, fontSize: 8, color: soft },
     ],
   }));

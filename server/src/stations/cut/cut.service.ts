@@ -3,14 +3,22 @@ import { cutMethod } from '@yellow-pane/contracts';
 import {
   availableForJobMm,
   checkLayout,
+  contentHash,
   filmPlanInput,
+  filmsToCut,
+  finishedPieces,
   isFilmUpOn,
   knifeOrder,
+  newestPlan,
   piecesCutShort,
-  type CutShort,
   PROMPT_STEPS,
+  singlePieces,
+  standingPlan,
+  type CutShort,
+  type FilmPlanInput,
   type KnifeStep,
   type MethodFigures,
+  type StandingPlan,
   type SurfaceCut,
 } from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
@@ -31,8 +39,10 @@ export interface FilmSheet {
   readonly steps: readonly KnifeStep[];
   /** Which rests are worth keeping. */
   readonly leftovers: LeftoverRule;
-  /** The stored plan if it still holds; a fresh one otherwise. */
-  readonly isStored: boolean;
+  /** Whether this is what is followed: a kept or a committed plan. If not, it is a proposal that nobody has kept. */
+  readonly standing: StandingPlan['is'];
+  /** What of a committed plan is not as it was, in sentences. */
+  readonly since: readonly string[];
 }
 export interface CutSheet {
   readonly doc: JobDocument;
@@ -41,10 +51,6 @@ export interface CutSheet {
   readonly short: readonly CutShort[];
   readonly placeOf: (surfaceId: string) => string;
 }
-
-/** The newest plan of a film. */
-export const currentPlan = (doc: Pick<JobDocument, 'plans'>, filmId: string): Plan | undefined =>
-  doc.plans.filter((p) => p.filmId === filmId).sort((a, b) => b.updatedAt.localeCompare(a.updatedAt))[0];
 
 /** A plan enters the records only when the independent checker passes it. */
 export const planGuard: RecordGuard = async (records, kind, record) => {
@@ -75,6 +81,9 @@ export const planGuard: RecordGuard = async (records, kind, record) => {
     );
 };
 
+/** Films of a few jobs. */
+const PROPOSALS_KEPT = 24;
+
 export class CutService {
   constructor(
     private readonly jobs: JobsService,
@@ -85,28 +94,36 @@ export class CutService {
     return this.compute.run('layout', input);
   }
 
-  /** What the job's films come to, by the stored plan where its input is unchanged. @throws Refusal not-cuttable */
+  private readonly proposals = new Map<string, Promise<Layout>>();
+  /** A layout that nobody has kept: whoever asks for the papers one after the other gets the same, laid once. */
+  private proposal({ layout, pieces }: FilmPlanInput): Promise<Layout> {
+    const rolls = layout.rolls.map((r) => ({ ...r, fixedDrops: [...r.fixedDrops], edges: r.edges ?? 'both', lot: r.lot ?? '' }));
+    const asked: LayoutComputeInput = { ...layout, rolls, pieces: [...pieces], cutPrice: layout.cutPrice ?? 0, steps: PROMPT_STEPS };
+    const key = contentHash(asked);
+    const known = this.proposals.get(key) ?? this.compute.run('layout', asked);
+    this.proposals.delete(key);
+    this.proposals.set(key, known);
+    known.catch(() => this.proposals.delete(key));
+    for (const oldest of this.proposals.keys()) if (this.proposals.size > PROPOSALS_KEPT) this.proposals.delete(oldest);
+    return known;
+  }
+
+  /** What the job's films come to, by the plan that stands; where there is none, by a proposal. @throws Refusal not-cuttable */
   async sheet(jobId: string): Promise<CutSheet> {
     const doc = await this.jobs.open(jobId);
     const films: FilmSheet[] = [];
-    for (const film of doc.films) {
-      const plan = currentPlan(doc, film.id);
+    const finished = finishedPieces(doc.plans, doc.entries, doc.rolls);
+    for (const film of filmsToCut(doc)) {
+      const plan = newestPlan(doc.plans, film.id);
       const input = filmPlanInput(doc, doc.job.cut, film.id, plan);
-      if (input.pieces.length === 0) continue;
-      const isStored = plan !== undefined && plan.inputHash === input.hash;
-      const layout = isStored
-        ? plan.layout
-        : await this.compute.run('layout', {
-            ...input.layout,
-            rolls: input.layout.rolls.map((r) => ({ ...r, fixedDrops: [...r.fixedDrops], edges: r.edges ?? 'both', lot: r.lot ?? '' })),
-            pieces: [...input.pieces],
-            cutPrice: input.layout.cutPrice ?? 0,
-            steps: PROMPT_STEPS,
-          });
+      const standing = standingPlan(plan, input, finished, doc.job.units);
+      const pieces = standing.is === 'committed' ? standing.plan.pieces : input.pieces;
+      if (pieces.length === 0) continue;
+      const layout = standing.is !== 'none' ? standing.plan.layout : await this.proposal(input);
       const rolls = doc.rolls.filter((r) => r.filmId === film.id);
       const steps = knifeOrder(
         layout,
-        input.pieces,
+        pieces,
         (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0,
         doc.job.units,
         (id) =>
@@ -116,8 +133,8 @@ export class CutService {
           ),
       );
       const own = new Map(input.cuts.flatMap((c) => c.pieces).map((p) => [p.id, p]));
-      const single = input.pieces.flatMap((p) => (p.parts.length ? p.parts.flatMap((part) => own.get(part.id) ?? []) : [p]));
-      films.push({ film, rolls, pieces: input.pieces, single, cuts: input.cuts, layout, steps, leftovers: doc.firm.leftovers, isStored });
+      const since = standing.is === 'committed' ? standing.changes.map((c) => c.words) : [];
+      films.push({ film, rolls, pieces, single: singlePieces(pieces, own), cuts: input.cuts, layout, steps, leftovers: doc.firm.leftovers, standing: standing.is, since }); // prettier-ignore
     }
     if (films.length === 0) throw new Refusal('not-cuttable', 'There is nothing that can be cut yet: no pane has both its tapes and a film.');
     const place = new Map(doc.places.map((p) => [p.id, p.name]));

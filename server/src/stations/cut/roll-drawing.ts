@@ -84,7 +84,7 @@ export function wholeSvg(sheets: readonly FilmSheet[], units: UnitSystem): strin
         .replace(/^<svg[^>]*>/, '')
         .replace(/<\/svg>$/, '');
       groups.push(
-        `<g transform="translate(0 ${n(top + 420)})"><text x="0" y="-220" font-size="110" font-weight="bold">${xml(`${sheet.film.name} · ${roll.label} · drawn ${faceUp(roll.wound ?? sheet.film.wound)} up`)}</text>${inner}</g>`,
+        `<g transform="translate(0 ${n(top + 420)})"><text x="0" y="-220" font-size="110" font-weight="bold">${xml(`${sheet.film.name} · ${roll.label} · drawn ${faceUp(roll.wound ?? sheet.film.wound)} up${sheet.standing === 'none' ? ' · a proposal that nobody has kept' : ''}`)}</text>${inner}</g>`,
       );
       top += roll.widthMm + 700;
       widest = Math.max(widest, used);

@@ -2,17 +2,19 @@ import { computed, effect, inject, untracked } from '@angular/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import type { JobDocument, Layout, Patch, Piece, Plan } from '@yellow-pane/contracts';
 import {
-  compareWithPlan,
   CORE_VERSION,
   doneSteps,
+  filmsToCut,
   filmPlanInput,
   finishedPieces,
   isTaken,
   knifeOrder,
   movePiece,
+  newestPlan,
   promiseNeededMm,
   reserve,
   SETTLED_STEPS,
+  standingPlan,
   takeFromStock,
   type FilmPlanInput,
   type MovedByHand,
@@ -47,8 +49,7 @@ export const PlansStore = signalStore(
     inputs: computed<ReadonlyMap<string, FilmPlanInput>>(() => {
       const doc = record.doc();
       if (!doc) return new Map();
-      const used = new Set(doc.surfaces.map((s) => s.filmId));
-      return new Map(doc.films.filter((f) => used.has(f.id)).map((f) => [f.id, filmPlanInput(doc, doc.job.cut, f.id, newest(doc.plans, f.id))]));
+      return new Map(filmsToCut(doc).map((f) => [f.id, filmPlanInput(doc, doc.job.cut, f.id, newestPlan(doc.plans, f.id))]));
     }),
     done: computed(() => doneSteps(record.doc()?.entries ?? [])),
     finished: computed(() => {
@@ -64,7 +65,7 @@ export const PlansStore = signalStore(
     const save = async (plan: FilmPlan, byHand: { readonly label: string; readonly locked: readonly string[] } | null = null): Promise<void> => {
       const doc = record.doc();
       if (!doc) return;
-      const old = newest(doc.plans, plan.filmId);
+      const old = newestPlan(doc.plans, plan.filmId);
       const stored: Plan = {
         id: uuidv7(),
         jobId: doc.job.id,
@@ -109,13 +110,13 @@ export const PlansStore = signalStore(
     /** Takes what the plan lays on a roll off the stock; the plan is committed by it. */
     const take = async (filmId: string, rollId: string): Promise<void> => {
       const doc = record.doc();
-      const plan = doc && newest(doc.plans, filmId);
+      const plan = doc && newestPlan(doc.plans, filmId);
       const roll = doc?.rolls.find((r) => r.id === rollId);
       if (!doc || !plan || !roll || roll.isToOrder || !device.person()) return;
       await record.change(`Take film off ${roll.label}`, takeFromStock(plan, rollId, doc, who()));
     };
     const takeAll = async (filmId: string): Promise<void> => {
-      const plan = newest(record.doc()?.plans ?? [], filmId);
+      const plan = newestPlan(record.doc()?.plans ?? [], filmId);
       for (const r of plan?.layout.rolls ?? []) if (r.drops.length > 0) await take(filmId, r.rollId);
     };
 
@@ -125,18 +126,19 @@ export const PlansStore = signalStore(
         const doc = record.doc();
         if (!doc) return;
         for (const [filmId, input] of store.inputs()) {
-          const stored = newest(doc.plans, filmId);
+          const stored = newestPlan(doc.plans, filmId);
           const shown = store.byFilm()[filmId];
-          if (input.pieces.length === 0) continue;
-          if (stored && stored.inputHash === input.hash && stored.coreVersion === CORE_VERSION) {
-            if (shown?.stored !== stored)
-              put({ filmId, hash: input.hash, pieces: input.pieces, layout: stored.layout, running: false, stored, isStale: false });
-          } else if (stored?.status === 'committed' && shown?.hash !== input.hash) {
-            // what the knife follows is never changed silently; other rolls or prices do not change it at all
-            const { changes } = compareWithPlan(stored, input, store.finished(), 'mm', false);
-            const isStale = changes.length > 0;
-            if (shown?.stored !== stored || shown.isStale !== isStale)
-              put({ filmId, hash: stored.inputHash, pieces: stored.pieces, layout: stored.layout, running: false, stored, isStale });
+          const standing = standingPlan(stored, input, store.finished(), 'mm');
+          if (standing.is !== 'committed' && input.pieces.length === 0) continue;
+          if (standing.is === 'kept') {
+            const { plan } = standing;
+            if (shown?.stored !== plan)
+              put({ filmId, hash: input.hash, pieces: input.pieces, layout: plan.layout, running: false, stored: plan, isStale: false });
+          } else if (standing.is === 'committed' && shown?.hash !== input.hash) {
+            const { plan } = standing;
+            const isStale = standing.changes.length > 0;
+            if (shown?.stored !== plan || shown.isStale !== isStale)
+              put({ filmId, hash: plan.inputHash, pieces: plan.pieces, layout: plan.layout, running: false, stored: plan, isStale });
           } else if (shown?.hash !== input.hash) start(filmId, input);
         }
       },
@@ -183,7 +185,7 @@ export const PlansStore = signalStore(
       },
       take,
       async toggleLock(filmId: string, pieceId: string): Promise<void> {
-        const plan = newest(record.doc()?.plans ?? [], filmId);
+        const plan = newestPlan(record.doc()?.plans ?? [], filmId);
         if (!plan || plan.status === 'committed') return;
         const locked = plan.lockedPieceIds.includes(pieceId) ? plan.lockedPieceIds.filter((id) => id !== pieceId) : [...plan.lockedPieceIds, pieceId];
         await record.set(locked.length > plan.lockedPieceIds.length ? 'Lock a piece' : 'Unlock a piece', 'plan', plan.id, { lockedPieceIds: locked });
@@ -193,7 +195,7 @@ export const PlansStore = signalStore(
         const doc = record.doc();
         const person = device.person();
         // the record knows at once that the plan is committed; what is shown follows a moment later
-        const plan = doc && newest(doc.plans, filmId);
+        const plan = doc && newestPlan(doc.plans, filmId);
         if (!doc || !person || !plan || !store.byFilm()[filmId]?.stored) return null;
         const entry = {
           id: uuidv7(),
@@ -230,7 +232,3 @@ export const PlansStore = signalStore(
 );
 
 const widthOf = (doc: JobDocument) => (id: string) => doc.rolls.find((r) => r.id === id)?.widthMm ?? 0;
-
-/** The newest plan of a film. */
-export const newest = (plans: readonly Plan[], filmId: string): Plan | undefined =>
-  plans.filter((p) => p.filmId === filmId).reduce<Plan | undefined>((a, b) => (!a || b.updatedAt > a.updatedAt ? b : a), undefined);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, u
 import { RouterLink } from '@angular/router';
 import type { CutMethod, Roll, Surface } from '@yellow-pane/contracts';
 import {
+  filmsToCut,
   isFilmUpOn,
   isForDesigns,
   knifeOrder,
@@ -62,10 +63,10 @@ export class CutPage {
   /** Which of several pieces of the pane is shown. */
   protected readonly part = signal(0);
 
-  /** Films that some pane of the job has. */
+  /** Films that some pane of the job has, or that the knife follows a plan of. */
   protected readonly films = computed(() => {
     const doc = this.record.doc();
-    return doc ? doc.films.filter((f) => doc.surfaces.some((s) => s.filmId === f.id)) : [];
+    return doc ? filmsToCut(doc) : [];
   });
   protected readonly film = computed(() => {
     const films = this.films();

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, signal, viewChildren } from '@angular/core';
 import { filmShareText, filmText } from '@yellow-pane/core/ground';
 import type { Film, Roll } from '@yellow-pane/contracts';
-import { availableForJobMm, isTaken, promiseNeededMm, reservedMm, type MoveTarget } from '@yellow-pane/core';
+import { availableForJobMm, isTaken, newestPlan, promiseNeededMm, reservedMm, type MoveTarget } from '@yellow-pane/core';
 import { RollView } from '../../../kit/roll-view';
-import { newest, PlansStore, type FilmPlan } from '../../../record/plans.store';
+import { PlansStore, type FilmPlan } from '../../../record/plans.store';
 import { RecordStore } from '../../../record/record.store';
 
 /** Height in which the widest roll is drawn, px; the others in proportion. */
@@ -123,7 +123,7 @@ export class RollsPanel {
         promisedMm,
         isPromiseOff: Math.abs(promisedMm - promiseNeededMm(plan, roll, doc.stock, doc.job.id)) > 1,
         // the record knows at once; what is shown of the plan follows a moment later
-        isTaken: isTaken(newest(doc.plans, film.id), roll.id),
+        isTaken: isTaken(newestPlan(doc.plans, film.id), roll.id),
         // a length worked out from diameters is only sure within two standard deviations
         sureM:
           roll.lengthSigmaM > 0 && usedMm > availableMm - 2000 * roll.lengthSigmaM
