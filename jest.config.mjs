@@ -2,11 +2,15 @@ import presets from 'jest-preset-angular/presets/index.js';
 
 const { createEsmPreset } = presets;
 
+/** Tells the suites of one run from those of another. */
+const benchRun = `${Date.now()}-${process.pid}`;
+
 const node = (name, tsconfig, setupFiles = []) => ({
   displayName: name,
   rootDir: `<rootDir>/${name}`,
   testEnvironment: 'node',
   setupFiles,
+  globals: { benchRun },
   testMatch: ['<rootDir>/src/**/*.spec.ts'],
   extensionsToTreatAsEsm: ['.ts'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
@@ -16,6 +20,7 @@ const node = (name, tsconfig, setupFiles = []) => ({
 export default {
   // generous: a test that hangs is caught all the same, and a busy machine is no fault of the code
   testTimeout: 300_000,
+  globalTeardown: '<rootDir>/tools/clear-up.mjs',
   projects: [
     node('contracts', '<rootDir>/../core/tsconfig.spec.json'),
     node('core', '<rootDir>/tsconfig.spec.json', ['<rootDir>/../tools/property-seed.mjs']),

@@ -29,6 +29,7 @@ export * from './lay/squeegee.js';
 export * from './jobs/job.js';
 export * from './handover/quote.js';
 export * from './changes.js';
+export * from './references.js';
 export * from './job-document.js';
 export * from './jobs/deleted-days.js';
 export * from './bench-document.js';

@@ -45,6 +45,8 @@ import { instrumentRoutes } from './stations/instruments/instruments.routes.js';
 import { prepareRoutes } from './stations/prepare/prepare.routes.js';
 import { PrepareService } from './stations/prepare/prepare.service.js';
 import { layRoutes } from './stations/lay/lay.routes.js';
+import { referenceGuard } from './db/references.js';
+import { readingGuard } from './stations/measure/reading-guard.js';
 import { layGuard, LayService } from './stations/lay/lay.service.js';
 import { PhotoStore } from './stations/lay/photo-store.js';
 import { quotesRoutes } from './stations/quotes/quotes.routes.js';
@@ -97,7 +99,7 @@ const MOST_BYTES = '8mb';
 export function createApp(bench: Bench): App {
   const records = new RecordsRepository(bench.db);
   const photos = new PhotoStore(bench.photosDir ?? null);
-  const changes = new ChangeService(records, bench.journal, bench.now, [planGuard, layGuard(photos)], [stockGuard], boundByKnife);
+  const changes = new ChangeService(records, bench.journal, bench.now, [layGuard(photos)], [referenceGuard, readingGuard, planGuard, stockGuard], boundByKnife);
   const jobs = new JobsService(records, changes, bench.now, (photo) => photos.has(photo));
   const plotter = new PlotterService(jobs, records, bench.now, bench.plotter ?? null, bench.plotterHaste ?? 1);
   const shop = bench.shop ? new ShopService(bench.shop, bench.now, bench.log) : null;

@@ -1,7 +1,7 @@
 import request from 'supertest';
 import type { BenchDocument, JobDocument, Patch } from '@yellow-pane/contracts';
 import type { App } from './app.js';
-import { ines, openBench, TestDevice, ternPointId } from './bench.testing.js';
+import { ines, lanternStreetId, openBench, TestDevice, ternPointId } from './bench.testing.js';
 import type { OpenDatabase } from './db/database.js';
 
 let app: App;
@@ -26,7 +26,7 @@ describe('what belongs to the firm', () => {
 
   test('an allowance of the firm changes the pieces of a job that says nothing of its own, and undo brings them back', async () => {
     const { firm } = await bench();
-    const piecesOf = async () => (await request(app.http).get(`/api/jobs/${ternPointId}/cut-list.csv`).set('Host', 'localhost')).text;
+    const piecesOf = async () => (await request(app.http).get(`/api/jobs/${lanternStreetId}/cut-list.csv`).set('Host', 'localhost')).text;
     const before = await piecesOf();
     const answer = await change(firm.id, 'Allowances of the firm', [
       { op: 'set', kind: 'firm', id: firm.id, field: 'allowances', value: { ...firm.allowances, overhangMm: 30 } },

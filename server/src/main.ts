@@ -10,6 +10,7 @@ import { readConfig } from './config.js';
 import { needsDaily, stampOf, writeBackup } from './db/backup.js';
 import { openInFolder } from './db/database.js';
 import { Journal } from './db/journal.js';
+import { reportDangling } from './db/references.js';
 import { refusedBy } from './db/durable.js';
 import { FolderInUse, takeLock } from './db/lock.js';
 
@@ -31,7 +32,11 @@ async function main(): Promise<void> {
   mkdirSync(config.dataDir, { recursive: true, mode: 0o700 });
   ownerOnly(config.dataDir);
   const lock = takeLock(config.dataDir);
-  const open = await openInFolder(config.dataDir, async (old) => void (await writeBackup(old, config.dataDir, 'before-migration', now())));
+  let isUpdated = false;
+  const open = await openInFolder(config.dataDir, async (old) => {
+    isUpdated = true;
+    await writeBackup(old, config.dataDir, 'before-migration', now());
+  });
   const journal = new Journal(config.dataDir);
   const here = dirname(fileURLToPath(import.meta.url));
   const compute = startWorker(new URL('./worker.js', import.meta.url));
@@ -57,6 +62,10 @@ async function main(): Promise<void> {
   if (replayed.count > 0) log.warn(`${replayed.count} acknowledged edits were missing from the database and came back from the journal.`);
   if (replayed.unreadableCount > 0)
     log.error(`${replayed.unreadableCount} lines of the journal do not read. They were set aside in ${replayed.unreadableFile}; all others count.`);
+  if (isUpdated) {
+    const told = await reportDangling(app.records, config.dataDir, stampOf(now()));
+    if (told) log.warn(told);
+  }
   await setUpBench(app, config.seed);
   await app.plotter.tidyUp();
 

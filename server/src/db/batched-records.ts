@@ -20,7 +20,7 @@ export class BatchedRecords extends RecordsRepository {
   private static key = (kind: RecordKind, id: string): string => `${kind}/${id}`;
 
   /** Reads ahead what will be asked for. */
-  async expect(list: readonly { readonly kind: RecordKind; readonly id: string }[]): Promise<void> {
+  override async expect(list: readonly { readonly kind: RecordKind; readonly id: string }[]): Promise<void> {
     const byKind = new Map<RecordKind, Set<string>>();
     for (const { kind, id } of list) if (!this.known.has(BatchedRecords.key(kind, id))) byKind.set(kind, (byKind.get(kind) ?? new Set()).add(id));
     for (const [kind, ids] of byKind) {

@@ -182,7 +182,7 @@ export class ChangeService {
     try {
       change = await this.records.transaction(async (plain) => {
         const tx = new BatchedRecords(plain.connection());
-        await tx.expect([...draft.patches, ...draft.patches.flatMap(pointedAt), { kind: 'person', id: draft.personId }]);
+        await tx.expect([...draft.patches, { kind: 'person', id: draft.personId }]);
         const inverse: Patch[] = [];
         const patches: Patch[] = [];
         for (const [i, asked] of draft.patches.entries()) {
@@ -280,21 +280,7 @@ async function superseding(tx: RecordsRepository, patch: Patch): Promise<Patch> 
 const firmOnly: readonly RecordKind[] = ['firm', 'person', 'rates'];
 /** Records that belong to one job and to no other. */
 const ofOneJob: readonly RecordKind[] = ['place', 'surface', 'reading', 'plan', 'logEntry', 'plotRun', 'layEntry'];
-/** What a record of a job points at within it. */
-const pointers: Partial<Record<RecordKind, readonly (readonly [field: string, kind: RecordKind])[]>> = {
-  surface: [['placeId', 'place'], ['measuredLikeId', 'surface']],
-  reading: [['surfaceId', 'surface']],
-  logEntry: [['surfaceId', 'surface']],
-}; // prettier-ignore
-
 const isId = (v: unknown): v is string => typeof v === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(v);
-
-/** Records that a patch points at. */
-const pointedAt = (patch: Patch): { kind: RecordKind; id: string }[] =>
-  (pointers[patch.kind] ?? []).flatMap(([field, kind]) => {
-    const id = patch.op === 'add' ? patch.value[field] : patch.field === field ? patch.value : null;
-    return isId(id) ? [{ kind, id }] : [];
-  });
 
 /**
  * A change touches only what belongs to its job: nobody writes another job's panes, or the firm, in the name of a job, by a change or by a job file.
@@ -318,14 +304,6 @@ async function bound(tx: RecordsRepository, patch: Patch, index: number, jobId: 
   const old = patch.op === 'set' ? ((await tx.find(kind, patch.id)) as { jobId?: string } | null) : null;
   if (patch.op === 'set' && patch.field === 'jobId') bad('A record stays in its job.');
   if ((patch.op === 'add' ? patch.value['jobId'] : (old?.jobId ?? jobId)) !== jobId) bad('This belongs to another job than the change.');
-  for (const [field, to] of pointers[kind] ?? []) {
-    const target = patch.op === 'add' ? patch.value[field] : patch.field === field ? patch.value : null;
-    // what is no id at all is refused by its schema
-    if (!isId(target)) continue;
-    const found = (await tx.find(to, target)) as { jobId?: string } | null;
-    // a pane that is measured like one further down in the same file comes before it: what is not there yet cannot be another job's
-    if (found && found.jobId !== jobId) bad(`“${field}” points into another job.`);
-  }
 }
 
 /** Lines of the log get the bench's own time beside the device's: when they were written down here. */

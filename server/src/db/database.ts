@@ -11,8 +11,8 @@ export type Database = PgliteDatabase;
 
 export interface OpenDatabase {
   readonly db: Database;
-  /** Physical dump (gzip tar). */
-  dump(): Promise<Buffer>;
+  /** Physical dump (gzip tar; a plain one is larger and sooner made). */
+  dump(isPlain?: boolean): Promise<Buffer>;
   close(): Promise<void>;
 }
 
@@ -22,7 +22,7 @@ const migrationsFolder = [join(here, 'migrations'), join(here, 'db', 'migrations
 
 const wrap = (client: PGlite): OpenDatabase => ({
   db: drizzle(client),
-  dump: async () => Buffer.from(await (await client.dumpDataDir('gzip')).arrayBuffer()),
+  dump: async (isPlain = false) => Buffer.from(await (await client.dumpDataDir(isPlain ? 'none' : 'gzip')).arrayBuffer()),
   close: () => client.close(),
 });
 

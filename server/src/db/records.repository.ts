@@ -72,6 +72,9 @@ export class RecordsRepository {
     return this.db.transaction((tx) => work(new RecordsRepository(tx as unknown as Database)));
   }
 
+  /** Told what will be asked for, so that it can be read together where that pays. */
+  async expect(_list: readonly { readonly kind: RecordKind; readonly id: string }[]): Promise<void> {}
+
   /** The connection of this repository, for one that writes together. */
   connection(): Database {
     return this.db;

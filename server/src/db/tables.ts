@@ -42,7 +42,7 @@ export const readings = pgTable(
     measure: textOf('measure', 'measure'),
     lengthMm: numberOf('length_mm', 'lengthMm'),
   },
-  (t) => [index('reading_job').on(t.jobId)],
+  (t) => [index('reading_job').on(t.jobId), index('reading_surface').on(t.surfaceId, t.measure)],
 );
 export const films = pgTable('film', { ...record, name: textOf('name', 'name') });
 export const rolls = pgTable('roll', { ...record, filmId: uuidOf('film_id', 'filmId'), label: textOf('label', 'label') });

@@ -1,4 +1,4 @@
-import type { Film, JobDocument, Layout, LayoutComputeInput, LeftoverRule, Piece, Plan, Roll } from '@yellow-pane/contracts';
+import type { Film, JobDocument, Layout, LayoutComputeInput, LeftoverRule, Piece, Roll } from '@yellow-pane/contracts';
 import { cutMethod } from '@yellow-pane/contracts';
 import {
   availableForJobMm,
@@ -22,7 +22,7 @@ import {
   type SurfaceCut,
 } from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
-import type { RecordGuard } from '../../db/change.service.js';
+import type { ClosingGuard } from '../../db/change.service.js';
 import { Refusal } from '../../problem.js';
 import type { JobsService } from '../jobs/jobs.service.js';
 
@@ -52,33 +52,41 @@ export interface CutSheet {
   readonly placeOf: (surfaceId: string) => string;
 }
 
-/** A plan enters the records only when the independent checker passes it. */
-export const planGuard: RecordGuard = async (records, kind, record) => {
-  if (kind !== 'plan') return;
-  const plan = record as unknown as Plan;
-  if (plan.deletedAt !== null) return;
-  const job = await records.find('job', plan.jobId);
-  if (!job) throw new Refusal('job-not-found');
-  const rolls = (await records.all('roll')).filter((r) => r.filmId === plan.filmId);
+/**
+ * A plan enters the records only when the independent checker passes it. One that comes in with its job was laid on film as it was on that day: it may since
+ * have been taken, here by the job that it is a copy of; what is there now is asked when a piece of it is cut.
+ */
+export const planGuard: ClosingGuard = async (records, patches) => {
+  const isBroughtIn = patches.some((p) => p.op === 'add' && p.kind === 'job');
+  const ids = new Set(patches.flatMap((p) => (p.kind === 'plan' ? [p.id] : [])));
+  if (ids.size === 0) return;
   const book = { entries: await records.all('stockEntry'), reservations: await records.all('reservation') };
-  const faults = checkLayout(plan.layout, {
-    pieces: plan.pieces,
-    rolls: rolls.map((r) => ({
-      id: r.id,
-      widthMm: r.widthMm,
-      availableMm: availableForJobMm(r, book, job.id),
-      pricePerM: Number(r.pricePerM),
-      edges: r.edges,
-      lot: r.lot,
-    })),
-    settings: job.cut,
-  });
-  if (faults.length)
-    throw new Refusal(
-      'plan-refused',
-      `This cut plan does not pass the check: ${faults[0]}`,
-      faults.map((message, i) => ({ path: `fault ${i + 1}`, message })),
-    );
+  const allRolls = await records.all('roll');
+  for (const id of ids) {
+    const plan = await records.find('plan', id);
+    const job = plan && plan.deletedAt === null ? await records.find('job', plan.jobId) : null;
+    if (!plan || !job) continue;
+    const rolls = allRolls.filter((r) => r.filmId === plan.filmId);
+    const thenMm = (rollId: string) => (isBroughtIn ? (plan.layout.rolls.find((r) => r.rollId === rollId)?.usedMm ?? 0) : 0);
+    const faults = checkLayout(plan.layout, {
+      pieces: plan.pieces,
+      rolls: rolls.map((r) => ({
+        id: r.id,
+        widthMm: r.widthMm,
+        availableMm: Math.max(availableForJobMm(r, book, job.id), thenMm(r.id)),
+        pricePerM: Number(r.pricePerM),
+        edges: r.edges,
+        lot: r.lot,
+      })),
+      settings: job.cut,
+    });
+    if (faults.length)
+      throw new Refusal(
+        'plan-refused',
+        `This cut plan does not pass the check: ${faults[0]}`,
+        faults.map((message, i) => ({ path: `fault ${i + 1}`, message })),
+      );
+  }
 };
 
 /** Films of a few jobs. */

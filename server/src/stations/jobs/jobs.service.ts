@@ -22,7 +22,7 @@ import {
   type StepSet,
   type StockView,
 } from '@yellow-pane/contracts';
-import { freeMm, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
+import { dropKey, freeMm, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import { Refusal } from '../../problem.js';
@@ -310,9 +310,9 @@ export class JobsService {
       ...file.places.map((p) => addPatch('place', p)),
       ...file.surfaces.map((s) => addPatch('surface', s)),
       ...file.readings.map((r) => addPatch('reading', r)),
-      // a copy has cut nothing: its film was taken once
+      // what was cut was cut once: the film of a copy is taken already, by the job that it is a copy of
       ...(isCopy ? [] : file.stockEntries.map((e) => addPatch('stockEntry', e))),
-      ...file.plans.map((p) => addPatch('plan', isCopy ? { ...p, takenRollIds: [] } : p)),
+      ...file.plans.map((p) => addPatch('plan', p)),
       ...file.entries.map((e) => addPatch('logEntry', e)),
       ...file.plotRuns.map((r) => addPatch('plotRun', r)),
       ...file.stepSets.filter((s) => !knownSteps.has(s.id)).map((s) => addPatch('stepSet', { ...s, firmId: firm.id } as StepSet)),
@@ -364,7 +364,20 @@ function withNewIds(file: JobFile): JobFile {
   const groups = file.surfaces.flatMap((s) => [s.grid?.groupId, ...s.extraPieces.map((e) => e.id)]).filter((x): x is string => Boolean(x));
   const renamed = new Map([...new Set([...own, ...groups])].map((old) => [old, uuidv7()]));
   const text = JSON.stringify(file).replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, (old) => renamed.get(old) ?? old);
-  return JSON.parse(text) as JobFile;
+  const copy = JSON.parse(text) as JobFile;
+  // a tick names its drop by the ends of its pieces' ids
+  const dropNames = new Map(
+    file.plans.flatMap((plan, i) =>
+      plan.layout.rolls.flatMap((roll, k) =>
+        roll.drops.map((drop, n) => [dropKey(roll, drop), dropKey(roll, copy.plans[i]!.layout.rolls[k]!.drops[n]!)] as const),
+      ),
+    ),
+  );
+  const stepKeyOf = (key: string) => {
+    const end = key.lastIndexOf('/');
+    return `${dropNames.get(key.slice(0, end)) ?? key.slice(0, end)}${key.slice(end)}`;
+  };
+  return { ...copy, entries: copy.entries.map((e) => (e.stepKey === null ? e : { ...e, stepKey: stepKeyOf(e.stepKey) })) };
 }
 
 /** Lengths booked, m. */

@@ -7,7 +7,6 @@ import {
   rollOfPane,
   sheetOfSurface,
   shrinkRequestOf,
-  SHIPPED_STEPS_ID,
   strokesAskedOf,
   stepSetOf,
   unknownFigures,
@@ -168,13 +167,6 @@ export const layGuard =
     }
     if (kind !== 'layEntry') return;
     const entry = record as unknown as LayEntry;
-    if (!(await records.find('job', entry.jobId))) bad('jobId', 'There is no such job on this bench.');
-    if (!(await records.find('person', entry.personId))) bad('personId', 'Nobody of that name works here.');
-    if (entry.surfaceId !== null && (await records.find('surface', entry.surfaceId))?.jobId !== entry.jobId)
-      bad('surfaceId', 'There is no such pane in this job.');
-    if (entry.stepSetId !== SHIPPED_STEPS_ID && !(await records.find('stepSet', entry.stepSetId))) bad('stepSetId', 'These steps are not on this bench.');
-    if (entry.correctsId !== null && (await records.find('layEntry', entry.correctsId))?.jobId !== entry.jobId)
-      bad('correctsId', 'The line that this corrects is not here.');
     if ((entry.kind === 'correction') !== (entry.correctsId !== null))
       bad('correctsId', 'A correction names the line that it corrects, and only a correction does.');
     if (entry.kind === 'problem' && !entry.problem) bad('problem', 'Say what is wrong.');

@@ -110,7 +110,7 @@ function panesOf(quote: Quote, job: Job, film: Film, personId: string, at: strin
         measure,
         typed: String(Math.round(lengthMm * 10) / 10),
         unit: 'mm',
-        lengthMm,
+        lengthMm: Math.round(lengthMm * 10) / 10,
         instrument: 'quote',
         personId,
         at,
