@@ -1,5 +1,5 @@
 /** Who may import whom: docs/conventions.md draws the same. */
-const stages = ['measure', 'films', 'choose', 'stock', 'cut', 'prepare', 'lay', 'handover'];
+const stages = ['measure', 'form', 'films', 'choose', 'stock', 'cut', 'prepare', 'lay', 'handover'];
 const core = (inner) => `^core/src/${inner}/`;
 module.exports = {
   forbidden: [
@@ -24,6 +24,7 @@ module.exports = {
       to: { path: 'node_modules', pathNot: 'node_modules/@yellow-pane' },
     },
     { name: 'ground-stands-alone', severity: 'error', from: { path: core('ground') }, to: { path: '^core/src/(?!ground/)' } },
+    { name: 'record-on-ground', severity: 'error', from: { path: core('record'), pathNot: '\\.spec\\.ts$' }, to: { path: '^core/src/(?!ground/|record/)' } },
     { name: 'geometry-on-ground', severity: 'error', from: { path: core('geometry') }, to: { path: '^core/src/(?!ground/|geometry/)' } },
     {
       name: 'physics-on-geometry',
@@ -52,8 +53,8 @@ module.exports = {
     {
       name: 'stages-meet-at-the-index',
       severity: 'error',
-      from: { path: '^core/src/(measure|films|choose|stock|cut|prepare|lay|handover)/', pathNot: '\\.spec\\.ts$' },
-      to: { path: '^core/src/(measure|films|choose|stock|cut|prepare|lay|handover)/', pathNot: '(^core/src/$1/|/index\\.ts$)' },
+      from: { path: `^core/src/(${stages.join('|')})/`, pathNot: '\\.spec\\.ts$' },
+      to: { path: `^core/src/(${stages.join('|')})/`, pathNot: '(^core/src/$1/|/index\\.ts$)' },
     },
     { name: 'routes-know-no-tables', severity: 'error', from: { path: '\\.routes\\.ts$' }, to: { path: '(drizzle|^core/|tables\\.ts$)' } },
     {

@@ -1,4 +1,5 @@
 export * from './ground/index.js';
+export * from './record/index.js';
 export * from './geometry/index.js';
 export * from './physics/index.js';
 export * from './instruments/index.js';

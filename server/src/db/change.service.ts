@@ -9,6 +9,7 @@ import {
   type RecordKind,
   type UndoRequest,
 } from '@yellow-pane/contracts';
+import { inverseOf, othersOnTheSame, reversalOf, undoState } from '@yellow-pane/core';
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
 import { BatchedRecords } from './batched-records.js';
@@ -37,29 +38,6 @@ const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
 
 /** Fields of a reading that may change: the rest is what was taped, and stands. */
 const readingMaySet = new Set(['withdrawnAt', 'deletedAt']);
-
-const touches = (patches: readonly Patch[]): string[] => patches.map((p) => (p.op === 'add' ? `${p.kind}/${p.id}` : `${p.kind}/${p.id}/${p.field}`));
-const overlap = (a: readonly string[], b: readonly string[]): boolean =>
-  a.some((x) => b.some((y) => x === y || x.startsWith(`${y}/`) || y.startsWith(`${x}/`)));
-
-/** What one person may undo and redo next, from the history alone. */
-export function undoState(own: readonly Change[]): { undo: Change | null; redo: Change | null } {
-  const undo: Change[] = [];
-  let redo: Change[] = [];
-  for (const change of own) {
-    if (change.undoesId === null) {
-      undo.push(change);
-      redo = [];
-    } else if (undo.at(-1)?.id === change.undoesId) {
-      undo.pop();
-      redo.push(change);
-    } else if (redo.at(-1)?.id === change.undoesId) {
-      redo.pop();
-      undo.push(change);
-    }
-  }
-  return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null };
-}
 
 /**
  * The only way to write: one change at a time, validated, applied with its inverse in one transaction, synced to the journal
@@ -149,8 +127,7 @@ export class ChangeService {
     const target = undoState(await this.own(jobId, request.personId, request.deviceId))[way];
     if (!target) throw new Refusal(way === 'undo' ? 'nothing-to-undo' : 'nothing-to-redo');
     if (!request.force) {
-      const since = await this.records.changesAfter(target.revision);
-      const other = since.find((c) => c.deviceId !== request.deviceId && overlap(touches(c.patches), touches(target.patches)));
+      const other = othersOnTheSame(target.patches, await this.records.changesAfter(target.revision), request.deviceId);
       if (other)
         throw new Refusal(
           'undo-conflict',
@@ -166,7 +143,7 @@ export class ChangeService {
       deviceSeq: request.deviceSeq,
       baseRevision: target.revision,
       label,
-      patches: [...target.inverse].reverse(),
+      patches: reversalOf(target),
     };
     return this.write(draft, target.id, true);
   }
@@ -214,9 +191,9 @@ export class ChangeService {
 
   /** Somebody else set the same field since this person looked. */
   private async refuseConflict(draft: ChangeDraft): Promise<void> {
-    const mine = touches(draft.patches.filter((p) => p.op === 'set'));
+    const mine = draft.patches.filter((p) => p.op === 'set');
     if (mine.length === 0) return;
-    const other = (await this.records.changesAfter(draft.baseRevision)).find((c) => c.deviceId !== draft.deviceId && overlap(touches(c.patches), mine));
+    const other = othersOnTheSame(mine, await this.records.changesAfter(draft.baseRevision), draft.deviceId);
     if (other) throw new Refusal('conflict', `In the meantime someone made “${other.label}” on the same thing. Look at it, then do yours again.`);
   }
 
@@ -228,18 +205,15 @@ export class ChangeService {
     };
     const old = (await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null;
     let next: Record<string, unknown>;
-    let inverse: Patch | null;
     if (patch.op === 'add') {
       if (old) bad('A record with this id is already there.');
       if (patch.value['id'] !== patch.id) bad('The record carries another id than the patch.', '.value.id');
       next = patch.value;
-      inverse = 'deletedAt' in schema.shape ? { op: 'set', kind: patch.kind, id: patch.id, field: 'deletedAt', value: this.now().toISOString() } : null;
     } else {
       if (!old) return bad('There is no such record.');
       if (!(patch.field in schema.shape) || patch.field === 'id') return bad(`“${patch.field}” is not a field that can be set.`, '.field');
       if (!isReversal) refuseFactEdit(patch.kind, patch.field, old);
       next = { ...old, [patch.field]: patch.value };
-      inverse = { op: 'set', kind: patch.kind, id: patch.id, field: patch.field, value: old[patch.field] ?? null };
     }
     const read = schema.safeParse(next);
     if (!read.success) {
@@ -249,7 +223,7 @@ export class ChangeService {
     const record = read.data as Record<string, unknown>;
     for (const guard of this.guards) await guard(tx, patch.kind, record);
     await tx.put(patch.kind, patch.id, record);
-    return inverse;
+    return inverseOf(patch, old, this.now().toISOString(), 'deletedAt' in schema.shape);
   }
 
   private async applyPatch(tx: RecordsRepository, patch: Patch): Promise<void> {

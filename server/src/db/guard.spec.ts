@@ -187,6 +187,27 @@ describe('a full disk', () => {
     expect(readFileSync(read.unreadableFile!, 'utf8')).toContain('"torn"');
     journal.close();
   });
+  test('the database fails at the very end of a change: it was refused, and no start brings it back', async () => {
+    const dir = folder();
+    const { app, close } = await bench(dir);
+    await setUpBench(app, 'demo');
+    const device = new TestDevice(ines);
+    const { transaction } = app.records;
+    app.records.transaction = (work) =>
+      transaction.call(app.records, async (tx) => {
+        await work(tx);
+        throw new Error('the commit failed');
+      }) as never;
+    await expect(setNote(app, device, 'refused')).rejects.toThrow('the commit failed');
+    device.takeBack();
+    app.records.transaction = transaction;
+    await setNote(app, device, 'taken');
+    await close();
+    const again = await bench(dir);
+    expect(await again.app.changes.replay()).toMatchObject({ count: 0 });
+    expect(await noteOf(again.app)).toBe('taken');
+    await again.close();
+  });
   test('over the API: 507 with the sentence, the edit is in neither journal nor database, and it works again when there is room', async () => {
     const dir = folder();
     const disk = { ...realDisk };
