@@ -134,6 +134,18 @@ describe('whether heat breaks it', () => {
     expect(v.reasons.join(' ')).toMatch(/already tinted.*shadow edge|shadow edge.*already tinted/);
   });
 
+  describe('glass that soaks up more than half of the sun by itself', () => {
+    // a frost takes up 5 to 10 % beside it: what asks is the glass
+    const grey = (thicknessMm: number, tint: 'grey' | 'clear') =>
+      judge('O1', 'Quay Frost plain', {
+        glazing: { ...inputFor('H3').glazing, panes: [{ ...inputFor('H3').glazing.panes[0]!, kind: 'float', tint, thicknessMm }] },
+      });
+    test('heavily tinted: 10 mm of grey float is asked about before any film; 4 mm of it and clear glass are not', () => {
+      expect(grey(10, 'grey').reasons.join(' ')).toMatch(/Heavily tinted glass: it soaks up 66 % of the sun before any film/);
+      for (const v of [grey(4, 'grey'), grey(10, 'clear')]) expect(v.reasons.join(' ')).not.toContain('Heavily tinted');
+    });
+  });
+
   test('lets clear security film go on the ticket office', () => expect(judge('O1', 'Breakwater 200').grade).toBe('go'));
 
   test('tempered glass in the same place stands what float does not', () => {

@@ -192,6 +192,17 @@ describe('the piece in hand, before anything gets wet', () => {
     const small = matchInHand(500, 900, cuts, 'mm', false);
     expect(small[0]).toMatchObject({ verdict: 'short', words: expect.stringMatching(/Too small for O[45]: .*missing/) });
   });
+  test('a pre-cut piece must fit: 4 mm over on one side is too large, 4 mm under too small, whatever the other side is', () => {
+    const [own] = cuts;
+    const exact = [{ ...own!, pieces: [{ ...own!.pieces[0]!, method: 'pre-cut' as const, widthMm: 900, heightMm: 1400, trimmedEdges: [] }] }];
+    const said = (a: number, b: number) => matchInHand(a, b, exact, 'mm', true).map((m) => [m.verdict, m.words]);
+    const { label } = exact[0]!.pieces[0]!;
+    expect(said(901, 1399)).toEqual([['is', `${label}: 901 level, 1399 upright.`]]);
+    expect(said(904, 1396)).toEqual([['large', `Not ${label}: 4 too large across, 4 too small up; it must fit.`]]);
+    expect(said(896, 1400)).toEqual([['short', `Not ${label}: 4 too small across, 0 too small up; it must fit.`]]);
+    // so far off it is another piece altogether
+    expect(said(960, 1400)).toEqual([]);
+  });
   test('film with one way up is not offered turned', () =>
     expect(matchInHand(1200, 1500, cuts, 'mm', true).filter((a) => a.level === 'second' && a.verdict === 'serves')).toEqual([]));
 });

@@ -9,7 +9,8 @@ const survey = (tapes: Partial<Record<MeasureKey, number>>, crooked = false) =>
     Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as MeasureKey, lengthMm })),
     { calledCrooked: crooked },
   );
-const taped = (shape: Shape) => survey(Object.fromEntries(tapeOrder.map((k) => [k, trueReading(shape, k)])));
+const tapesOf = (shape: Shape) => Object.fromEntries(tapeOrder.map((k) => [k, trueReading(shape, k)]));
+const taped = (shape: Shape) => survey(tapesOf(shape));
 const id = '00000000-0000-7000-8000-000000000001';
 
 const ask = (more: Partial<PieceRequest>): PieceAnswer =>
@@ -123,6 +124,8 @@ describe('factory edge to the frame', () => {
     expect(p.factoryEdge).toBe('right');
     expect(p.trimmedEdges).toEqual(['top', 'bottom', 'right']);
     expect(p.turns).toEqual([0, 180]);
+    // one side trimmed, the other off its frame by the gap; top and bottom trimmed: the gap is taken off, nothing is put on for it
+    expect([p.widthMm, p.heightMm]).toEqual([Math.ceil(1000 + 25 - 1.5 + 2 * 1.1), Math.ceil(2000 + 50 + 2 * 1.2)]);
   });
   test('where no roll is wide enough it falls back to overhang, with the reason', () => {
     const p = piece(ask({ method: 'factory-edge', rollWidthsMm: [508] }));
@@ -142,6 +145,15 @@ describe('factory edge to the frame', () => {
       bowTop: 6,
     };
     expect(piece(ask({ method: 'factory-edge', survey: survey(shape) })).factoryEdge).not.toBe('top');
+    // a side that bends in is no better than one that bends out, and the other side takes its place
+    const tall = (bowLeft: number, bowRight = 0) => {
+      // the width half way up knows of them
+      const tapes = { ...tapesOf([1000, 0, 2000, 1000, 2000]), widthMiddle: 1000 + bowLeft + bowRight, bowLeft, bowRight };
+      return piece(ask({ method: 'factory-edge', survey: survey(tapes) }));
+    };
+    expect([tall(0).factoryEdge, tall(1).factoryEdge, tall(6).factoryEdge, tall(-6).factoryEdge]).toEqual(['right', 'right', 'left', 'left']);
+    const none = tall(6, -6);
+    expect([none.method, none.fallback]).toEqual(['overhang', expect.stringContaining('No factory edge can lie on a straight side')]);
   });
 });
 
@@ -185,6 +197,17 @@ describe('pre-cut to size', () => {
       expect(c.y).toBeLessThan(1200 - 1.5);
     }
     expect(piece(ask({ method: 'pre-cut', ...request })).widthMm).toBeLessThan(902);
+  });
+  test('a side that bends inwards takes as much off the piece, one that bends outwards takes nothing: it has to go in', () => {
+    const plain = taped([900, 0, 1200, 900, 1200]);
+    const size = (bowsMm: Partial<typeof plain.bowsMm>) => {
+      const p = piece(ask({ method: 'pre-cut', survey: { ...plain, bowsMm: { ...plain.bowsMm, ...bowsMm } } }));
+      return [p.widthMm, p.heightMm];
+    };
+    const [w, h] = size({}) as [number, number];
+    expect(size({ bowTop: -4 })).toEqual([w, h - 4]);
+    expect(size({ bowLeft: -4, bowRight: -3 })).toEqual([w - 7, h]);
+    expect(size({ bowTop: 4, bowLeft: 5 })).toEqual([w, h]);
   });
   test('nobody pre-cuts from a number that nobody checked', () => expect(blocked(ask({ method: 'pre-cut' }))).toContain('check each other'));
 });

@@ -231,7 +231,7 @@ function judged(request: SeamRequest, seam: Seam, name: string, widest: number, 
   const narrow = Math.min(...spans) < NARROW_STRIP_MM;
   const unequal = Math.max(...spans) - Math.min(...spans) > 0.25 * Math.max(...spans);
   const remarks = [
-    ...eyes.map((x) => `The seam at ${f(sillMm! + x)} above the floor runs through eye level (1500–1700 mm).`),
+    ...eyes.map((x) => `The seam at ${f(sillMm! + x)} above the floor runs through eye level, ${f(EYE_ZONE_MM.bottomMm)} to ${f(EYE_ZONE_MM.topMm)}.`),
     ...(!upright && sillMm === null ? ['Enter the height of the sill above the floor: a level seam should not run through eye level.'] : []),
     ...(narrow ? [`A strip of ${f(Math.min(...spans))} beside full ones looks like a mend.`] : []),
     ...(offLine ? ['Not in line with the bars or seams beside it.'] : align.length ? ['In line with what stands beside it.'] : []),

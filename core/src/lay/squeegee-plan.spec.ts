@@ -140,6 +140,16 @@ describe('squeegee plan (common practice: lock, light pass short of the frame, c
     const tools = new Set(strokesOf(plan([vec(0, 0), vec(900, 0), vec(0, 700)]), 'light').map((s) => s.tool));
     expect(tools.has('card')).toBe(true);
   });
+  test('beside a handle that parts a lane the strokes still run away from the middle: water is never pushed back over what is pressed', () => {
+    const field = plan(box(900, 1200), { holes: [[vec(560, 500), vec(640, 500), vec(640, 700), vec(560, 700)]] });
+    const beside = strokesOf(field, 'light').filter((s) => s.tool === 'squeegee' && Math.min(...s.path.map((q) => q.x)) > 640);
+    expect(beside.length).toBeGreaterThan(0);
+    for (const s of beside) expect(s.path.at(-1)!.x).toBeGreaterThan(s.path[0]!.x);
+    const left = plan(box(900, 1200), { holes: [[vec(260, 500), vec(340, 500), vec(340, 700), vec(260, 700)]] });
+    const onLeft = strokesOf(left, 'light').filter((s) => s.tool === 'squeegee' && Math.max(...s.path.map((q) => q.x)) < 260);
+    expect(onLeft.length).toBeGreaterThan(0);
+    for (const s of onLeft) expect(s.path.at(-1)!.x).toBeLessThan(s.path[0]!.x);
+  });
   test('no stroke goes over a handle', () => {
     const handle = [vec(700, 500), vec(760, 500), vec(760, 640), vec(700, 640)];
     const p = plan(box(900, 1200), { holes: [handle] });

@@ -67,7 +67,7 @@ export const zonesOfMarking = (design: Extract<Design, { kind: 'marking' }>): re
 export const bandsOf = (design: Design): readonly HeightZone[] | null =>
   design.kind === 'bands' ? design.bands : design.kind === 'marking' && design.motif === 'band' ? zonesOfMarking(design) : null;
 
-/** Rows of dots or squares, staggered, whose size goes from one end of the zone to the other. */
+/** Rows of dots, staggered, or of squares, one over the other, whose size goes from one end of the zone to the other. */
 function motifs(zone: HeightZone, pitchMm: number, sizeAt: (shareUp: number) => number, from: number, to: number, isRound: boolean): Polygon[] {
   const rowMm = isRound ? (pitchMm * Math.sqrt(3)) / 2 : pitchMm;
   const height = zone.topMm - zone.bottomMm;
