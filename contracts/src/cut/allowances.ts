@@ -9,14 +9,19 @@ export type CutMethod = z.infer<typeof cutMethod>;
 export const sizeStep = z.enum(['none', 'fine', 'coarse']);
 export type SizeStep = z.infer<typeof sizeStep>;
 
+/** The most that is kept for each, mm: beyond it a decimal point slipped. @source house rule */
+export const MOST_ALLOWANCE_MM = { overhangMm: 300, overhangTopMm: 300, edgeGapMm: 10 } as const;
+/** Free glass between film and frame. */
+export const edgeGapMm = lengthMm.max(MOST_ALLOWANCE_MM.edgeGapMm);
+
 /** What is added or left free round a pane. Firm, then job, then surface decide. */
 export const allowances = z.object({
   /** Film past the frame on a trimmed side. */
-  overhangMm: lengthMm.max(300),
+  overhangMm: lengthMm.max(MOST_ALLOWANCE_MM.overhangMm),
   /** Film past the frame at the top, where tape tabs hang. */
-  overhangTopMm: lengthMm.max(300),
+  overhangTopMm: lengthMm.max(MOST_ALLOWANCE_MM.overhangTopMm),
   /** Free glass between film and gasket, where the film is not trimmed on the glass. */
-  edgeGapMm: lengthMm.max(10),
+  edgeGapMm,
   /** Handy sizes. Not said: none, as benches were before there was a choice. */
   sizeStep: sizeStep.optional(),
 });

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { defaultAllowances, edgeGapMm } from '../cut/allowances.js';
 import { id, unitSystem } from '../quantities.js';
 import { bowPlace, curvedPane, formingSchool, lubrication, zoneKind } from './curved.js';
 
@@ -35,7 +36,7 @@ export const shrinkInput = z.object({
   isLookout: z.boolean().default(false),
   /** Laminated by the glass record, whatever the stamp. */
   isLaminated: z.boolean().default(false),
-  edgeGapMm: z.number().min(0).max(20).default(1.5).meta({ unit: 'mm' }),
+  edgeGapMm: edgeGapMm.default(defaultAllowances.edgeGapMm),
   widestRollMm: z.number().min(0).max(5000).nullable().default(null).meta({ unit: 'mm' }),
   units: unitSystem.default('mm'),
   /** The firm's way of forming; null = as recommended. */

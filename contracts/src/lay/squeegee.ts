@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { defaultAllowances, edgeGapMm } from '../cut/allowances.js';
 import { lockSchool, stepReading } from './steps.js';
 
 const point = z.object({ x: z.number().min(-100_000).max(100_000), y: z.number().min(-100_000).max(100_000) });
@@ -10,7 +11,7 @@ export const squeegeeRequest = z.object({
   bladeMm: z.number().min(25).max(900).meta({ unit: 'mm' }),
   overlapMm: z.number().min(5).max(200).default(25).meta({ unit: 'mm' }),
   lock: lockSchool.default('tee'),
-  edgeGapMm: z.number().min(0).max(20).default(1.5).meta({ unit: 'mm' }),
+  edgeGapMm: edgeGapMm.default(defaultAllowances.edgeGapMm),
   isThick: z.boolean().default(false),
 });
 export type SqueegeeRequestBody = z.infer<typeof squeegeeRequest>;

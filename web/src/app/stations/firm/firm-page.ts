@@ -6,6 +6,7 @@ import {
   decimalPrice,
   formingSchool,
   leftoverRule,
+  MOST_ALLOWANCE_MM,
   rates,
   type Allowances,
   type Blades,
@@ -274,7 +275,7 @@ export class FirmPage {
     const read = parseLength(box.value, firm.units);
     if (!read.ok) return this.note.set(read.message);
     const next = { ...firm.allowances, [field]: read.value.lengthMm };
-    if (!allowances.safeParse(next).success) return this.note.set(`At most ${formatDifference(field === 'edgeGapMm' ? 10 : 300, firm.units)}.`);
+    if (!allowances.safeParse(next).success) return this.note.set(`At most ${formatDifference(MOST_ALLOWANCE_MM[field], firm.units)}.`);
     this.set('Allowances of the firm', 'allowances', next);
   }
   /** A list such as `100, 150, 200`; kept only when all of it is read. */

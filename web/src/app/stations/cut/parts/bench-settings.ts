@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { CutSettings, SizeStep } from '@yellow-pane/contracts';
+import { MOST_ALLOWANCE_MM, type CutSettings, type SizeStep } from '@yellow-pane/contracts';
 import { sizeStepNames } from '@yellow-pane/core/cut';
 import { figureOf, formatDifference, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
@@ -125,10 +125,10 @@ export class BenchSettings {
     }
     const read = parseLength(box.value, this.record.units());
     if (!read.ok) return this.settingsNote.set(read.message);
-    const most = field === 'edgeGapMm' ? 10 : field.startsWith('overhang') || field === 'smallestStripMm' ? 300 : 50;
+    const most = field in MOST_ALLOWANCE_MM ? MOST_ALLOWANCE_MM[field as keyof typeof MOST_ALLOWANCE_MM] : field === 'smallestStripMm' ? 300 : 50;
     if (read.value.lengthMm > most) return this.settingsNote.set(`At most ${formatDifference(most, this.record.units())}.`);
     this.settingsNote.set('');
-    const isAllowance = field.startsWith('overhang') || field === 'edgeGapMm';
+    const isAllowance = field in MOST_ALLOWANCE_MM;
     const fields = isAllowance
       ? { allowances: { ...doc.job.allowances, [field]: read.value.lengthMm } }
       : { cut: { ...doc.job.cut, [field]: read.value.lengthMm } };

@@ -100,7 +100,7 @@ export class LayDrawing {
   readonly holes = input<readonly Polygon[]>([]);
   readonly plan = input<SqueegeePlan | null>(null);
   readonly drawing = input<StepDrawing>('pane');
-  readonly edgeGapMm = input(1.5);
+  readonly edgeGapMm = input(0);
   readonly overhangMm = input(25);
   /** Trimmed from a top corner, or from the middles. */
   readonly trim = input<'corner' | 'centre'>('corner');

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { cutMethod, frameKind, obstructionKind, type Allowances, type Surface } from '@yellow-pane/contracts';
+import { cutMethod, frameKind, MOST_ALLOWANCE_MM, obstructionKind, type Allowances, type Surface } from '@yellow-pane/contracts';
 import { resolveAllowances } from '@yellow-pane/core';
-import { parseLength, formatLength } from '@yellow-pane/core/ground';
+import { formatDifference, formatLength, parseLength } from '@yellow-pane/core/ground';
 import { methodNames } from '../../../kit/method-names';
 import { RecordStore } from '../../../record/record.store';
 
@@ -136,8 +136,9 @@ export class SurfaceDetails {
   protected setAllowance(field: AllowanceMm, box: HTMLInputElement): void {
     const { [field]: _old, ...rest } = this.surface().allowances ?? {};
     const read = box.value.trim() === '' ? null : parseLength(box.value, this.record.units());
-    const most = field === 'edgeGapMm' ? 10 : 300;
-    const message = read && !read.ok ? read.message : read && read.ok && read.value.lengthMm > most ? `At most ${most} mm.` : '';
+    const most = MOST_ALLOWANCE_MM[field];
+    const message =
+      read && !read.ok ? read.message : read && read.ok && read.value.lengthMm > most ? `At most ${formatDifference(most, this.record.units())}.` : '';
     box.setCustomValidity(message);
     if (message) return void box.reportValidity();
     this.set('Allowance', { allowances: read && read.ok ? { ...rest, [field]: read.value.lengthMm } : rest });
