@@ -135,7 +135,12 @@ test('a price at the window on a phone: tapes, film, price, yes, and the job is 
   const price = page.locator('[data-price]');
   await expect(price).toContainText('€');
   await page.getByText('What it is made of').click();
-  await expect(price).toContainText('Laying');
+  // by hand: 3 × 0.905 × 1.210 = 3.285 m². Lying, 1260 across and 955 along, three take 2.87 m; 3 × 8 + 12 × 3.285 = 63.4 min of laying and 45 of setting up at 48 an hour
+  for (const line of [/Film 2\.87 m of 1524 mm.*€63\.16/, /Laying 1\.1 h at 48\.00.*€50\.74/, /Setting up.*€36\.00/, /Cleaning.*€15\.77/])
+    await expect(price.locator('tr').filter({ hasText: line })).toHaveCount(1);
+  // 165.67 and 21 % of tax, line by line
+  await expect(price).toContainText('€34.79');
+  await expect(price).toContainText('€200.46');
   await page.getByRole('button', { name: 'The customer says yes to this one' }).click();
   await expect(page).toHaveURL(/\/jobs\/.*\/measure/);
   // what was quoted is a guess: it is shown, and counts as nothing taped

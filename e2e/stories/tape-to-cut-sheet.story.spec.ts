@@ -27,6 +27,16 @@ test('from a crooked toilet window to the cut sheet, and everything is there aft
   await bench.planSettled();
   await expect(page.locator('[data-piece]').first()).toBeVisible();
   await expect(page.getByText('factory edge, no cut')).toBeVisible();
+  // what the knife gets: the widest tape, 25 over on the trimmed side, 1.5 off the other frame, and a hair for the tapes; upright 25 over at both ends; in steps of 5 mm
+  const list = await page.request.get(`${server.url}/api/jobs/${await server.jobId('Tern Point terminal')}/cut-list.csv`);
+  const [head, own] = (await list.text()).split('\r\n').filter((l) => l.startsWith('place,') || l.includes(',Toilet 2,')).map((l) => l.split(',')); // prettier-ignore
+  const of = (column: string) => own![head!.indexOf(column)]!;
+  const [across, upright] = [Number(of('widthMm')), Number(of('heightMm'))];
+  expect(across).toBeGreaterThanOrEqual(612 + 25 - 1.5);
+  expect(across).toBeLessThanOrEqual(612 + 25 + 5);
+  expect(upright).toBeGreaterThanOrEqual(669 + 50);
+  expect(upright).toBeLessThanOrEqual(669 + 50 + 15);
+  expect([across % 5, upright % 5, of('plan'), of('factoryEdge')]).toEqual([0, 0, 'kept', 'right']);
 
   const steps = await bench.knifeOrder().count();
   expect(steps).toBeGreaterThan(15);
@@ -41,6 +51,8 @@ test('from a crooked toilet window to the cut sheet, and everything is there aft
   const pdf = await page.request.get(server.url + href);
   expect(pdf.status()).toBe(200);
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
+  const committed = await page.request.get(list.url());
+  expect((await committed.text()).split('\r\n').find((l) => l.includes(',Toilet 2,'))).toBe(own!.join(',').replace(/kept$/, 'committed'));
 
   await server.stop();
   await server.start();

@@ -141,8 +141,9 @@ export class CutService {
           ),
       );
       const own = new Map(input.cuts.flatMap((c) => c.pieces).map((p) => [p.id, p]));
+      const isCommitted = standing.is !== 'none' && standing.plan.status === 'committed';
       const since = standing.is === 'committed' ? standing.changes.map((c) => c.words) : [];
-      films.push({ film, rolls, pieces, single: singlePieces(pieces, own), cuts: input.cuts, layout, steps, leftovers: doc.firm.leftovers, standing: standing.is, since }); // prettier-ignore
+      films.push({ film, rolls, pieces, single: singlePieces(pieces, own), cuts: input.cuts, layout, steps, leftovers: doc.firm.leftovers, standing: isCommitted ? 'committed' : standing.is, since }); // prettier-ignore
     }
     if (films.length === 0) throw new Refusal('not-cuttable', 'There is nothing that can be cut yet: no pane has both its tapes and a film.');
     const place = new Map(doc.places.map((p) => [p.id, p.name]));
