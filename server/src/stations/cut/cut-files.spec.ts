@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { JobDocument, Patch, Plan } from '@yellow-pane/contracts';
 import { filmPlanInput, knifeOrder, layPiecesOnRolls, takeFromStock } from '@yellow-pane/core';
 import type { App } from '../../app.js';
-import { ines, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
+import { ines, lanternStreetId, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
 import type { OpenDatabase } from '../../db/database.js';
 
 let app: App;
@@ -76,6 +76,13 @@ describe('the cut sheet, read again from outside', () => {
       for (const v of p.vertices) expect(v.x).toBeGreaterThanOrEqual(0);
     }
     expect(new Set(dxf.entities.map((e) => e.layer))).toEqual(new Set(['ROLL_EDGE', 'CROSSCUT', 'PIECE', 'OUTLINE', 'TEXT']));
+  });
+
+  test('in an inch job the scale under the roll is in feet', async () => {
+    const svg = (await request(app.http).get(`/api/jobs/${lanternStreetId}/cut-sheet.svg`).set('Host', 'localhost').buffer(true)).body.toString() as string;
+    expect([...svg.matchAll(/>(\d+) ft</g)].slice(0, 4).map((m) => m[1])).toEqual(['0', '2', '4', '6']);
+    expect(svg).not.toMatch(/>\d+ m</);
+    expect((await binary('cut-sheet.svg')).body.toString()).toMatch(/>1 m</);
   });
 
   test('nothing has been kept yet: every paper and file says that it is a proposal', async () => {

@@ -1,6 +1,6 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import type { Piece } from '@yellow-pane/contracts';
-import { formatLength, formatLong, moneyText, startEdge } from '@yellow-pane/core';
+import { formatLength, formatLong, moneyText, startEdge, unbroken } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
 import { faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
@@ -93,7 +93,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
   out.push({ text: 'Pieces', bold: true, fontSize: 12, margin: [0, 8, 0, 4] });
   const cells = film.single.map((p): Content => {
     const corners = p.path && p.path.length <= 8 && p.path.every((q) => q.bulge === 0) ? p.path : null;
-    const f = (mm: number) => formatLength(mm, doc.job.units);
+    const f = (mm: number) => unbroken(formatLength(mm, doc.job.units));
     const scale = 70 / Math.max(p.widthMm, p.heightMm);
     return {
       unbreakable: true,
@@ -141,7 +141,7 @@ function rollOf(film: FilmSheet, piece: Piece): FilmSheet['rolls'][number] | und
 /** Labels for the liner, by room, in the order of the walk: three across. */
 export async function labelsPdf(sheet: CutSheet, paper: Paper): Promise<Buffer> {
   const { doc } = sheet;
-  const f = (mm: number) => formatLength(mm, doc.job.units);
+  const f = (mm: number) => unbroken(formatLength(mm, doc.job.units));
   const all = sheet.films.flatMap((film) => film.single.map((p) => ({ p, film })));
   const walk = doc.surfaces.map((s) => s.id);
   all.sort((a, b) => walk.indexOf(a.p.surfaceId) - walk.indexOf(b.p.surfaceId));

@@ -66,8 +66,16 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
     );
   }
   for (const edge of [0, W]) parts.push(`<path d="M ${n(fromMm)} ${n(edge)} H ${n(toMm)}" stroke="#1C2226" stroke-width="12"/>`);
-  for (let m = Math.ceil(fromMm / 1000); m * 1000 <= toMm; m++)
-    parts.push(text(m * 1000, W + 130, 60, `${m} m`, 'text-anchor="middle"'), `<path d="M ${m * 1000} ${n(W + 20)} v 40" stroke="#1C2226" stroke-width="4"/>`);
+  // a scale in the job's units: metres, or every second foot
+  const [stepMm, each, unit] = units === 'in' ? [609.6, 2, 'ft'] : [1000, 1, 'm'];
+  for (let k = Math.ceil(fromMm / stepMm); k * stepMm <= toMm; k++) {
+    const x = k * stepMm;
+    const anchor = x - fromMm < 80 ? 'start' : 'middle';
+    parts.push(
+      text(x, W + 130, 60, `${k * each} ${unit}`, `text-anchor="${anchor}"`),
+      `<path d="M ${n(x)} ${n(W + 20)} v 40" stroke="#1C2226" stroke-width="4"/>`,
+    );
+  }
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(fromMm - 40)} -170 ${n(toMm - fromMm + 80)} ${n(W + 330)}" font-family="Atkinson" fill="#1C2226">${parts.join('')}</svg>`;
 }
 
@@ -121,10 +129,13 @@ export function pieceSvg(piece: Pick<Piece, 'widthMm' | 'heightMm' | 'trimmedEdg
     piece.trimmedEdges.includes(edge)
       ? `stroke="#A8431A" stroke-width="${n(s / 6)}" stroke-dasharray="${n(s / 2)} ${n(s / 3)}"`
       : `stroke="#1C2226" stroke-width="${n(s / 3)}"`;
+  // under the arrow; beside it where the piece is too low for both
+  const isLow = h * 0.22 < 1.4 * s;
+  const words = `<text x="${n(w / 2 + (isLow ? s : 0))}" y="${n(isLow ? h / 2 + s / 3 : h * 0.78)}" font-size="${n(s)}" text-anchor="${isLow ? 'start' : 'middle'}">top of pane</text>`;
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(-m)} ${n(-m)} ${n(w + 2 * m)} ${n(h + 2 * m)}" font-family="Atkinson" fill="#1C2226"><rect width="${n(w)}" height="${n(h)}" fill="#FFF6DC"/>${own}
 <path d="M 0 0 H ${n(w)}" ${line('top')}/><path d="M ${n(w)} 0 V ${n(h)}" ${line('right')}/><path d="M 0 ${n(h)} H ${n(w)}" ${line('bottom')}/><path d="M 0 0 V ${n(h)}" ${line('left')}/>
 <path d="M ${n(w / 2)} ${n(h * 0.7)} V ${n(h * 0.32)}" stroke="#3E6E8E" stroke-width="${n(s / 4)}" fill="none"/><path d="M ${n(w / 2 - s / 2)} ${n(h * 0.34)} L ${n(w / 2)} ${n(h * 0.34 - s)} L ${n(w / 2 + s / 2)} ${n(h * 0.34)} Z" fill="#3E6E8E"/>
-<text x="${n(w / 2)}" y="${n(h * 0.78)}" font-size="${n(s)}" text-anchor="middle">top of pane</text>
+${words}
 <text x="${n(w / 2)}" y="${n(-m * 0.3)}" font-size="${n(s * 1.2)}" text-anchor="middle">${f(w)}</text><text x="${n(-m * 0.3)}" y="${n(h / 2)}" font-size="${n(s * 1.2)}" text-anchor="middle" transform="rotate(-90 ${n(-m * 0.3)} ${n(h / 2)})">${f(h)}</text></svg>`;
 }
 

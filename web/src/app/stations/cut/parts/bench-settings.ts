@@ -12,11 +12,11 @@ import { RecordStore } from '../../../record/record.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p><a class="underline" routerLink="/stock">Stock</a>: {{ idle() }}</p>
-    <p class="flex items-center gap-2">
+    <p class="flex flex-wrap items-center gap-2">
       <label class="flex items-center gap-1"
         >Pull <input #pull class="field figure w-20!" [value]="f(record.doc()!.job.cut.longestPullMm)" (change)="setPull(pull)"
       /></label>
-      <label class="flex min-w-0 flex-1 items-center gap-1"
+      <label class="flex min-w-0 flex-1 basis-full items-center gap-1"
         >Knife
         <select #stages class="field w-full! min-w-0 flex-1" (change)="setStages(stages.value)">
           <option value="3" [selected]="record.doc()?.job?.cut?.stages === 3">across, along, across</option>
