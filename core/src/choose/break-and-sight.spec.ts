@@ -33,7 +33,7 @@ const judge = (pane: string, film: string, more: Partial<VerdictInput> = {}) => 
 
 describe('how warm a pane gets', () => {
   const one: PaneNetwork = { thicknessMm: [6], between: [], outside: 23, inside: 8 };
-  test('settled: half of 600 W/m² soaked up, 0 °C outside and 20 °C inside: 14.839 °C (computed, he 23, hi 8)', () =>
+  test('settled: half of 600 W/m² soaked up, 0 °C outside and 20 °C inside: 14.839 °C (by hand: (300 + 8 × 20) / (23 + 8))', () =>
     expect(stepPanes(one, [0], [300], 0, 20, Infinity)[0]).toBeCloseTo(14.839, 3));
 
   test('a step of any length ends between now and settled, and many small ones reach it', () => {
