@@ -1,10 +1,12 @@
 import { defaultCutSettings, newCurvedPane, newSurface, type Film, type Reading } from '@yellow-pane/contracts';
 import { demoFilms, demoFirm, launchAndShuttle } from '@yellow-pane/demo';
-import { chordOfArc, chordReadings, curvedOf, missingBows, mirroredReading, shrinkInputOf } from './curved-pane.js';
+import { chordOfArc, chordReadings, surveySurface } from '../form/index.js';
+import { mirroredReading } from '../measure/index.js';
+import { curvedOf, missingBows, shrinkInputOf } from './curved-pane.js';
 import { filmPlanInput } from './film-plan.js';
 import { layPiecesOnRolls } from './layout/index.js';
 import { movePiece } from './layout/move.js';
-import { cutOfSurface, shrinkRequestOf, shrinkSourceOf, surveySurface, type JobRecords } from './job-pieces.js';
+import { cutOfSurface, shrinkRequestOf, shrinkSourceOf, type JobRecords } from './job-pieces.js';
 
 const file = launchAndShuttle();
 const records: JobRecords = { firm: demoFirm, ...file };

@@ -2,7 +2,9 @@ import { demoFirm, lanternStreet } from '../../../demo/src/index.js';
 import type { Drop, LogEntry, Piece, Plan } from '@yellow-pane/contracts';
 import { file, pane, records } from './demo-job.testing.js';
 import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, fixedDropsOf, methodFigures } from './film-plan.js';
-import { cutOfSurface, cutsForFilm, quotedSize, readingsHash, readingsInForce, resolveAllowances, surveySurface, tapesOf } from './job-pieces.js';
+import { surveySurface } from '../form/index.js';
+import { quotedSize, readingsHash, readingsInForce, tapesOf } from '../measure/index.js';
+import { cutOfSurface, cutsForFilm, resolveAllowances } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 

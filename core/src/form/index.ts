@@ -9,6 +9,8 @@ export * from './pane-fit.js';
 export * from './pane-outline.js';
 export * from './bow-sights.js';
 export * from './bow-names.js';
+export * from './chord.js';
+export * from './surface-survey.js';
 export * from './upright-bend.js';
 export * from './slack-range.js';
 export * from './fingers.js';

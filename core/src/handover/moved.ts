@@ -1,5 +1,5 @@
 import type { Firm, Job, Place, Quote, QuoteLine, Reading, Surface, Film, QuotePrice, Rates } from '@yellow-pane/contracts';
-import { surveySurface } from '../cut/index.js';
+import { surveySurface } from '../form/index.js';
 import { enclosingRectangle } from '../measure/index.js';
 import { priceQuote } from './price.js';
 

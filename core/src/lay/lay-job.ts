@@ -27,11 +27,10 @@ import {
   paneToPiece,
   piecesOfPane,
   resolveAllowances,
-  surveySurface,
   uprightBendOf,
   type JobRecords,
 } from '../cut/index.js';
-import { formRefusal, isArch, takesNoFullGun } from '../form/index.js';
+import { formRefusal, isArch, surveySurface, takesNoFullGun } from '../form/index.js';
 import { pressingBladeFor } from '../prepare/index.js';
 import { careOfFace, rulings } from '../choose/index.js';
 import { darkens, workClassOf } from '../films/index.js';

@@ -8,3 +8,4 @@ export * from './shape-survey.js';
 export * from './believed.js';
 export * from './drawn-outline.js';
 export * from './words.js';
+export * from './readings.js';

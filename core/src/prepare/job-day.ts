@@ -1,5 +1,6 @@
 import type { Exposure, Film, Firm, Job, Place, PrepareSettings, Reading, Surface, WeatherDay } from '@yellow-pane/contracts';
-import { surveySurface, uprightBendOf } from '../cut/index.js';
+import { uprightBendOf } from '../cut/index.js';
+import { surveySurface } from '../form/index.js';
 import { boundingBox, pathArea, pathLength } from '../geometry/index.js';
 import { contentHash, dayStartMs } from '../ground/index.js';
 import { glassDay, indoorDay, typedOver } from './glass-day.js';
