@@ -137,6 +137,24 @@ describe('Cut: one film on its rolls', () => {
     expect(plans().byFilm()[roll('B-031').filmId]!.stored!.status).toBe('draft');
   });
 
+  test('committed, and then no pane has this film any more: its plan and its rolls stay in sight, and what is not wanted is said', async () => {
+    button('Take off the stock').click();
+    await settle(40);
+    const { filmId } = roll('B-031');
+    const before = plans().byFilm()[filmId]!.layout;
+    const panes = record().doc()!.surfaces.filter((s) => s.filmId === filmId); // prettier-ignore
+    await record().change(
+      'Another film',
+      panes.map((s) => ({ op: 'set', kind: 'surface', id: s.id, field: 'filmId', value: null })),
+    );
+    await at('W1');
+    button('Breakwater 200').click();
+    await settle();
+    expect(plans().byFilm()[filmId]!.layout).toEqual(before);
+    expect(text('[data-replan]')).toContain('O1 is not wanted any more');
+    expect(text('[data-roll="B-031"]')).toContain('taken off the stock');
+  });
+
   test('film that is missing is said before the cut, with what it is sold in', async () => {
     await record().set('short', 'roll', roll('B-031').id, { lengthM: 2.1 });
     await settle();

@@ -70,9 +70,9 @@ export class CutPage {
   });
   protected readonly film = computed(() => {
     const films = this.films();
-    return (
-      films.find((f) => f.id === (this.record.surface()?.filmId ?? this.shownFilmId())) ?? films.find((f) => f.id === this.shownFilmId()) ?? films[0] ?? null
-    );
+    const of = (id: string | null | undefined) => films.find((f) => f.id === id);
+    // the film of the pane in hand is shown with it; one that was picked may have no pane any more
+    return of(this.shownFilmId()) ?? of(this.record.surface()?.filmId) ?? films[0] ?? null;
   });
   protected readonly plan = computed(() => {
     const film = this.film();
