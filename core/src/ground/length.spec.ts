@@ -155,3 +155,28 @@ describe('grains of 1/320 mm', () => {
       }),
     ));
 });
+
+describe('a reading keeps what was typed and the system it was meant in', () => {
+  const n = fc.integer({ min: 0, max: 4000 });
+  const typed = fc.oneof(
+    n.map(String),
+    fc.tuple(n, fc.constantFrom('.', ','), fc.integer({ min: 0, max: 99 })).map(([a, mark, b]) => `${a}${mark}${b}`),
+    fc
+      .tuple(n, fc.constantFrom(' ', '-'), fc.integer({ min: 1, max: 15 }), fc.constantFrom('', '"', ' in'))
+      .map(([a, gap, b, unit]) => `${a % 300}${gap}${b}/16${unit}`),
+    fc.integer({ min: 1, max: 15 }).map((b) => `${b}/16`),
+    fc.tuple(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 0, max: 11 })).map(([a, b]) => `${a}' ${b}`),
+    fc.tuple(n, fc.constantFrom(' mm', 'cm', ' m', ' in', ' ft')).map(([a, unit]) => `${a}${unit}`),
+    n.map((a) => `${(a / 10).toFixed(1)} mm`),
+  );
+  test('both together give the same length again, whatever the job is taped in: no honest tape is refused as another length than was typed', () =>
+    fc.assert(
+      fc.property(typed, fc.constantFrom('mm' as const, 'in' as const), fc.constantFrom('', '-'), (text, system, sign) => {
+        const first = sign ? parseOffset(sign + text, system) : parseLength(text, system);
+        fc.pre(first.ok);
+        const again = parseOffset(sign + text, first.value.unit);
+        expect(again.ok && again.value).toMatchObject({ lengthMm: first.value.lengthMm, unit: first.value.unit });
+      }),
+      { numRuns: 2000 },
+    ));
+});
