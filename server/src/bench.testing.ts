@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { demoId, demoPersons } from '@yellow-pane/demo';
-import type { ChangeDraft, Patch } from '@yellow-pane/contracts';
+import type { ChangeDraft, JobDocument, Patch, Plan } from '@yellow-pane/contracts';
+import { CORE_VERSION, filmPlanInput, layPiecesOnRolls } from '@yellow-pane/core';
 import { v7 as uuidv7 } from 'uuid';
 import { createApp, type App, type Bench } from './app.js';
 import { setUpBench } from './bench-setup.js';
@@ -43,6 +44,26 @@ export async function openBench(journal: Journal | null = null, more: Partial<Be
     renameSync(beside, laidOut);
   }
   return { app, open };
+}
+
+/** A film of a job laid out in so many steps, as a draft that can be stored. */
+export function draftPlan(doc: JobDocument, filmId: string, steps: number): Plan {
+  const input = filmPlanInput(doc, doc.job.cut, filmId, undefined);
+  return {
+    id: uuidv7(),
+    jobId: doc.job.id,
+    filmId,
+    status: 'draft',
+    inputHash: input.hash,
+    coreVersion: CORE_VERSION,
+    pieces: [...input.pieces],
+    layout: layPiecesOnRolls(input.layout, steps),
+    lockedPieceIds: [],
+    isByHand: false,
+    takenRollIds: [],
+    updatedAt: new Date().toISOString(),
+    deletedAt: null,
+  };
 }
 
 /** A device that counts its own changes. */

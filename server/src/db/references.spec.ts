@@ -11,14 +11,13 @@ import {
   type JobDocument,
   type JobFile,
   type Patch,
-  type Plan,
   type Problem,
   type RecordKind,
 } from '@yellow-pane/contracts';
-import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, knifeOrder, layPiecesOnRolls, standingPlan, takeFromStock } from '@yellow-pane/core';
+import { doneSteps, filmPlanInput, finishedPieces, knifeOrder, standingPlan, takeFromStock } from '@yellow-pane/core';
 import { ternPoint } from '@yellow-pane/demo';
 import type { App } from '../app.js';
-import { ines, lanternStreetId, openBench, TestDevice, ternPointId } from '../bench.testing.js';
+import { ines, lanternStreetId, draftPlan, openBench, TestDevice, ternPointId } from '../bench.testing.js';
 import type { OpenDatabase } from './database.js';
 import { findDangling, reportDangling } from './references.js';
 import { RecordsRepository } from './records.repository.js';
@@ -163,11 +162,7 @@ describe('a job comes in from another bench', () => {
   test('part cut: plans, ticks, and the log come in as they went out, the film is taken once, and what is not cut can be planned anew', async () => {
     const { id: film } = (await document(ternPointId)).films.find((f) => f.kind === 'security')!;
     let doc = await document(ternPointId);
-    const input = filmPlanInput(doc, doc.job.cut, film, undefined);
-    const plan: Plan = {
-      id: uuidv7(), jobId: ternPointId, filmId: film, status: 'draft', inputHash: input.hash, coreVersion: CORE_VERSION, pieces: [...input.pieces], layout: layPiecesOnRolls(input.layout, 20),
-      lockedPieceIds: [], isByHand: false, takenRollIds: [], updatedAt: new Date().toISOString(), deletedAt: null,
-    }; // prettier-ignore
+    const plan = draftPlan(doc, film, 20);
     const ok = async (patches: Patch[]) => expect((await send(ternPointId, patches)).status).toBe(200);
     await ok([{ op: 'add', kind: 'plan', id: plan.id, value: plan }]);
     doc = await document(ternPointId);

@@ -2,10 +2,10 @@ import DxfParser from 'dxf-parser';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import type { JobDocument, Patch, Plan } from '@yellow-pane/contracts';
-import { filmPlanInput, knifeOrder, layPiecesOnRolls, takeFromStock } from '@yellow-pane/core';
+import type { JobDocument, Patch } from '@yellow-pane/contracts';
+import { knifeOrder, takeFromStock } from '@yellow-pane/core';
 import type { App } from '../../app.js';
-import { ines, lanternStreetId, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
+import { ines, lanternStreetId, draftPlan, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
 import type { OpenDatabase } from '../../db/database.js';
 
 let app: App;
@@ -120,11 +120,7 @@ describe('papers and files of a plan that the knife follows', () => {
   test('stand whatever else there is to cut from: a further roll of that film moves nothing; a pane taped anew is said, and its piece keeps the size the plan cuts', async () => {
     let doc = await document();
     const frost = doc.films.find((f) => f.name === 'Quay Frost plain')!;
-    const input = filmPlanInput(doc, doc.job.cut, frost.id, undefined);
-    const plan: Plan = {
-      id: uuidv7(), jobId: ternPointId, filmId: frost.id, status: 'draft', inputHash: input.hash, coreVersion: 'x', pieces: [...input.pieces], layout: layPiecesOnRolls(input.layout, 30),
-      lockedPieceIds: [], isByHand: false, takenRollIds: [], updatedAt: new Date().toISOString(), deletedAt: null,
-    }; // prettier-ignore
+    const plan = draftPlan(doc, frost.id, 30);
     await change('Lay', [{ op: 'add', kind: 'plan', id: plan.id, value: plan }]);
     const own = (all: readonly string[]) => all.filter((l) => l.includes(',Quay Frost plain,'));
     const kept = own(await lines());

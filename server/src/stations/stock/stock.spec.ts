@@ -3,10 +3,10 @@ import request from 'supertest';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { v7 as uuidv7 } from 'uuid';
 import type { JobDocument, Patch, Plan, Problem, Roll, StockLine } from '@yellow-pane/contracts';
-import { CORE_VERSION, filmPlanInput, knifeOrder, layPiecesOnRolls, promiseNeededMm, reserve, takeFromStock } from '@yellow-pane/core';
+import { filmPlanInput, knifeOrder, promiseNeededMm, reserve, takeFromStock } from '@yellow-pane/core';
 import { demoFilms } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
-import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId } from '../../bench.testing.js';
+import { ines, lanternStreetId, okan, draftPlan, openBench, TestDevice, ternPointId } from '../../bench.testing.js';
 import type { OpenDatabase } from '../../db/database.js';
 
 let app: App;
@@ -32,11 +32,7 @@ async function change(jobId: string, label: string, patches: Patch[], by = devic
 /** Lays a film of a job out and stores the plan. */
 async function storePlan(jobId: string, filmId: string): Promise<Plan> {
   const doc = await document(jobId);
-  const input = filmPlanInput(doc, doc.job.cut, filmId, undefined);
-  const plan: Plan = {
-    id: uuidv7(), jobId, filmId, status: 'draft', inputHash: input.hash, coreVersion: CORE_VERSION, pieces: [...input.pieces], layout: layPiecesOnRolls(input.layout, 30),
-    lockedPieceIds: [], isByHand: false, takenRollIds: [], updatedAt: new Date().toISOString(), deletedAt: null,
-  }; // prettier-ignore
+  const plan = draftPlan(doc, filmId, 30);
   expect((await change(jobId, 'Lay', [{ op: 'add', kind: 'plan', id: plan.id, value: plan }])).status).toBe(200);
   return plan;
 }
