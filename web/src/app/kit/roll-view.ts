@@ -156,7 +156,16 @@ const hatchPath: Record<Film['hatch'], string> = {
       }
       @for (m of marks(); track m.mm) {
         <line [attr.x1]="x(m.mm)" [attr.x2]="x(m.mm)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
-        <text [attr.x]="x(m.mm)" [attr.y]="top + rollPx() + 24" font-size="12" text-anchor="middle" fill="#56626A" class="figure">{{ m.text }}</text>
+        <text
+          [attr.x]="x(m.mm)"
+          [attr.y]="top + rollPx() + 24"
+          font-size="12"
+          [attr.text-anchor]="m.mm === 0 ? 'start' : 'middle'"
+          fill="#56626A"
+          class="figure"
+        >
+          {{ m.text }}
+        </text>
       }
       @if (over(); as o) {
         <rect

@@ -14,7 +14,7 @@ import { RecordStore } from '../../../record/record.store';
     <p><a class="underline" routerLink="/stock">Stock</a>: {{ idle() }}</p>
     <p class="flex flex-wrap items-center gap-2">
       <label class="flex items-center gap-1"
-        >Pull <input #pull class="field figure w-20!" [value]="f(record.doc()!.job.cut.longestPullMm)" (change)="setPull(pull)"
+        >Pull <input #pull class="field figure w-28!" [value]="f(record.doc()!.job.cut.longestPullMm)" (change)="setPull(pull)"
       /></label>
       <label class="flex min-w-0 flex-1 basis-full items-center gap-1"
         >Knife
