@@ -35,4 +35,6 @@ export * from './jobs/deleted-days.js';
 export * from './bench-document.js';
 export * from './shop/shop.js';
 export * from './compute.js';
+export * from './addresses.js';
 export * from './routes.js';
+export * from './calls.js';

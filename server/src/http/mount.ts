@@ -1,12 +1,10 @@
 import type { Request, Response, Router } from 'express';
 import type * as z from 'zod';
-import { errorTable, routes, type AdmittedDevice, type Fault, type RouteName } from '@yellow-pane/contracts';
+import { errorTable, routes, type AdmittedDevice, type Fault, type Received, type RouteDefinition, type RouteName } from '@yellow-pane/contracts';
 import { asker } from '../compute/asker.js';
 import { Refusal } from '../problem.js';
 
-type Definition<N extends RouteName> = (typeof routes)[N];
-type Part<N extends RouteName, P extends 'params' | 'query' | 'body'> = Definition<N> extends Record<P, infer S extends z.ZodType> ? z.output<S> : undefined;
-type Result<N extends RouteName> = Definition<N>['result'] extends z.ZodType ? z.input<Definition<N>['result']> : FileAnswer;
+type Result<N extends RouteName> = (typeof routes)[N]['result'] extends infer S extends z.ZodType ? z.input<S> : FileAnswer;
 
 /** A file as an answer. */
 export interface FileAnswer {
@@ -14,9 +12,9 @@ export interface FileAnswer {
   readonly bytes: Buffer | string;
 }
 export interface Call<N extends RouteName> {
-  readonly params: Part<N, 'params'>;
-  readonly query: Part<N, 'query'>;
-  readonly body: Part<N, 'body'>;
+  readonly params: Received<N, 'params'>;
+  readonly query: Received<N, 'query'>;
+  readonly body: Received<N, 'body'>;
   /** The device that was let in; null: the bench itself. */
   readonly device: AdmittedDevice | null;
 }
@@ -61,15 +59,7 @@ function wellFormed(value: unknown, where: string): unknown {
 
 /** Mounts one call of the contract: what comes in is read by its schemas, what goes out is the schema's or a file. */
 export function mount<N extends RouteName>(router: Router, name: N, work: (call: Call<N>) => Promise<Result<N>>): void {
-  const definition = routes[name] as {
-    method: 'get' | 'post';
-    path: string;
-    params?: z.ZodType;
-    query?: z.ZodType;
-    body?: z.ZodType;
-    result: z.ZodType | null;
-    fileType?: string;
-  };
+  const definition: RouteDefinition = routes[name];
   router[definition.method](definition.path, async (req: Request, res: Response) => {
     const call = {
       params: read(definition.params, req.params, 'path'),

@@ -29,7 +29,7 @@ export function openApiDocument(): object {
       request: {
         ...(r.params ? { params: r.params } : {}),
         ...(r.query ? { query: r.query } : {}),
-        ...(r.body ? { body: { content: { [name === 'importMeasures' ? 'text/csv' : 'application/json']: { schema: r.body } } } } : {}),
+        ...(r.body ? { body: { content: bodyContent(r.body, r.takes ?? ['application/json']) } } : {}),
       },
       responses: {
         200: {
@@ -49,6 +49,8 @@ export function openApiDocument(): object {
     },
   });
 }
+
+const bodyContent = (schema: z.ZodType, takes: readonly string[]) => Object.fromEntries(takes.map((type) => [type, { schema }]));
 
 const escape = (s: string): string => s.replace(/&/g, '&amp;').replace(/</g, '&lt;');
 

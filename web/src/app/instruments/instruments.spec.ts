@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { InstrumentAct, InstrumentReading, InstrumentStatus } from '@yellow-pane/contracts';
+import type { InstrumentReading, InstrumentStatus, Sent } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from '../record/api';
 import { Device } from '../record/device';
 import { Instruments } from './instruments';
@@ -29,7 +29,7 @@ const laser = (seq: number, lengthMm: number, deviceId: string | null = null): I
 let instruments: Instruments;
 let heard: InstrumentReading[];
 let stop: () => void;
-let acts: InstrumentAct[];
+let acts: Sent<'instrumentAct'>['body'][];
 let refuse: ApiProblem | null;
 
 beforeEach(() => {
@@ -37,7 +37,7 @@ beforeEach(() => {
   (globalThis as Record<string, unknown>)['EventSource'] = FakeStream;
   [heard, acts, refuse] = [[], [], null];
   const api = {
-    instrumentAct: async (act: InstrumentAct) => {
+    instrumentAct: async ({ body: act }: Sent<'instrumentAct'>) => {
       acts.push(act);
       if (refuse) throw refuse;
       return laser(7, 1200, TestBed.inject(Device).id);

@@ -1,6 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
 import type { InstrumentAct, InstrumentKind, InstrumentReading, InstrumentStatus } from '@yellow-pane/contracts';
-import { Api } from '../record/api';
+import { Api, hrefOf } from '../record/api';
 import { Device } from '../record/device';
 import { EventLine } from '../record/event-line';
 
@@ -23,7 +23,7 @@ export class Instruments {
   onReading(hear: (reading: InstrumentReading) => void): () => void {
     this.ears.add(hear);
     this.line ??= new EventLine(
-      () => '/api/instruments/stream?ngsw-bypass=1',
+      () => `${hrefOf('instrumentStream')}?ngsw-bypass=1`,
       (data) => this.take(JSON.parse(data) as InstrumentStatus),
       // after a break the bench tells how things stand; what was read meanwhile goes into no field
       () => this.heard.clear(),
@@ -41,7 +41,7 @@ export class Instruments {
   async act(act: InstrumentAct): Promise<void> {
     try {
       this.trouble.set(null);
-      this.take(await this.api.instrumentAct(act.act === 'shoot' ? { ...act, deviceId: this.device.id } : act));
+      this.take(await this.api.instrumentAct({ body: act.act === 'shoot' ? { ...act, deviceId: this.device.id } : act }));
     } catch (error) {
       this.trouble.set(error instanceof Error ? error.message : String(error));
     }

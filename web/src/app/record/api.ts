@@ -1,32 +1,7 @@
 import { HttpClient, HttpErrorResponse } from '@angular/common/http';
-import { inject, Injectable, signal } from '@angular/core';
-import { firstValueFrom, timeout, TimeoutError, type Observable } from 'rxjs';
-import type {
-  AdmissionCode,
-  AdmittedDevice,
-  BenchDocument,
-  Change,
-  ChangeAnswer,
-  ChangeDraft,
-  Firm,
-  Job,
-  JobDocument,
-  BroughtBack,
-  DeletedJob,
-  JobSummary,
-  LearnedMinutes,
-  Person,
-  PlotRun,
-  PlotSettings,
-  PlotStatus,
-  Problem,
-  ShopStatus,
-  UndoRequest,
-  UnitSystem,
-  InstrumentAct,
-  InstrumentStatus,
-  WeatherDay,
-} from '@yellow-pane/contracts';
+import { inject, InjectionToken, signal, type Signal } from '@angular/core';
+import { firstValueFrom, timeout, TimeoutError } from 'rxjs';
+import { addresses, addressFrom, type Answer, type DocumentCall, type Problem, type RouteName, type SentArgs } from '@yellow-pane/contracts';
 
 /** A refusal as the server words it, or that the server was not reached. */
 export class ApiProblem extends Error {
@@ -41,6 +16,14 @@ export class ApiProblem extends Error {
 
 /** In a dead spot nothing answers, for minutes; after this it is taken as out of reach and tried again. @source house rule */
 const PATIENCE_MS = { greeting: 8000, usual: 30_000, large: 180_000 };
+const patienceOf: Partial<Record<RouteName, number>> = {
+  session: PATIENCE_MS.greeting,
+  addPhoto: PATIENCE_MS.large,
+  importJob: PATIENCE_MS.large,
+  importFilms: PATIENCE_MS.large,
+  importStock: PATIENCE_MS.large,
+  importMeasures: PATIENCE_MS.large,
+};
 
 function asProblem(error: unknown): ApiProblem {
   if (error instanceof TimeoutError) return outOfReach();
@@ -59,87 +42,52 @@ const safeJson = (text: string): unknown => {
   }
 };
 
-export interface Session {
-  firm: Firm;
-  persons: Person[];
-  lastDeviceSeq: number;
-  /** The bench's clock when it answered. */
-  at: string;
-  apiVersion: number;
-  /** How this device was let in; null: it is the bench itself. */
-  admitted: AdmittedDevice | null;
+/** What the bench says of itself and of this device. */
+export type Session = Answer<'session'>;
+export type { Answer } from '@yellow-pane/contracts';
+
+/** Every call that answers with a document, typed by the contract that the server answers by. */
+export type Calls = { readonly [N in DocumentCall]: (...sent: SentArgs<N>) => Promise<Answer<N>> };
+export interface Api extends Calls {
+  /** The bench was reached and does not let this device in, or no longer. */
+  readonly isPutOut: Signal<boolean>;
+}
+export const Api = new InjectionToken<Api>('the calls of the bench', { providedIn: 'root', factory: () => apiThrough(inject(HttpClient)) });
+
+/** Where a file or a stream of the bench is found, for a link. */
+export function hrefOf<N extends RouteName>(name: N, ...[sent]: SentArgs<N>): string {
+  const { params, query } = (sent ?? {}) as Loose;
+  return addressFrom(addresses[name].path, params, query);
 }
 
-/** Every call that the interface makes. */
-@Injectable({ providedIn: 'root' })
-export class Api {
-  private readonly http = inject(HttpClient);
+/** What any call may have been handed; which parts it has is settled by its type. */
+interface Loose {
+  readonly params?: Record<string, string>;
+  readonly query?: Record<string, string | number | boolean | null | undefined>;
+  readonly body?: unknown;
+}
+/** A text is a table, a blob says itself what it is, the rest is JSON. */
+function mediaTypeOf(body: unknown): string {
+  if (typeof body === 'string') return 'text/csv';
+  return body instanceof Blob ? body.type || 'image/jpeg' : 'application/json';
+}
 
-  /** The bench was reached and does not let this device in, or no longer. */
-  readonly isPutOut = signal(false);
-
-  private async get<T>(url: string, patienceMs = PATIENCE_MS.usual): Promise<T> {
-    return this.answered(this.http.get<T>(url), patienceMs);
-  }
-  private async post<T>(url: string, body: unknown, headers: Record<string, string> = {}, patienceMs = PATIENCE_MS.usual): Promise<T> {
-    return this.answered(this.http.post<T>(url, body, { headers }), patienceMs);
-  }
-  private async answered<T>(call: Observable<T>, patienceMs: number): Promise<T> {
+function apiThrough(http: HttpClient): Api {
+  const isPutOut = signal(false);
+  const ask = async (name: DocumentCall, { params, query, body }: Loose): Promise<unknown> => {
+    const { method, path } = addresses[name];
+    const headers: Record<string, string> = body === undefined ? {} : { 'Content-Type': mediaTypeOf(body) };
     try {
-      const answer = await firstValueFrom(call.pipe(timeout(patienceMs)));
-      this.isPutOut.set(false);
+      const call = http.request(method, addressFrom(path, params, query), { body, headers });
+      const answer = await firstValueFrom(call.pipe(timeout(patienceOf[name] ?? PATIENCE_MS.usual)));
+      isPutOut.set(false);
       return answer;
     } catch (error) {
       const problem = asProblem(error);
-      if (problem.code !== 'offline') this.isPutOut.set(problem.code === 'not-admitted');
+      if (problem.code !== 'offline') isPutOut.set(problem.code === 'not-admitted');
       throw problem;
     }
-  }
-
-  session = (deviceId: string) => this.get<Session>(`/api/session?deviceId=${deviceId}`, PATIENCE_MS.greeting);
-  bench = (personId: string, deviceId: string) => this.get<BenchDocument>(`/api/bench?personId=${personId}&deviceId=${deviceId}`);
-  changesSince = (jobId: string, after: number) =>
-    this.get<{ changes: Change[]; revision: number; isTooMuch: boolean }>(`/api/jobs/${jobId}/changes?after=${after}`);
-  jobs = () => this.get<JobSummary[]>('/api/jobs');
-  deletedJobs = () => this.get<DeletedJob[]>('/api/deleted-jobs');
-  bringBackJob = (jobId: string, who: { personId: string; deviceId: string }) => this.post<BroughtBack>(`/api/deleted-jobs/${jobId}/bring-back`, who);
-  createJob = (body: { name: string; customer: string; units: UnitSystem; personId: string; deviceId: string }) => this.post<Job>('/api/jobs', body);
-  job = (jobId: string, personId: string, deviceId: string) => this.get<JobDocument>(`/api/jobs/${jobId}?personId=${personId}&deviceId=${deviceId}`);
-  addPhoto = (photo: Blob) =>
-    this.post<{ photo: string; bytes: number }>('/api/photos', photo, { 'Content-Type': photo.type || 'image/jpeg' }, PATIENCE_MS.large);
-  layMinutes = () => this.get<LearnedMinutes>('/api/lay/minutes');
-  shop = () => this.get<ShopStatus>('/api/shop');
-  shopListen = (address: string | null) => this.post<ShopStatus>('/api/shop/listen', { address });
-  shopCode = (name: string, personId: string | null) => this.post<AdmissionCode>('/api/shop/code', { name, personId });
-  shopRemove = (deviceId: string) => this.post<ShopStatus>('/api/shop/remove', { deviceId });
-  change = (draft: ChangeDraft) => this.post<ChangeAnswer>(`/api/jobs/${draft.jobId}/changes`, draft);
-  undo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/undo`, request);
-  redo = (jobId: string, request: UndoRequest) => this.post<ChangeAnswer>(`/api/jobs/${jobId}/redo`, request);
-  importJob = (file: unknown, who: { personId: string; deviceId: string }) =>
-    this.post<{ jobId: string; isCopy: boolean }>(`/api/job-files?personId=${who.personId}&deviceId=${who.deviceId}`, file, {}, PATIENCE_MS.large);
-  importFilms = (body: unknown, same: string, who: { personId: string; deviceId: string }) =>
-    this.post<{ added: number; renewed: number; skipped: number }>(
-      `/api/films?personId=${who.personId}&deviceId=${who.deviceId}&same=${same}`,
-      body,
-      typeof body === 'string' ? { 'Content-Type': 'text/csv' } : {},
-      PATIENCE_MS.large,
-    );
-  importStock = (csv: string, same: string, who: { personId: string; deviceId: string }) =>
-    this.post<{ added: number; counted: number; skipped: number }>(`/api/stock.csv?personId=${who.personId}&deviceId=${who.deviceId}&same=${same}`, csv, {
-      'Content-Type': 'text/csv',
-    });
-  instrumentAct = (act: InstrumentAct) => this.post<InstrumentStatus>('/api/instruments/act', act);
-  /** @param sky null: as the service says it will be */
-  weather = (jobId: string, on: string, sky: WeatherDay['sky'] | null) =>
-    this.get<WeatherDay>(`/api/jobs/${jobId}/weather?on=${on}${sky ? `&sky=${sky}` : ''}`);
-  plotter = (from: number) => this.get<PlotStatus>(`/api/plotter?from=${from}`);
-  plotterStart = (jobId: string, body: { pieceId: string; settings: PlotSettings; personId: string; resumeId: string | null }) =>
-    this.post<PlotRun>(`/api/jobs/${jobId}/plotter`, body);
-  plotterAct = (act: 'pause' | 'resume' | 'stop' | 'jam') => this.post<PlotStatus>('/api/plotter/act', { act });
-  acceptQuote = (quoteId: string, body: { filmId: string; personId: string; deviceId: string }) =>
-    this.post<{ jobId: string }>(`/api/quotes/${quoteId}/accept`, body);
-  importMeasures = (jobId: string, csv: string, who: { personId: string; deviceId: string }) =>
-    this.post<{ readings: number; surfaces: number }>(`/api/jobs/${jobId}/measures.csv?personId=${who.personId}&deviceId=${who.deviceId}`, csv, {
-      'Content-Type': 'text/csv',
-    });
+  };
+  const calls = Object.fromEntries((Object.keys(addresses) as DocumentCall[]).map((name) => [name, (sent: Loose = {}) => ask(name, sent)])) as unknown as Calls;
+  return { ...calls, isPutOut: isPutOut.asReadonly() };
 }

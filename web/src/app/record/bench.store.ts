@@ -24,7 +24,7 @@ export const BenchStore = signalStore(
     const read = async (personId: string): Promise<BenchDocument> => {
       let doc: BenchDocument;
       try {
-        doc = await api.bench(personId, device.id);
+        doc = await api.bench({ query: { personId, deviceId: device.id } });
         void local.keepBench(doc).catch(() => undefined);
       } catch (error) {
         const kept = error instanceof ApiProblem && error.code === 'offline' ? await local.bench().catch(() => undefined) : undefined;

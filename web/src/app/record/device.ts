@@ -84,7 +84,7 @@ export class Device {
   private async greet(): Promise<Session> {
     const asked = Date.now();
     try {
-      const session = await this.api.session(this.id);
+      const session = await this.api.session({ query: { deviceId: this.id } });
       // half of the way there and back is taken off, as network time does it
       if (session.at) this.clockOffsetMs = Date.parse(session.at) - (asked + Date.now()) / 2;
       this.apiVersion.set(session.apiVersion);

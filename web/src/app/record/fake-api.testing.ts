@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { emptyStock } from '@yellow-pane/contracts';
-import type { BenchDocument, Change, ChangeAnswer, ChangeDraft, JobDocument, Patch, UndoRequest, WeatherDay } from '@yellow-pane/contracts';
+import type { Answer, BenchDocument, Change, ChangeAnswer, JobDocument, Patch, Sent, WeatherDay } from '@yellow-pane/contracts';
 import { demoFirm, demoPersons, ternPoint } from '../../../../demo/src/index';
 import { ApiProblem } from './api';
 import { applyPatches } from './updaters';
@@ -13,8 +13,8 @@ export function ternPointDocument(): JobDocument {
 /** Stands in for the server: keeps the document, answers in order, can be unreachable or refuse. */
 export class FakeApi {
   doc = ternPointDocument();
-  readonly drafts: ChangeDraft[] = [];
-  readonly undone: UndoRequest[] = [];
+  readonly drafts: Sent<'change'>['body'][] = [];
+  readonly undone: Sent<'undo'>['body'][] = [];
   /** How many calls go unanswered before the bench is there again. */
   unanswered = 0;
   refuseNext: ApiProblem | null = null;
@@ -22,8 +22,8 @@ export class FakeApi {
   private lastInverse: Patch[] = [];
   readonly history: Change[] = [];
   private answering = '';
-  changesSince = async (_jobId: string, after: number) => ({
-    changes: this.history.filter((c) => c.revision > after),
+  changesSince = async ({ query: { after } }: Sent<'changesSince'>): Promise<Answer<'changesSince'>> => ({
+    changes: this.history.filter((c) => c.revision > Number(after)),
     revision: this.doc.revision,
     isTooMuch: false,
   });
@@ -34,7 +34,7 @@ export class FakeApi {
     return this.answer(patches, 'elsewhere').change;
   }
 
-  session = async () => ({
+  session = async (): Promise<Answer<'session'>> => ({
     firm: this.doc.firm,
     persons: this.doc.persons,
     lastDeviceSeq: this.drafts.length + this.undone.length,
@@ -43,7 +43,7 @@ export class FakeApi {
     admitted: null,
   });
   /** Nobody has asked it about the weather. */
-  weather: (jobId: string, on: string, sky: WeatherDay['sky'] | null) => Promise<WeatherDay> = async () => {
+  weather: (sent: Sent<'weather'>) => Promise<WeatherDay> = async () => {
     throw new ApiProblem('no-place', 'Nobody has said where on earth the site is.');
   };
   job = async () => JSON.parse(JSON.stringify(this.doc)) as JobDocument;
@@ -79,7 +79,7 @@ export class FakeApi {
     return { change, canUndo: label, canRedo: null };
   }
 
-  change = async (draft: ChangeDraft): Promise<ChangeAnswer> => {
+  change = async ({ body: draft }: Sent<'change'>): Promise<ChangeAnswer> => {
     this.gate();
     this.drafts.push(draft);
     this.answering = draft.id;
@@ -90,7 +90,7 @@ export class FakeApi {
     this.doc = applyPatches(this.doc, draft.patches);
     return this.answer(draft.patches, draft.label);
   };
-  undo = async (_jobId: string, request: UndoRequest): Promise<ChangeAnswer> => {
+  undo = async ({ body: request }: Sent<'undo'>): Promise<ChangeAnswer> => {
     this.gate();
     this.undone.push(request);
     this.answering = request.id;

@@ -1,5 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import type { Change } from '@yellow-pane/contracts';
+import { hrefOf } from './api';
 import { EventLine } from './event-line';
 import { RecordStore } from './record.store';
 
@@ -13,7 +14,7 @@ export class JobStream {
     const line = new EventLine(
       () => {
         const doc = this.record.doc();
-        return `/api/jobs/${jobId}/stream?after=${doc?.job.id === jobId ? doc.revision : 0}&ngsw-bypass=1`;
+        return `${hrefOf('jobStream', { params: { jobId }, query: { after: doc?.job.id === jobId ? doc.revision : 0 } })}&ngsw-bypass=1`;
       },
       (data) => {
         // this device's own come by here too, in their turn among the others

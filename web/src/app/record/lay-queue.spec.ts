@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import { TestBed } from '@angular/core/testing';
-import type { ChangeDraft, LayEntry } from '@yellow-pane/contracts';
+import type { ChangeDraft, LayEntry, Sent } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
 import { FakeApi } from './fake-api.testing';
@@ -32,21 +32,22 @@ class CountingBench extends FakeApi {
       apiVersion: 1,
     };
   };
-  override changesSince = async (_jobId: string, after: number) => {
+  override changesSince = async ({ query: { after } }: Sent<'changesSince'>) => {
     if (this.isAway) throw new ApiProblem('offline', 'away');
-    return { changes: this.history.filter((c) => c.revision > after), revision: this.doc.revision, isTooMuch: false };
+    return { changes: this.history.filter((c) => c.revision > Number(after)), revision: this.doc.revision, isTooMuch: false };
   };
   override job = async () => {
     if (this.isAway) throw new ApiProblem('offline', 'away');
     return JSON.parse(JSON.stringify(this.doc)) as typeof this.doc;
   };
-  addPhoto = async (photo: Blob) => {
+  addPhoto = async ({ body }: Sent<'addPhoto'>) => {
+    const photo = body as Blob;
     if (this.isAway) throw new ApiProblem('offline', 'away');
     this.photos.push(photo);
     return { photo: 'f'.repeat(64), bytes: photo.size };
   };
   private seqOf = (deviceId: string) => Math.max(0, ...this.taken.filter((d) => d.deviceId === deviceId).map((d) => d.deviceSeq));
-  override change = async (draft: ChangeDraft) => {
+  override change = async ({ body: draft }: { body: ChangeDraft }) => {
     if (this.isAway) throw new ApiProblem('offline', 'away');
     const refusal = this.refuse?.(draft);
     if (refusal) throw refusal;

@@ -135,17 +135,17 @@ export class LayQueue implements OnDestroy {
     if (item.photoId) {
       const blob = await this.local.photo(item.photoId);
       if (blob) {
-        const { photo } = await this.api.addPhoto(blob);
+        const { photo } = await this.api.addPhoto({ body: blob });
         draft = { ...draft, patches: draft.patches.map((p) => (p.op === 'add' ? { ...p, value: { ...p.value, photo } } : p)) };
       }
     }
-    const answer = await this.api.change(draft);
+    const answer = await this.api.change({ params: { jobId: draft.jobId }, body: draft });
     await this.local.delivered({ ...item, draft });
     this.record.received(answer.change);
   }
 
   private async catchUp(item: QueuedChange): Promise<void> {
-    const session = await this.api.session(item.draft.deviceId);
+    const session = await this.api.session({ query: { deviceId: item.draft.deviceId } });
     await this.local.rewind(session.lastDeviceSeq);
   }
 }

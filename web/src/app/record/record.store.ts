@@ -77,7 +77,7 @@ export const RecordStore = signalStore(
     /** The job from the bench, or, out of its reach, as it was kept here. */
     const read = async (jobId: string, personId: string): Promise<{ doc: JobDocument; keptFrom: string | null }> => {
       try {
-        const doc = await api.job(jobId, personId, device.id);
+        const doc = await api.job({ params: { jobId }, query: { personId, deviceId: device.id } });
         void local.keepJob(doc).catch(() => undefined);
         return { doc, keptFrom: null };
       } catch (error) {
@@ -124,7 +124,7 @@ export const RecordStore = signalStore(
     /** Asks for what was missed. */
     const catchUp = async (jobId: string): Promise<void> => {
       if (replica?.base.job.id !== jobId) return;
-      const missed = await api.changesSince(jobId, replica.base.revision).catch(() => null);
+      const missed = await api.changesSince({ params: { jobId }, query: { after: replica.base.revision } }).catch(() => null);
       if (!missed || (replica.base.job.id as string) !== jobId) return;
       if (missed.isTooMuch) return load(jobId).catch(() => undefined);
       take(missed.changes, missed.revision);
@@ -243,7 +243,7 @@ export const RecordStore = signalStore(
         if (!doc || !person) return 'No job is open.';
         await sender.settled();
         try {
-          const done = await api.importMeasures(doc.job.id, csv, { personId: person.id, deviceId: device.id });
+          const done = await api.importMeasures({ params: { jobId: doc.job.id }, query: { personId: person.id, deviceId: device.id }, body: csv });
           await device.connect();
           await load(doc.job.id);
           return `${done.readings} measures came in${done.surfaces ? `, ${done.surfaces} panes are new` : ''}.`;

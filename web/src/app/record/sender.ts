@@ -67,7 +67,7 @@ export class Sender {
     return this.inTurn(() => {
       const request = { id: uuidv7(), ...this.who(), force };
       return this.again(
-        () => this.api[way](ownerId, request),
+        () => this.api[way]({ params: { jobId: ownerId }, body: request }),
         () => waiting(false),
       );
     });
@@ -123,7 +123,7 @@ export class Sender {
         patches: [...edit.patches],
       };
       try {
-        const answer = await this.again(() => this.api.change(draft), waiting);
+        const answer = await this.again(() => this.api.change({ params: { jobId: ownerId }, body: draft }), waiting);
         // it had reached the bench before: the number was not used
         if (answer.change.deviceId !== undefined && (answer.change.deviceId !== draft.deviceId || answer.change.deviceSeq !== draft.deviceSeq))
           this.device.giveBackSeq();

@@ -1,6 +1,10 @@
 import { ChangeDetectionStrategy, Component, type ElementRef, inject, signal, viewChild } from '@angular/core';
+import { addresses, addressFrom } from '@yellow-pane/contracts';
 import { SiteField } from '../kit/site-field';
 import { RecordStore } from '../record/record.store';
+
+type PaperOfJob = 'jobFile' | 'measuresCsv' | 'cutSheetPdf' | 'labelsPdf' | 'cutListCsv' | 'rollSvg' | 'rollDxf' | 'runSheetPdf' | 'layLogCsv';
+const file = (name: string, call: PaperOfJob) => ({ name, href: (jobId: string): string => addressFrom(addresses[call].path, { jobId }) });
 
 /** What a job is: for whom, where, until when; and its files. */
 @Component({
@@ -46,9 +50,9 @@ import { RecordStore } from '../record/record.store';
         />
         <h3 class="cap mt-5 mb-1">This job as a file</h3>
         <ul class="flex flex-wrap gap-x-4 gap-y-1 text-sm underline">
-          @for (f of files; track f.path) {
+          @for (f of files; track f.name) {
             <li>
-              <a [href]="'/api/jobs/' + doc.job.id + '/' + f.path" target="_blank" rel="noopener">{{ f.name }}</a>
+              <a [href]="f.href(doc.job.id)" target="_blank" rel="noopener">{{ f.name }}</a>
             </li>
           }
         </ul>
@@ -67,15 +71,15 @@ export class JobSheet {
   private readonly sheet = viewChild.required<ElementRef<HTMLDialogElement>>('sheet');
   protected readonly note = signal('');
   protected readonly files = [
-    { path: 'file', name: 'Job file (JSON)' },
-    { path: 'measures.csv', name: 'Measures (CSV)' },
-    { path: 'cut-sheet.pdf', name: 'Cut sheet (PDF)' },
-    { path: 'labels.pdf', name: 'Labels (PDF)' },
-    { path: 'cut-list.csv', name: 'Cut list (CSV)' },
-    { path: 'cut-sheet.svg', name: 'Rolls (SVG)' },
-    { path: 'cut-sheet.dxf', name: 'Rolls (DXF)' },
-    { path: 'run-sheet.pdf', name: 'Run sheets (PDF)' },
-    { path: 'log.csv', name: 'Log of the work (CSV)' },
+    file('Job file (JSON)', 'jobFile'),
+    file('Measures (CSV)', 'measuresCsv'),
+    file('Cut sheet (PDF)', 'cutSheetPdf'),
+    file('Labels (PDF)', 'labelsPdf'),
+    file('Cut list (CSV)', 'cutListCsv'),
+    file('Rolls (SVG)', 'rollSvg'),
+    file('Rolls (DXF)', 'rollDxf'),
+    file('Run sheets (PDF)', 'runSheetPdf'),
+    file('Log of the work (CSV)', 'layLogCsv'),
   ];
 
   open(): void {

@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { defaultPlotSettings, type PlotRun, type PlotStatus } from '@yellow-pane/contracts';
+import { defaultPlotSettings, type PlotRun, type PlotStatus, type Sent } from '@yellow-pane/contracts';
 import { contentHash, paneToPiece, plotOfPiece } from '@yellow-pane/core';
 import { Api, ApiProblem } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
@@ -23,18 +23,18 @@ class FakePlotter extends FakeApi {
   readonly acts: string[] = [];
   started: { pieceId: string; resumeId: string | null; scaleX: number } | null = null;
   away = false;
-  plotter = async (from: number): Promise<PlotStatus> => ({ ...this.status, plotted: this.status.plotted.slice(from - this.status.plottedFrom) , plottedFrom: from }); // prettier-ignore
-  plotterStart = async (
-    jobId: string,
-    body: { pieceId: string; settings: typeof defaultPlotSettings; personId: string; resumeId: string | null },
-  ): Promise<PlotRun> => {
+  plotter = async (sent?: Sent<'plotter'>): Promise<PlotStatus> => {
+    const plottedFrom = Number(sent?.query?.from ?? 0);
+    return { ...this.status, plotted: this.status.plotted.slice(plottedFrom - this.status.plottedFrom), plottedFrom };
+  };
+  plotterStart = async ({ params: { jobId }, body }: Sent<'plotterStart'>): Promise<PlotRun> => {
     if (this.away) throw new ApiProblem('plotter-away', 'The plotter does not answer. Is it switched on and on this network?');
-    this.started = { pieceId: body.pieceId, resumeId: body.resumeId, scaleX: body.settings.scaleX };
+    this.started = { pieceId: body.pieceId, resumeId: body.resumeId ?? null, scaleX: body.settings.scaleX };
     const run = runOf(jobId, body.pieceId, 'running');
     this.status = { ...this.status, run };
     return run;
   };
-  plotterAct = async (act: string): Promise<PlotStatus> => {
+  plotterAct = async ({ body: { act } }: Sent<'plotterAct'>): Promise<PlotStatus> => {
     this.acts.push(act);
     const run = this.status.run!;
     this.status = { ...this.status, run: { ...run, state: act === 'pause' ? 'paused' : act === 'resume' ? 'running' : act === 'stop' ? 'stopped' : 'failed', message: act === 'jam' ? 'The plotter stopped: the film is caught.' : '' } }; // prettier-ignore

@@ -231,7 +231,7 @@ export class PlotterPage {
     try {
       const before = this.status()?.run;
       const from = this.plottedFrom() + this.plotted().length;
-      const now = await this.api.plotter(from);
+      const now = await this.api.plotter({ query: { from } });
       if (now.run?.id !== before?.id || now.plottedCount < from) {
         this.plotted.set([]);
         this.plottedFrom.set(0);
@@ -256,7 +256,7 @@ export class PlotterPage {
     if (!jobId || !pieceId || !person) return;
     this.note.set('');
     try {
-      await this.api.plotterStart(jobId, { pieceId, settings: this.settings(), personId: person.id, resumeId });
+      await this.api.plotterStart({ params: { jobId }, body: { pieceId, settings: this.settings(), personId: person.id, resumeId } });
       this.plotted.set([]);
       this.plottedFrom.set(0);
       await this.ask();
@@ -267,7 +267,7 @@ export class PlotterPage {
   protected async act(act: 'pause' | 'resume' | 'stop' | 'jam'): Promise<void> {
     this.note.set('');
     try {
-      await this.api.plotterAct(act);
+      await this.api.plotterAct({ body: { act } });
       await this.ask();
     } catch (error) {
       this.note.set(error instanceof Error ? error.message : String(error));

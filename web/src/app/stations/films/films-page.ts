@@ -321,7 +321,7 @@ export class FilmsPage {
     const person = this.device.person() ?? (await this.device.connect());
     this.waiting.set(null);
     try {
-      const done = await this.api.importFilms(body, same, { personId: person.id, deviceId: this.device.id });
+      const done = await this.api.importFilms({ query: { personId: person.id, deviceId: this.device.id, same }, body });
       await this.device.connect();
       await this.bench.load();
       this.note.set(`${done.added} films came in, ${done.renewed} became new versions, ${done.skipped} were left as they are.`);

@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { BenchDocument, ChangeDraft, LearnedMinutes, StepSet } from '@yellow-pane/contracts';
+import type { BenchDocument, LearnedMinutes, StepSet, Sent } from '@yellow-pane/contracts';
 import { demoRates } from '../../../../../demo/src/index';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
@@ -9,7 +9,7 @@ import { FirmPage } from './firm-page';
 class FakeFirm extends FakeApi {
   override bench = async (): Promise<BenchDocument> => ({ revision: 1, firm: this.doc.firm, persons: this.doc.persons, films: [], rolls: [], stock: this.doc.stock, rates: [demoRates], quotes: [], stepSets: [], panesWithFilm: {}, canUndo: null, canRedo: null }); // prettier-ignore
   layMinutes = async (): Promise<LearnedMinutes> => [{ work: 'tint', paneCount: 23, jobCount: 3, factor: 1.4, middleHalf: [1.1, 1.6], usedFactor: 1.28, suggestedPerM2: 13.46 }]; // prettier-ignore
-  override change = async (draft: ChangeDraft) => {
+  override change = async ({ body: draft }: Sent<'change'>) => {
     this.drafts.push(draft);
     return { change: { patches: draft.patches, revision: 2, label: draft.label } as never, canUndo: draft.label, canRedo: null };
   };

@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { JobSummary, Patch } from '@yellow-pane/contracts';
+import type { JobSummary, Patch, Sent } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { JobsPage } from './jobs-page';
@@ -18,12 +18,12 @@ class FakeJobs extends FakeApi {
   brought: string[] = [];
   promisesGone = 0;
   deletedJobs = async () => (this.gone ? [{ id: this.doc.job.id, name: this.doc.job.name, customer: '', deletedAt: '2026-11-02T08:00:00Z' }] : []);
-  bringBackJob = async (jobId: string) => {
+  bringBackJob = async ({ params: { jobId } }: Sent<'bringBackJob'>) => {
     this.brought.push(jobId);
     this.gone = false;
     return { jobId, promisesBack: 1, promisesGone: this.promisesGone };
   };
-  override change = async (draft: Parameters<FakeApi['change']>[0]) => {
+  override change = async ({ body: draft }: Sent<'change'>) => {
     const had = this.refuseNext;
     if (had) {
       this.refuseNext = null;
@@ -33,7 +33,7 @@ class FakeJobs extends FakeApi {
     this.gone = true;
     return { change: { patches: draft.patches, revision: 2, label: draft.label } as never, canUndo: draft.label, canRedo: null };
   };
-  override undo = async (_job: string, request: Parameters<FakeApi['undo']>[1]) => {
+  override undo = async ({ body: request }: Sent<'undo'>) => {
     this.undone.push(request);
     this.gone = false;
     return { change: { patches: [], revision: 3, label: '' } as never, canUndo: null, canRedo: null };

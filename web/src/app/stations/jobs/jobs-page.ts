@@ -160,7 +160,7 @@ export class JobsPage {
     if (!name.trim()) return;
     try {
       const person = this.device.person() ?? (await this.device.connect());
-      const job = await this.api.createJob({ name, customer, units: units as UnitSystem, personId: person.id, deviceId: this.device.id });
+      const job = await this.api.createJob({ body: { name, customer, units: units as UnitSystem, personId: person.id, deviceId: this.device.id } });
       await this.device.connect();
       await this.router.navigate(['/jobs', job.id, 'measure']);
     } catch (error) {
@@ -172,7 +172,7 @@ export class JobsPage {
   protected async remove(j: JobSummary): Promise<void> {
     try {
       const person = this.device.person() ?? (await this.device.connect());
-      const doc = await this.api.job(j.id, person.id, this.device.id);
+      const doc = await this.api.job({ params: { jobId: j.id }, query: { personId: person.id, deviceId: this.device.id } });
       const deletedAt = new Date().toISOString();
       const gone = (kind: 'job' | 'reservation', id: string): Patch => ({ op: 'set', kind, id, field: 'deletedAt', value: deletedAt });
       const promises = doc.stock.reservations.filter((r) => r.jobId === j.id && !r.deletedAt);
@@ -199,7 +199,7 @@ export class JobsPage {
   protected async fromBin(j: DeletedJob): Promise<void> {
     try {
       const person = this.device.person() ?? (await this.device.connect());
-      const { promisesGone } = await this.api.bringBackJob(j.id, { personId: person.id, deviceId: this.device.id });
+      const { promisesGone } = await this.api.bringBackJob({ params: { jobId: j.id }, body: { personId: person.id, deviceId: this.device.id } });
       if (this.deleted()?.id === j.id) this.deleted.set(null);
       this.message.set(
         promisesGone
@@ -218,7 +218,7 @@ export class JobsPage {
     if (!file) return;
     try {
       const person = this.device.person() ?? (await this.device.connect());
-      const done = await this.api.importJob(JSON.parse(await file.text()), { personId: person.id, deviceId: this.device.id });
+      const done = await this.api.importJob({ query: { personId: person.id, deviceId: this.device.id }, body: JSON.parse(await file.text()) as unknown });
       this.message.set(done.isCopy ? 'That job is already here: it came in as a copy.' : '');
       await this.refresh();
     } catch (error) {

@@ -78,7 +78,7 @@ export class HourNow {
   }
 
   private async load(key: string): Promise<void> {
-    const day = await this.api.weather(this.record.doc()!.job.id, this.today(), null).catch(() => null);
+    const day = await this.api.weather({ params: { jobId: this.record.doc()!.job.id }, query: { on: this.today() } }).catch(() => null);
     if (day && this.key() === key) this.weather.set({ key, day });
   }
 

@@ -183,7 +183,7 @@ export class PhonesPage {
   protected async listen(address: string | null): Promise<void> {
     const before = this.shop();
     this.isBusy.set(true);
-    const isDone = await this.ask(() => this.api.shopListen(address));
+    const isDone = await this.ask(() => this.api.shopListen({ body: { address } }));
     if (!isDone) {
       // the tick goes back to what still holds
       this.shop.set(null);
@@ -195,13 +195,13 @@ export class PhonesPage {
   protected async makeCode(name: HTMLInputElement, personId: string): Promise<void> {
     this.cameIn.set(null);
     await this.ask(async () => {
-      await this.api.shopCode(name.value.trim(), personId || null);
+      await this.api.shopCode({ body: { name: name.value.trim(), personId: personId || null } });
       return this.api.shop();
     });
   }
   protected async remove(d: AdmittedDevice): Promise<void> {
     this.asking.set(null);
-    await this.ask(() => this.api.shopRemove(d.id));
+    await this.ask(() => this.api.shopRemove({ body: { deviceId: d.id } }));
   }
 
   private async ask(call: () => Promise<ShopStatus>): Promise<boolean> {

@@ -97,7 +97,7 @@ export class DayStore {
     const { sky } = this.settings();
     this.failed.set(null);
     try {
-      const weather = await this.api.weather(job.id, this.on(), sky === 'as-forecast' ? null : sky);
+      const weather = await this.api.weather({ params: { jobId: job.id }, query: { on: this.on(), ...(sky === 'as-forecast' ? {} : { sky }) } });
       if (this.key() !== key) return;
       this.loaded.set({ key, weather });
       this.failed.set(null);

@@ -1,5 +1,5 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import type { PrepareSettings, WeatherDay } from '@yellow-pane/contracts';
+import type { PrepareSettings, WeatherDay, Sent } from '@yellow-pane/contracts';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { RecordStore } from '../../record/record.store';
@@ -9,8 +9,9 @@ import { PreparePage } from './prepare-page';
 class FakeWeather extends FakeApi {
   readonly asked: string[] = [];
   isAway = false;
-  override weather = async (_job: string, on: string, sky: WeatherDay['sky'] | null): Promise<WeatherDay> => {
-    this.asked.push(`${on} ${sky}`);
+  override weather = async ({ query }: Sent<'weather'>): Promise<WeatherDay> => {
+    const on = query!.on!;
+    this.asked.push(`${on} ${query!.sky ?? null}`);
     if (this.isAway) throw new Error('The weather service does not answer.');
     const hours = Array.from({ length: 24 }, () => ({ airC: 14, humidityPct: 60, cloudFrac: 0, windMPerS: 2, gustMPerS: 3, rainMm: 0 }));
     return { on, source: 'A day made for the test', isMadeUp: false, sky: 'clear', hours, nightLowC: 9 };

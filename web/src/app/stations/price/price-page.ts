@@ -6,7 +6,7 @@ import { priceQuote, resurvey } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
 import { FilmSwatch } from '../../kit/film-swatch';
-import { Api } from '../../record/api';
+import { Api, hrefOf } from '../../record/api';
 import { BenchStore } from '../../record/bench.store';
 import { Device } from '../../record/device';
 import { smallPhoto } from './photo';
@@ -172,7 +172,7 @@ import { filmsByWish, newQuote, nextLine, offerable, quoteSummary, toggleFilm } 
             }
             <div class="mb-3 flex flex-wrap gap-2 text-sm">
               @if (priced()) {
-                <a class="btn" [href]="'/api/quotes/' + q.id + '/quote.pdf'" target="_blank" rel="noopener">Quote for the customer</a>
+                <a class="btn" [href]="quotePdf(q)" target="_blank" rel="noopener">Quote for the customer</a>
               }
               @if (q.jobId) {
                 <button type="button" class="btn btn-ink" (click)="goToJob(q.jobId)">Open the job</button>
@@ -307,12 +307,13 @@ export class PricePage {
   private async loadJob(jobId: string): Promise<void> {
     const person = this.device.person() ?? (await this.device.connect());
     // a job that was deleted since has nothing to compare with
-    this.job.set(await this.api.job(jobId, person.id, this.device.id).catch(() => null));
+    this.job.set(await this.api.job({ params: { jobId }, query: { personId: person.id, deviceId: this.device.id } }).catch(() => null));
   }
 
   protected f = (mm: number): string => formatLength(mm, this.units());
   protected money = (minor: number): string =>
     new Intl.NumberFormat('en-IE', { style: 'currency', currency: this.quote()?.currency ?? 'EUR' }).format(minor / 100);
+  protected quotePdf = (q: Quote): string => hrefOf('quotePdf', { params: { quoteId: q.id } });
   protected without = (q: Quote, l: QuoteLine): QuoteLine[] => q.lines.filter((x) => x.id !== l.id);
 
   protected async start(): Promise<void> {
@@ -374,7 +375,7 @@ export class PricePage {
     const person = this.device.person();
     if (!q || !person) return;
     try {
-      const { jobId } = await this.api.acceptQuote(q.id, { filmId: film.id, personId: person.id, deviceId: this.device.id });
+      const { jobId } = await this.api.acceptQuote({ params: { quoteId: q.id }, body: { filmId: film.id, personId: person.id, deviceId: this.device.id } });
       await this.device.connect();
       await this.bench.load();
       await this.goToJob(jobId);

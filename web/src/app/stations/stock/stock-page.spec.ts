@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { BenchDocument, ChangeAnswer, ChangeDraft } from '@yellow-pane/contracts';
+import type { BenchDocument, ChangeAnswer, Sent } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { applyBenchPatches } from '../../record/updaters';
@@ -14,12 +14,12 @@ class FakeBench extends FakeApi {
     this.benchDoc ??= { revision: 1, firm: this.doc.firm, persons: this.doc.persons, films: this.doc.films, rolls: this.doc.rolls, stock: this.doc.stock, rates: [], quotes: [], stepSets: [], panesWithFilm: {}, canUndo: null, canRedo: null }; // prettier-ignore
     return this.benchDoc;
   };
-  override change = async (draft: ChangeDraft): Promise<ChangeAnswer> => {
+  override change = async ({ body: draft }: Sent<'change'>): Promise<ChangeAnswer> => {
     this.drafts.push(draft);
     this.benchDoc = applyBenchPatches(this.benchDoc!, draft.patches);
     return { change: { patches: draft.patches, revision: 2, label: draft.label } as never, canUndo: draft.label, canRedo: null };
   };
-  importStock = async (csv: string, same: string) => {
+  importStock = async ({ body: csv, query: { same = 'ask' } }: Sent<'importStock'>) => {
     this.sent.push({ csv, same });
     if (same === 'ask') throw new ApiProblem('rolls-known', 'Some are here.', [{ path: 'S-114', message: '' }]);
     return { added: 0, counted: 1, skipped: 0 };

@@ -4,7 +4,7 @@ import { newRoll, roll as rollSchema, rollEdges, type LengthFrom, type Roll, typ
 import { figureOf, formatLength, measureOf, parseLength } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
-import { ApiProblem, Api } from '../../record/api';
+import { ApiProblem, Api, hrefOf } from '../../record/api';
 import { BenchStore } from '../../record/bench.store';
 import { Device } from '../../record/device';
 import { readLabel } from './read-label';
@@ -76,7 +76,7 @@ export class StockPage {
     const seen = new Set((this.take() ?? []).map((t) => t.id));
     return this.rows().filter((r) => !seen.has(r.roll.id) && !r.roll.isToOrder && r.remainingMm > 0);
   });
-  protected readonly labelsHref = computed(() => `/api/stock/labels.pdf${this.marked().size ? `?ids=${[...this.marked()].join(',')}` : ''}`);
+  protected readonly labelsHref = computed(() => hrefOf('stockLabels', { query: this.marked().size ? { ids: [...this.marked()].join(',') } : {} }));
 
   constructor() {
     void this.bench.load();
@@ -278,7 +278,7 @@ export class StockPage {
     const person = this.device.person();
     if (!person) return;
     try {
-      const done = await this.api.importStock(csv, same, { personId: person.id, deviceId: this.device.id });
+      const done = await this.api.importStock({ query: { personId: person.id, deviceId: this.device.id, same }, body: csv });
       await this.device.connect();
       await this.bench.load();
       this.known.set(null);

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import type { AnchorChoice, FormingSchool, Lubrication, MeshStation, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
+import { hrefOf } from '../../../record/api';
 import { shrinkRequestOf } from '@yellow-pane/core';
 import { formGradeWords, fromMiddle, percent, schoolNames, taped } from '@yellow-pane/core/form';
 import { contentHash, formatFine, formatLength, formatRough, formatRoughRange, parseOffset } from '@yellow-pane/core/ground';
@@ -104,7 +105,7 @@ export class ShrinkPanel {
   protected readonly card = computed(() => this.shown()?.methods.find((m) => m.school === this.shown()!.school) ?? null);
   protected readonly sheetLink = computed(() => {
     const [doc, s] = [this.record.doc(), this.surface()];
-    return doc && s ? `/api/jobs/${doc.job.id}/forming-sheet.pdf?surfaceId=${s.id}` : null;
+    return doc && s ? hrefOf('formingSheetPdf', { params: { jobId: doc.job.id }, query: { surfaceId: s.id } }) : null;
   });
   protected readonly rows = computed(() => {
     const n = this.numbers();

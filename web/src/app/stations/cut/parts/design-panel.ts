@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { design as designSchema, type Design, type DesignKind, type HeightZone, type Surface } from '@yellow-pane/contracts';
+import { hrefOf } from '../../../record/api';
 import { cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, markingHeights, offsetsInRow, openBetween, paneOnWall, paneToPiece, plotLengths, plotOfPiece, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
 import { formatLength, parseLength, filmText } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
@@ -141,7 +142,7 @@ interface Field {
         @for (p of v.plots; track p.id) {
           <p class="mt-2 flex flex-wrap items-center gap-2 text-sm">
             <span>{{ p.words }}</span>
-            <a class="btn" [href]="p.href + 'plot.hpgl'" download>HP-GL</a><a class="btn" [href]="p.href + 'plot.dxf'" download>DXF</a
+            <a class="btn" [href]="p.hpgl" download>HP-GL</a><a class="btn" [href]="p.dxf" download>DXF</a
             ><a class="btn btn-ink" [routerLink]="['/jobs', v.jobId, 'plotter']" [queryParams]="{ piece: p.id }">To the plotter</a>
           </p>
         }
@@ -209,7 +210,8 @@ export class DesignPanel {
       const sheet = p.isPlotted ? plotOfPiece(asked, p.id, { weeding: true, registration: true }) : null;
       if (!sheet) return [];
       const words = `${p.label}: ${sheet.paths.length} paths, ${filmText(plotLengths(sheet).cutMm, this.record.units(), 1)} under the knife.`;
-      return [{ id: p.id, href: `/api/jobs/${doc.job.id}/pieces/${p.id}/`, words }];
+      const params = { jobId: doc.job.id, pieceId: p.id };
+      return [{ id: p.id, hpgl: hrefOf('plotHpgl', { params }), dxf: hrefOf('plotDxf', { params }), words }];
     });
     return { ...base, fault: null, words, plots };
   });

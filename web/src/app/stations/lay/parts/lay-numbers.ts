@@ -9,7 +9,9 @@ import {
   trimSchool,
   type LaySettings,
   type LayEntry,
+  type Surface,
 } from '@yellow-pane/contracts';
+import { hrefOf } from '../../../record/api';
 import { formatRough, filmText, told } from '@yellow-pane/core/ground';
 import { schoolNames } from '@yellow-pane/core/form';
 import { lockNames } from '@yellow-pane/core/lay';
@@ -57,13 +59,7 @@ const schools = [
       }
     </ol>
     @if (lay.here(); as here) {
-      <a
-        class="mb-3 inline-block text-sm underline"
-        target="_blank"
-        rel="noopener"
-        [href]="'/api/jobs/' + here.surface.jobId + '/run-sheet.pdf?surfaceId=' + here.surface.id"
-        >Print this run sheet</a
-      >
+      <a class="mb-3 inline-block text-sm underline" target="_blank" rel="noopener" [href]="runSheet(here.surface)">Print this run sheet</a>
     }
     @if (strokes(); as s) {
       <h3 class="cap mb-1">Strokes</h3>
@@ -107,7 +103,7 @@ const schools = [
           >{{ text(e) }} <span class="text-soft">{{ who(e) }}{{ e.receivedAt ? '' : ', on its way' }}</span></span
         >
         @if (e.photo) {
-          <a class="underline" [href]="'/api/photos/' + e.photo" target="_blank">see</a>
+          <a class="underline" [href]="photo(e.photo)" target="_blank">see</a>
         }
         <button type="button" class="underline" [attr.aria-label]="'Take back: ' + text(e)" (click)="lay.correct(e, 'taken back')">take back</button>
       </p>
@@ -122,6 +118,8 @@ export class LayNumbers {
   private readonly record = inject(RecordStore);
   private readonly device = inject(Device);
   protected readonly schools = schools;
+  protected runSheet = (s: Surface): string => hrefOf('runSheetPdf', { params: { jobId: s.jobId }, query: { surfaceId: s.id } });
+  protected photo = (photo: string): string => hrefOf('photo', { params: { photo } });
   protected readonly minutes = computed(() => Math.round(this.lay.sheet()?.minutes ?? 0));
   private readonly titles = computed(() => new Map(this.lay.allSteps().map((s) => [s.key, s.title])));
 
