@@ -1,11 +1,10 @@
 import { existsSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
-import { brotliCompress, constants } from 'node:zlib';
+import { constants } from 'node:zlib';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import expressStaticGzip, { type ExpressStaticGzipOptions } from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { Compute } from './compute/runners.js';
@@ -90,7 +89,8 @@ export interface App {
   readonly shop: ShopService | null;
 }
 
-const packDensely = promisify(brotliCompress);
+/** Beyond this Brotli takes several times as long for a few percent: measured on the demo's job. @source house rule */
+const LIVE_QUALITY = 4;
 
 export const VERSION = '0.1.0';
 const MOST_BYTES = '8mb';
@@ -105,8 +105,8 @@ export function createApp(bench: Bench): App {
   const shop = bench.shop ? new ShopService(bench.shop, bench.now, bench.log) : null;
   const inner = express();
   inner.disable('x-powered-by');
-  // scripts are fetched once and kept: worth a denser packing than the usual
-  inner.use(compression({ level: 9, brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } } }));
+  // the interface was packed when it was built; answers are packed while somebody waits for them
+  inner.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: LIVE_QUALITY } } }));
   if (bench.webDir) servePartsOfPages(inner, bench.webDir);
   inner.use(
     helmet({
@@ -171,64 +171,35 @@ export function createApp(bench: Bench): App {
   return { http, jobs, changes, records, plotter, shop };
 }
 
+const NAMED_BY_CONTENT = /-[A-Z0-9]{8}\.\w+$/;
+const PART_OF_PAGE = /^\/(chunk|main|styles)-[A-Z0-9]{8}\.(js|css)$/;
+
+/** Files of the built interface; what was packed beside them when it was built goes out packed. */
+const builtFiles = (webDir: string, serveStatic: ExpressStaticGzipOptions['serveStatic']) =>
+  expressStaticGzip(webDir, { enableBrotli: true, orderPreference: ['br'], index: false, serveStatic: { ...serveStatic, index: false } });
+
 /**
  * Scripts and styles that a page is made of, named by their content. The rules for documents and workers (a kilobyte of headers on each answer, and
  * a page has thirty parts) mean nothing on them.
  */
 function servePartsOfPages(http: Express, webDir: string): void {
-  const parts = express.static(webDir, {
-    index: false,
+  const parts = builtFiles(webDir, {
     maxAge: '1y',
     immutable: true,
     etag: false,
     lastModified: false,
     setHeaders: (res) => void res.setHeader('X-Content-Type-Options', 'nosniff').setHeader('Cross-Origin-Resource-Policy', 'same-origin'),
   });
-  // they never change: each is packed once and kept so; the two large ones of the first page more densely, the rest as fast as a phone takes all of them
-  const packed = new Map<string, Promise<Buffer>>();
-  const packedPart = (path: string): Promise<Buffer> => {
-    const before = packed.get(path);
-    if (before) return before;
-    const made = readFile(join(webDir, path)).then((file) =>
-      packDensely(file, {
-        params: { [constants.BROTLI_PARAM_QUALITY]: file.length > 170_000 && file.length < 230_000 ? 10 : 9, [constants.BROTLI_PARAM_SIZE_HINT]: file.length },
-      }),
-    );
-    packed.set(path, made);
-    made.catch(() => packed.delete(path));
-    return made;
-  };
-  http.use((req, res, next) => {
-    const [, , kind] = /^\/(chunk|main|styles)-[A-Z0-9]{8}\.(js|css)$/.exec(req.path) ?? [];
-    if (!kind) return next();
-    if (!req.acceptsEncodings('br')) return parts(req, res, next);
-    packedPart(req.path).then(
-      (bytes) =>
-        res
-          .set({
-            'Content-Type': kind === 'js' ? 'text/javascript; charset=utf-8' : 'text/css; charset=utf-8',
-            'Content-Encoding': 'br',
-            'Cache-Control': 'public, max-age=31536000, immutable',
-            'X-Content-Type-Options': 'nosniff',
-            'Cross-Origin-Resource-Policy': 'same-origin',
-            Vary: 'Accept-Encoding',
-            'Content-Length': String(bytes.length),
-          })
-          .end(req.method === 'HEAD' ? undefined : bytes),
-      () => parts(req, res, next),
-    );
-  });
+  http.use((req, res, next) => (PART_OF_PAGE.test(req.path) ? parts(req, res, next) : next()));
 }
 
 function serveInterface(http: Express, webDir: string): void {
   const index = join(webDir, 'index.html');
-  http.use(
-    express.static(webDir, {
-      index: false,
-      setHeaders: (res, path) => void res.setHeader('Cache-Control', /-[A-Z0-9]{8}\./.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache'),
-    }),
-  );
-  http.get('/{*path}', (_req, res) => {
+  const named = builtFiles(webDir, { maxAge: '1y', immutable: true });
+  http.use((req, res, next) => (NAMED_BY_CONTENT.test(req.path) ? named(req, res, next) : next()));
+  http.use(express.static(webDir, { index: false, setHeaders: (res) => void res.setHeader('Cache-Control', 'no-cache') }));
+  http.get('/{*path}', (req, res) => {
+    if (NAMED_BY_CONTENT.test(req.path)) throw new Refusal('not-found', 'This part is of another build of the interface. Load the page anew.');
     if (!existsSync(index)) throw new Refusal('not-found', 'The interface is not built yet: npm run build.');
     res.setHeader('Cache-Control', 'no-cache');
     res.sendFile(index);
