@@ -55,6 +55,7 @@ export function plainWords(issue: Issue): string {
       return `Nobody knows ${(issue.keys ?? []).map((k) => `“${k}”`).join(', ')}.`;
     case 'invalid_union':
       return 'None of the kinds that are known.';
+    case undefined:
     default:
       return 'This does not read.';
   }

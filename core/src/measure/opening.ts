@@ -43,11 +43,19 @@ export const tapeOrder = [
 ] as const satisfies readonly MeasureKey[];
 export const bowKeys = ['bowTop', 'bowRight', 'bowBottom', 'bowLeft'] as const satisfies readonly MeasureKey[];
 export const twoTapes = ['widthLargest', 'heightLargest'] as const satisfies readonly MeasureKey[];
+/** What is taped at a straight-sided opening. */
+type OpeningKey = (typeof tapeOrder)[number] | (typeof twoTapes)[number] | BowKey;
 export type BowKey = (typeof bowKeys)[number];
+const openingKeys: ReadonlySet<MeasureKey> = new Set([...tapeOrder, ...twoTapes, ...bowKeys]);
+const isOpeningKey = (key: MeasureKey): key is OpeningKey => openingKeys.has(key);
 export const isBow = (key: MeasureKey): key is BowKey => (bowKeys as readonly string[]).includes(key);
 
-/** What a perfect tape would read on straight sides; a bow gap reads 0. "Middle" runs from midpoint to midpoint of the sides. */
+/**
+ * What a perfect tape would read on straight sides; a bow gap reads 0. "Middle" runs from midpoint to midpoint of the sides.
+ * @throws RangeError for a measure that only other shapes have
+ */
 export function trueReading(s: Shape, key: MeasureKey): number {
+  if (!isOpeningKey(key)) throw new RangeError(`A four-sided opening has no ${key}.`);
   const { topLeft: a, topRight: b, bottomRight: c, bottomLeft: d } = cornersOf(s);
   switch (key) {
     case 'widthTop':
@@ -70,7 +78,10 @@ export function trueReading(s: Shape, key: MeasureKey): number {
       return Math.max(distance(a, b), distance(d, c));
     case 'heightLargest':
       return Math.max(distance(a, d), distance(b, c));
-    default:
+    case 'bowTop':
+    case 'bowRight':
+    case 'bowBottom':
+    case 'bowLeft':
       return 0;
   }
 }

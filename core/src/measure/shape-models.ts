@@ -187,31 +187,23 @@ function arch(kind: 'arch-round' | 'arch-flat' | 'arch-pointed', hasLegs: boolea
       const { left, right, rise } = spring(p);
       const b = vec(p[0]!, 0);
       const crown = crownOf(p);
-      switch (key) {
-        case 'widthSpring':
-          return [left, right];
-        case 'heightLeft':
-          return [left, ZERO];
-        case 'heightRight':
-          return [right, b];
-        case 'heightMiddle':
-          return [crown, vec(crown.x, 0)];
-        case 'diagonalDown':
-          return [left, b];
-        case 'diagonalUp':
-          return [ZERO, right];
-        case 'crownLeft':
-          return [left, crown];
-        case 'crownRight':
-          return [right, crown];
-        case 'widthHalfRise': {
-          const m = middle(middle(left, right), crown);
-          const half = halfWidthAt(distance(left, right), rise, 0.5);
-          return [vec(m.x - half, m.y), vec(m.x + half, m.y)];
-        }
-        default:
-          return [ZERO, b];
-      }
+      const m = middle(middle(left, right), crown);
+      const half = halfWidthAt(distance(left, right), rise, 0.5);
+      const taped: Partial<Record<MeasureKey, readonly [Vec, Vec]>> = {
+        widthBottom: [ZERO, b],
+        widthSpring: [left, right],
+        heightLeft: [left, ZERO],
+        heightRight: [right, b],
+        heightMiddle: [crown, vec(crown.x, 0)],
+        diagonalDown: [left, b],
+        diagonalUp: [ZERO, right],
+        crownLeft: [left, crown],
+        crownRight: [right, crown],
+        widthHalfRise: [vec(m.x - half, m.y), vec(m.x + half, m.y)],
+      };
+      const ends = taped[key];
+      if (!ends) throw new RangeError(`An arch has no ${key}.`);
+      return ends;
     },
     usual(p) {
       const { left, right, rise } = spring(p);
@@ -424,7 +416,9 @@ export function shapeModel(shape: PaneShape): ShapeModel {
       return polygon(shape.corners, shape.inward);
     case 'drawn':
       return drawn((shape.path ?? []).map((p) => ({ x: p.xMm, y: p.yMm, bulge: p.bulge })));
-    default:
+    case 'arch-round':
+    case 'arch-flat':
+    case 'arch-pointed':
       return arch(shape.kind, shape.hasLegs);
   }
 }

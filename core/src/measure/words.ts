@@ -110,7 +110,8 @@ export function verdictText(survey: Survey, system: UnitSystem): { headline: str
         headline: 'The tapes agree.',
         body: survey.shape ? confirmedText(survey.adjustment!.readings.length, survey.adjustment!.redundancy) : crookednessText(survey, system),
       };
-    default: {
+    case 'doubtful':
+    case 'impossible': {
       // no explanation is worth naming for sides that cannot close
       if (!first || survey.status === 'impossible')
         return { headline: 'These tapes cannot belong to one opening.', body: 'Tape the marked ones again, or start this pane again.' };

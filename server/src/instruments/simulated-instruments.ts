@@ -73,7 +73,7 @@ export class SimulatedInstruments implements InstrumentBench {
         const surfaceC = Math.round((seen + drift + THERMOMETER.noiseC * normal(this.random)) * 10) / 10;
         return { kind: 'thermometer', ...sent, surfaceC, emissivityFrac: act.setEmissivityFrac };
       }
-      default: {
+      case 'hygrometer': {
         const nowMs = this.now().getTime();
         const air = { airC: act.airC, humidityPct: act.humidityPct };
         // out of the van, it has been in this air since the last reading

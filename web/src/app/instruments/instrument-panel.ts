@@ -106,7 +106,7 @@ export class InstrumentPanel {
         return told(`${s.last.surfaceC.toFixed(1)} °C at emissivity ${s.last.emissivityFrac}`, this.record.units());
       case 'hygrometer':
         return told(`${s.last.airC.toFixed(1)} °C, ${s.last.humidityPct} %`, this.record.units());
-      default:
+      case undefined:
         return '';
     }
   }
