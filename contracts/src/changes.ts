@@ -32,7 +32,7 @@ export const recordSchemas = {
   layEntry,
 } as const;
 export type RecordKind = keyof typeof recordSchemas;
-export const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
+const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
 export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;
 
 /**

@@ -29,7 +29,7 @@ export const surveyResult = z.object({
 });
 export type SurveyResult = z.infer<typeof surveyResult>;
 
-export const rollToCut = z.object({
+const rollToCut = z.object({
   id,
   widthMm: positiveLengthMm,
   availableMm: alongRollMm,

@@ -31,7 +31,7 @@ const formatWords: Readonly<Record<string, string>> = {
 };
 
 /** What does not fit a schema, in words for the one who typed it: no "expected", no "received", no "too small". */
-export function plainWords(issue: Issue): string {
+function plainWords(issue: Issue): string {
   const limit = (n: unknown) => (typeof n === 'number' && Math.abs(n) >= 10_000 ? n.toLocaleString('en-GB').replaceAll(',', ' ') : String(n));
   switch (issue.code) {
     case 'invalid_type':

@@ -45,7 +45,7 @@ const paper = z.object({ paper: z.enum(['a4', 'letter']).default('a4') });
 const jobErrors = ['bad-input', 'job-not-found'] as const;
 
 /** A job as a person starts it: the rest are the firm's defaults. */
-export const newJob = z.object({
+const newJob = z.object({
   name: words(120).min(1, 'A job needs a name.'),
   customer: words(120).default(''),
   units: unitSystem,

@@ -92,7 +92,7 @@ export interface App {
 /** Beyond this Brotli takes several times as long for a few percent: measured on the demo's job. @source house rule */
 const LIVE_QUALITY = 4;
 
-export const VERSION = '0.1.0';
+const VERSION = '0.1.0';
 const MOST_BYTES = '8mb';
 
 /** Assembles the application; nothing listens yet. */

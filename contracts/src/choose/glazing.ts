@@ -8,8 +8,7 @@ export type PaneTint = z.infer<typeof paneTint>;
 /** Coatings by what they do; the face is seen from the street: `outer` is the pane's street face. */
 export const coatingKind = z.enum(['none', 'low-e-soft', 'low-e-hard', 'solar-control', 'unknown']);
 export type CoatingKind = z.infer<typeof coatingKind>;
-export const paneFace = z.enum(['outer', 'inner']);
-export type PaneFace = z.infer<typeof paneFace>;
+const paneFace = z.enum(['outer', 'inner']);
 
 const thicknessMm = z.number().min(1).max(80).meta({ unit: 'mm' });
 

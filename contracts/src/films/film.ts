@@ -31,8 +31,7 @@ export const filmConstruction = z.enum([
   'embossed-vinyl',
   'urethane',
 ]);
-export const reference = z.enum(['none', 'clear-3', 'clear-6']);
-export type ReferenceGlass = z.infer<typeof reference>;
+const reference = z.enum(['none', 'clear-3', 'clear-6']);
 
 /** A share of 1. */
 const frac = z.number().min(0).max(1).meta({ unit: '1' });

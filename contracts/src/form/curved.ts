@@ -53,7 +53,7 @@ export const defroster = z.object({
 export type Defroster = z.infer<typeof defroster>;
 
 /** A point of a smoothed point cloud: mm right, up and out of the plane, and how sure the last one is. */
-export const cloudCell = z.tuple([offsetMm, offsetMm, z.number().min(-5000).max(5000), z.number().positive().max(100)]);
+const cloudCell = z.tuple([offsetMm, offsetMm, z.number().min(-5000).max(5000), z.number().positive().max(100)]);
 /** A point cloud brought to the pane's own plane and thinned: many points averaged cell by cell, strays left out. */
 export const paneCloud = z.object({
   fileName: words(120),

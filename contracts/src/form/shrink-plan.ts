@@ -78,7 +78,7 @@ export const edgePlan = z.object({
 export type EdgePlan = z.infer<typeof edgePlan>;
 
 /** One thread of film: where on the pane (x, y, z), how far from the anchor, and what it has lost there. */
-export const meshPoint = z.tuple([mm, mm, mm, mm, frac]);
+const meshPoint = z.tuple([mm, mm, mm, mm, frac]);
 export const meshStation = z.object({ alongMm: mm, up: z.array(meshPoint), down: z.array(meshPoint) });
 export type MeshStation = z.infer<typeof meshStation>;
 

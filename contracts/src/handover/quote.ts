@@ -2,8 +2,7 @@ import * as z from 'zod';
 import { decimalPrice, id, instant, positiveLengthMm, words } from '../quantities.js';
 
 /** How high a pane hangs, by what one stands on. */
-export const reachClass = z.enum(['floor', 'ladder', 'tower']);
-export type ReachClass = z.infer<typeof reachClass>;
+const reachClass = z.enum(['floor', 'ladder', 'tower']);
 
 const minutes = z.number().min(0).max(10_000).meta({ unit: 'min' });
 /** One immutable version of the firm's own rates. A quote keeps the version that it was made with. */
@@ -74,7 +73,7 @@ export const quote = z.object({
 export type Quote = z.infer<typeof quote>;
 
 /** One line of the make-up that only the firm sees. */
-export const priceLine = z.object({ name: z.string(), how: z.string(), amountMinor: z.int(), taxPct: z.number().meta({ unit: '%' }), taxMinor: z.int() });
+const priceLine = z.object({ name: z.string(), how: z.string(), amountMinor: z.int(), taxPct: z.number().meta({ unit: '%' }), taxMinor: z.int() });
 /** The price of one film option. Money is in minor units (cents), rounded once per line, halves away from zero. */
 export const quotePrice = z.object({
   filmId: id,

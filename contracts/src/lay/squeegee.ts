@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { defaultAllowances, edgeGapMm } from '../cut/allowances.js';
-import { lockSchool, stepReading } from './steps.js';
+import { lockSchool, stepReading, strokeOverlapMm } from './steps.js';
 
 const point = z.object({ x: z.number().min(-100_000).max(100_000), y: z.number().min(-100_000).max(100_000) });
 const ring = z.array(point).min(3).max(600);
@@ -9,7 +9,7 @@ export const squeegeeRequest = z.object({
   outline: ring,
   holes: z.array(ring).max(20).default([]),
   bladeMm: z.number().min(25).max(900).meta({ unit: 'mm' }),
-  overlapMm: z.number().min(5).max(200).default(25).meta({ unit: 'mm' }),
+  overlapMm: strokeOverlapMm,
   lock: lockSchool.default('tee'),
   edgeGapMm: edgeGapMm.default(defaultAllowances.edgeGapMm),
   isThick: z.boolean().default(false),

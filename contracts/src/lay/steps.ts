@@ -5,6 +5,9 @@ import { frameKind } from '../measure/surface.js';
 import { workClass } from '../handover/work-class.js';
 import { formingSchool, lubrication } from '../form/curved.js';
 
+/** Least overlap of strokes. @source common practice says only "strokes overlap"; 1 in (25 mm) is a house rule */
+export const strokeOverlapMm = z.number().min(5).max(200).default(25).meta({ unit: 'mm' });
+
 /** Where installers disagree about laying; each is a way that works. */
 export const linerSchool = z.enum(['halves', 'pulled-down']);
 export const lockSchool = z.enum(['tee', 'cross', 'x', 'centre-line']);
@@ -33,7 +36,7 @@ export const laySettings = z.object({
   way: z.enum(['one-tap', 'step-by-step']).default('one-tap'),
   /** Null: the widest pressing blade in the van that clears the frame. */
   bladeMm: z.number().min(25).max(900).nullable().default(null).meta({ unit: 'mm' }),
-  overlapMm: z.number().min(5).max(200).default(25).meta({ unit: 'mm' }),
+  overlapMm: strokeOverlapMm,
 });
 export type LaySettings = z.infer<typeof laySettings>;
 export const defaultLaySettings: LaySettings = laySettings.parse({});

@@ -89,13 +89,12 @@ export const reading = z.object({
 });
 export type Reading = z.infer<typeof reading>;
 
-export const side = z.enum(['room', 'street']);
-export type Side = z.infer<typeof side>;
+const side = z.enum(['room', 'street']);
 export const frameKind = z.enum(['gasket', 'silicone', 'putty', 'bead', 'unknown']);
 export const obstructionKind = z.enum(['handle', 'hinge', 'blind bracket', 'vent', 'sensor', 'other']);
 
 /** A spoiled or extra piece that was asked for. */
-export const extraPiece = z.object({
+const extraPiece = z.object({
   id,
   reason: words(80),
   at: instant,

@@ -1,8 +1,8 @@
 import type { EdgeCondition, PaneKind } from '@yellow-pane/contracts';
 
 /** Young's modulus and expansion of soda-lime glass. @source EN 572-1: 70 GPa, 9·10⁻⁶ 1/K (from memory) */
-export const YOUNG_MPA = 70_000;
-export const EXPANSION_PER_K = 9e-6;
+const YOUNG_MPA = 70_000;
+const EXPANSION_PER_K = 9e-6;
 
 /** Stress along a cold edge held by a warm middle, MPa: E·α·ΔT, the full restraint of a large pane. @source Timoshenko & Goodier, thermal stress in a strip (from memory) */
 export const edgeStressMPa = (differenceK: number): number => YOUNG_MPA * EXPANSION_PER_K * differenceK;

@@ -50,7 +50,7 @@ export function litFrac(sun: SunPosition, f: Pick<Facade, 'facadeDeg' | 'overhan
 }
 
 /** The 21st of a month under a clear sky, every five minutes of the clock. @param month 1 … 12 */
-export function clearDay(f: Facade, month: number): FacadeDay {
+function clearDay(f: Facade, month: number): FacadeDay {
   const midnight = Date.UTC(f.year, month - 1, 21) - f.zoneMinutes * 60_000;
   const dayOfYear = Math.round((Date.UTC(f.year, month - 1, 21) - Date.UTC(f.year, 0, 1)) / 86_400_000) + 1;
   const moments = Array.from({ length: STEPS }, (_, i): FacadeMoment => {

@@ -56,7 +56,7 @@ export function conductances(panes: readonly DefinitePane[], cavities: readonly 
 }
 
 /** Conductance from the street face to the room face, W/(m² K); Infinity for a pane without thickness. @source EN 673 */
-export function throughConductance(panes: readonly { thicknessMm: number }[], betweenPanes: readonly number[]): number {
+function throughConductance(panes: readonly { thicknessMm: number }[], betweenPanes: readonly number[]): number {
   const glass = panes.reduce((s, p) => s + p.thicknessMm / 1000 / GLASS_CONDUCTIVITY, 0);
   return 1 / (betweenPanes.reduce((s, h) => s + 1 / h, 0) + glass);
 }

@@ -35,7 +35,7 @@ export function tippingRatio(s: SightThrough): number | null {
 }
 
 /** Frost spreads what it scatters about this much to either side (half of the light within it). @source common practice for matt polyester and etched looks, from memory: 10–20° */
-export const SCATTER_HALF_ANGLE_DEG = 15;
+const SCATTER_HALF_ANGLE_DEG = 15;
 /** Half width to standard deviation of a bell curve: √(2 ln 2). */
 const HALF_WIDTH_SIGMAS = Math.sqrt(2 * Math.LN2);
 /** What is to be made out, by its half period: a person against the wall, the dark and light parts of a face. @source house rule */

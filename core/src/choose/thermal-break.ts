@@ -7,7 +7,7 @@ import { throughGlazing, type BandResult } from './light-through.js';
 import { edgeC, frameHeat, stepPanes, type PaneNetwork } from './pane-temperature.js';
 
 /** Calm air on the street side, W/(m² K): the rating value of 23–25 is for wind and would flatter the glass. @source common practice of glazing rules for thermal breakage (11–13), from memory */
-export const CALM_OUTSIDE = 11;
+const CALM_OUTSIDE = 11;
 /** A blind close behind the glass: less air moves, and part of what came through comes back. @source house rule */
 const BLIND_INSIDE = 0.6;
 const BLIND_RETURN = 0.4;

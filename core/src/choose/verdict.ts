@@ -16,7 +16,7 @@ import { bareYear, MODEL_SPREAD, thermalBreak, worstRatio, type BareRun, type Br
 const PLAIN_FILM_EMISSIVITY = 0.84;
 
 /** Light and heat figures of a build-up with or without film. */
-export function glazingFigures(panes: readonly DefinitePane[], cavities: readonly DefiniteCavity[], film: FilmOnFace | null, hazeFrac: number): GlazingFigures {
+function glazingFigures(panes: readonly DefinitePane[], cavities: readonly DefiniteCavity[], film: FilmOnFace | null, hazeFrac: number): GlazingFigures {
   const [visible, solar, uv] = (['visible', 'solar', 'uv'] as BandName[]).map((band) => throughGlazing(panes, film, band));
   const { betweenPanes, roomEmissivity } = conductances(panes, cavities, film);
   return {

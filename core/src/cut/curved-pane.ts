@@ -46,7 +46,7 @@ export interface ShrinkSource {
 }
 
 /** Films that give way to a pull. @source common practice: urethane and cast films stretch, polyester does not */
-export const stretchesOf = (film: Pick<Film, 'kind' | 'construction'>): boolean => film.construction === 'urethane' || film.kind === 'cast-wrap';
+const stretchesOf = (film: Pick<Film, 'kind' | 'construction'>): boolean => film.construction === 'urethane' || film.kind === 'cast-wrap';
 
 /** The input of a shrink plan, or the sentence that says what is missing. */
 export function shrinkInputOf(s: ShrinkSource): { readonly input: ShrinkInput } | { readonly blocked: string } {

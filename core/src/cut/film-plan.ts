@@ -16,7 +16,7 @@ export const CORE_VERSION = '0.4.0';
 export const SETTLED_STEPS = 1500;
 /** Steps for a plan that is needed at once and not stored. */
 export const PROMPT_STEPS = 150;
-export const PLAN_SEED = 20;
+const PLAN_SEED = 20;
 
 export interface FilmPlanInput {
   readonly layout: LayoutInput;
@@ -27,7 +27,7 @@ export interface FilmPlanInput {
 }
 
 /** Price of a metre as a number; contracts keep it as an exact decimal string. */
-export const pricePerMetre = (roll: Pick<Roll, 'pricePerM'>): number => Number(roll.pricePerM);
+const pricePerMetre = (roll: Pick<Roll, 'pricePerM'>): number => Number(roll.pricePerM);
 
 const toCut = (roll: Roll, book: StockBook, jobId: string, fixedDrops: readonly Drop[]): RollToCut => ({
   id: roll.id,

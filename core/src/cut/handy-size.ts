@@ -2,7 +2,7 @@ import type { SizeStep } from '@yellow-pane/contracts';
 import type { UnitSystem } from '../ground/index.js';
 
 /** Steps that a knife and a tape are set to without looking twice, mm. @source common practice: 5 mm, ¼ in; the coarse ones are twice as much (house rule) */
-export const SIZE_STEP_MM: Readonly<Record<Exclude<SizeStep, 'none'>, Readonly<Record<UnitSystem, number>>>> = {
+const SIZE_STEP_MM: Readonly<Record<Exclude<SizeStep, 'none'>, Readonly<Record<UnitSystem, number>>>> = {
   fine: { mm: 5, in: 25.4 / 4 },
   coarse: { mm: 10, in: 25.4 / 2 },
 };

@@ -24,7 +24,7 @@ export interface PieceRequest {
 export type PieceAnswer = { readonly piece: Omit<Piece, 'id' | 'label'>; readonly note: string | null } | { readonly blocked: string };
 
 /** A corner is square enough to tuck when it leaves less than this over the longer side. @source common practice (2 mm) */
-export const TUCK_SQUARE_MM = 2;
+const TUCK_SQUARE_MM = 2;
 /** A side is straight enough to carry a factory edge or a tuck up to this bow. @source common practice (3 mm shows as a light line) */
 const STRAIGHT_MM = 2;
 
@@ -60,7 +60,7 @@ function sizeAlongSide(outline: Polygon, sideIndex: number): { widthMm: number; 
 }
 
 /** How far a corner is out of square over the longer of its two sides, mm. */
-export function outOfSquareMm(survey: Survey, corner: 'topLeft' | 'topRight'): number {
+function outOfSquareMm(survey: Survey, corner: 'topLeft' | 'topRight'): number {
   const angle = survey.crookedness!.cornersDeg[corner];
   const box = boundingBox(survey.outline!);
   return Math.abs(Math.tan(((angle - 90) * Math.PI) / 180)) * Math.max(box.maxX - box.minX, box.maxY - box.minY);

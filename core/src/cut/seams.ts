@@ -10,7 +10,7 @@ import { layPiecesOnRolls, type RollToCut } from './layout/index.js';
 export const seamLapMm: Readonly<Record<SeamKind, number>> = { overlap: 25, butt: 0, 'double-cut': 50 };
 
 /** No level seam here above the floor, where eyes are. @source the brief of the trade: 1500–1700 mm */
-export const EYE_ZONE_MM = { bottomMm: 1500, topMm: 1700 } as const;
+const EYE_ZONE_MM = { bottomMm: 1500, topMm: 1700 } as const;
 
 /** A strip narrower than this beside full ones looks like a mend. @source house rule */
 const NARROW_STRIP_MM = 300;

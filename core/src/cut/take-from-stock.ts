@@ -21,12 +21,6 @@ type Laid = Pick<Plan, 'layout'> & { readonly pieces: readonly Pick<Plan['pieces
 /** Whether the film of a roll has been taken off the stock for exactly this plan. */
 export const isTaken = (plan: Pick<Plan, 'takenRollIds'> | undefined, rollId: string): boolean => plan?.takenRollIds.includes(rollId) ?? false;
 
-/** What is short on a roll for a plan, mm; 0 = it is there. */
-export function shortOnRollMm(plan: Pick<Plan, 'layout'>, roll: Roll, book: StockBook, jobId: string): number {
-  const used = plan.layout.rolls.find((r) => r.rollId === roll.id)?.usedMm ?? 0;
-  return Math.max(0, used - availableForJobMm(roll, book, jobId));
-}
-
 /**
  * What a roll is shorter by when a plan has been cut from it, mm: patterned film loses what is left up to the next mark too, since whoever cuts next begins at
  * one, as far as there is any.

@@ -7,7 +7,7 @@ export interface Layer {
 export type BandName = 'visible' | 'solar' | 'uv';
 
 /** Reflection at one face of clear float, normal incidence: ((n−1)/(n+1))² with n = 1.526. @source Fresnel; n by common practice */
-export const FACE_REFLECTION = ((1.526 - 1) / (1.526 + 1)) ** 2;
+const FACE_REFLECTION = ((1.526 - 1) / (1.526 + 1)) ** 2;
 
 /** Nothing there. */
 export const emptyLayer: Layer = { t: 1, rFront: 0, rBack: 0 };

@@ -9,7 +9,7 @@ export const FINGER = { baseMm: 90, leastBaseMm: 45, pitchMm: 220 };
 /** So little in front of a zone, on a stretch as long as from finger to finger, lies down under the squeegee too. */
 export const PRESSED_MM = LIES_DOWN_FRAC * FINGER.pitchMm;
 /** Share of what a film can shrink that is asked of one finger, so that something is left for the next pass. @source house rule */
-export const ASKED_OF_FILM = 0.5;
+const ASKED_OF_FILM = 0.5;
 
 /** A fold of film that has to be shrunk away. */
 export interface Finger {

@@ -4,7 +4,7 @@ import { LIES_DOWN_FRAC } from './fingers.js';
 /** Up to these shares of what a film can shrink its work is easy, or can be done with care. @source house rules; the first figure of film that lies down without heat is common practice */
 export const GRADE = { easy: 0.25, care: 0.8 };
 /** What film gives way where it would have to stretch: any film a little, cast and urethane ones more. @source house rule */
-export const STRETCH = { any: 0.003, stretching: 0.05 };
+const STRETCH = { any: 0.003, stretching: 0.05 };
 /** What a window film shrinks along the roll when its sheet says nothing. @source common practice: 2–3 % */
 export const USUAL_SHRINK_FRAC = 0.02;
 

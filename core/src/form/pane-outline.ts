@@ -131,7 +131,7 @@ function crossings(outline: Polygon, a: Vec, b: Vec): readonly [number, number] 
 }
 
 /** Corners of an outline as a person sees them: the points farthest out each way, lower left, lower right, upper right, upper left. */
-export function cornersOfOutline(outline: Polygon): readonly [Vec, Vec, Vec, Vec] {
+function cornersOfOutline(outline: Polygon): readonly [Vec, Vec, Vec, Vec] {
   const best = (sx: number, sy: number): Vec => outline.reduce((a, p) => (sx * p.x + sy * p.y > sx * a.x + sy * a.y ? p : a));
   return [best(-1, -1), best(1, -1), best(1, 1), best(-1, 1)];
 }

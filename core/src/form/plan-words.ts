@@ -43,10 +43,10 @@ const slackWords = (e: EdgePlan, name: string, fine: (mm: number) => string): st
 /** Sides that differ by less are taken for equally long. @source house rule: a finger's breadth */
 const ONE_SIDE_MM = 10;
 /** Fingers that an arch is not left with fewer of. @source common practice: on nearly flat door glass too few are made by pushing the film together; three is what a front door shows */
-export const LEAST_ARCH_FINGERS = 3;
+const LEAST_ARCH_FINGERS = 3;
 
 /** The longer upright side of what the film covers; null where both are alike. */
-export function longSide(outline: Polygon): 'left' | 'right' | null {
+function longSide(outline: Polygon): 'left' | 'right' | null {
   const { minX, maxX } = boundingBox(outline);
   const heightAt = (x: number): number => {
     const [low, high] = uprightSpanAt(outline, x) ?? [0, 0];

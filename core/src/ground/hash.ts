@@ -1,5 +1,5 @@
 /** JSON with keys in order, so that equal inputs give equal text. `undefined` fields do not count. */
-export function canonicalJson(value: unknown): string {
+function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
   if (value !== null && typeof value === 'object') {
     const entries = Object.entries(value).filter(([, v]) => v !== undefined);

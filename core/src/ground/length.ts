@@ -125,7 +125,7 @@ export function formatInches(mm: number, { denominator = 16, feet = false } = {}
 }
 
 /** Whole millimetres, halves upwards. */
-export const formatMm = (mm: number): string => String(Math.round(mm)).replace('-', '−');
+const formatMm = (mm: number): string => String(Math.round(mm)).replace('-', '−');
 
 /** A length for the eye, in the unit system of the job: whole mm, or inches to the nearest 1/16. */
 export const formatLength = (mm: number, system: UnitSystem): string => (system === 'in' ? formatInches(mm) : formatMm(mm));

@@ -3,11 +3,11 @@ import type { UnitSystem } from './length.js';
 // Temperatures, areas, thicknesses and winds as they are told in a job that is measured in inches: °F, ft², mil, mph. Lengths have their own words (length.ts).
 
 /** Square feet in a square metre: (1 / 0.3048)². @source the international foot of 0.3048 m (1959) */
-export const FT2_PER_M2 = 1 / 0.3048 ** 2;
+const FT2_PER_M2 = 1 / 0.3048 ** 2;
 /** Micrometres in a thousandth of an inch. @source the inch of 25.4 mm */
-export const UM_PER_MIL = 25.4;
+const UM_PER_MIL = 25.4;
 /** Miles an hour in a metre a second. @source the mile of 1609.344 m */
-export const MPH_PER_M_S = 3600 / 1609.344;
+const MPH_PER_M_S = 3600 / 1609.344;
 
 /** Degrees Fahrenheit of degrees Celsius. */
 export const fahrenheit = (c: number): number => (c * 9) / 5 + 32;

@@ -1,7 +1,7 @@
 import { checkRange } from './result.js';
 
 /** ln Γ(x), x > 0. Error below 1e-13. @source Lanczos approximation, g = 7, n = 9 (Press et al., Numerical Recipes, §6.1, from memory) */
-export function lnGamma(x: number): number {
+function lnGamma(x: number): number {
   const c = [
     0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905, -0.13857109526572012,
     9.9843695780195716e-6, 1.5056327351493116e-7,
@@ -14,7 +14,7 @@ export function lnGamma(x: number): number {
 }
 
 /** Regularised lower incomplete gamma P(a, x): series below a + 1, continued fraction above. @source Abramowitz & Stegun 6.5.29, 6.5.31 (from memory) */
-export function lowerGamma(a: number, x: number): number {
+function lowerGamma(a: number, x: number): number {
   if (x <= 0) return 0;
   const scale = Math.exp(a * Math.log(x) - x - lnGamma(a));
   if (x < a + 1) {
@@ -53,7 +53,7 @@ export function nonCentralChiSquareCdf(x: number, freedom: number, noncentrality
 }
 
 /** x in [low, high] where the rising function f reaches `target`, by halving. */
-export function invertRising(f: (x: number) => number, target: number, low: number, high: number): number {
+function invertRising(f: (x: number) => number, target: number, low: number, high: number): number {
   let [a, b] = [low, high];
   for (let i = 0; i < 80; i++) {
     const middle = (a + b) / 2;

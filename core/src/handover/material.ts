@@ -22,7 +22,7 @@ const ENDLESS_MM = 1_000_000;
 const PRICE_STEPS = 12;
 
 /** Overhang pieces for the panes, as the cutter will make them. */
-export function overhangPieces(panes: readonly PaneSize[], film: Pick<Film, 'id' | 'direction'>, a: Allowances): Piece[] {
+function overhangPieces(panes: readonly PaneSize[], film: Pick<Film, 'id' | 'direction'>, a: Allowances): Piece[] {
   const turns: Piece['turns'] = film.direction === 'one-way' ? [0] : film.direction === 'two-way' ? [0, 180] : [0, 90, 180, 270];
   return panes.flatMap((p, line) =>
     Array.from({ length: p.count }, (_, i): Piece => ({

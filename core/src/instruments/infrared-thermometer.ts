@@ -25,12 +25,6 @@ export function shownC(scene: RadiantScene, setEmissivityFrac: number): number {
   return Math.max(own, 0) ** 0.25 - ZERO_C;
 }
 
-/** Diameter of the spot that is measured, mm. @param ratio distance to spot, as printed on the instrument: 12 means 12 : 1 @throws OutOfRange */
-export function spotMm(distanceMm: number, ratio: number): number {
-  checkRange('Distance to spot', ratio, 1, 200, '');
-  return checkRange('Distance', distanceMm, 0, 20_000, 'mm') / ratio;
-}
-
 /** Emissivities that a person sets. @source handbook tables (from memory) */
 export const usualEmissivities = [
   { name: 'glass, plain film', frac: 0.9 },

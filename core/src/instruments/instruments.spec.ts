@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { seededRandom } from '../ground/index.js';
-import { followAir, HYGROMETER_LAG_S, shootLaser, shownAir, shownC, spotMm, usualLaser } from './index.js';
+import { followAir, HYGROMETER_LAG_S, shootLaser, shownAir, shownC, usualLaser } from './index.js';
 
 const spread = (values: readonly number[]): { mean: number; sigma: number } => {
   const mean = values.reduce((s, v) => s + v, 0) / values.length;
@@ -37,10 +37,6 @@ describe('infrared thermometer', () => {
     expect(shownC(shiny, 0.9)).toBeLessThan(30);
     // by hand: 0.1 · 333.15⁴ + 0.9 · 293.15⁴ = 7.878e9; less 0.1 · 293.15⁴, over 0.9: 298.3 K
     expect(shownC(shiny, 0.9)).toBeCloseTo(298.3 - 273.15, 0);
-  });
-  test('the spot: 12 : 1 from 600 mm sees 50 mm', () => {
-    expect(spotMm(600, 12)).toBe(50);
-    expect(() => spotMm(600, 0)).toThrow(/Distance to spot/);
   });
 });
 

@@ -13,7 +13,7 @@ export interface LaserModel {
 }
 export const usualLaser: LaserModel = { noiseMm: 0.75, noiseFrac: 5e-5, offsetMm: 0, stepMm: 1 };
 /** Shortest and longest that such a meter takes, mm. @source common practice */
-export const LASER_RANGE_MM = { least: 50, most: 40_000 };
+const LASER_RANGE_MM = { least: 50, most: 40_000 };
 
 /** Standard normal deviate. @source Box & Muller 1958 */
 export const normal = (random: Random): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());

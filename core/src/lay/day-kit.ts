@@ -76,7 +76,7 @@ export function dayKit(records: KitRecords, settings: PrepareSettings, need: Pic
 }
 
 /** Whether a step brings the gun. */
-export const isHot = (step: Pick<Step, 'tools'>): boolean => step.tools.some((t) => /heat gun/i.test(t));
+const isHot = (step: Pick<Step, 'tools'>): boolean => step.tools.some((t) => /heat gun/i.test(t));
 
 const withoutScraper = (line: KitLine): KitLine =>
   line.key === 'scraper'

@@ -47,7 +47,7 @@ export interface LayRecords extends JobRecords {
 }
 
 /** Whether film on this pane is laid wet on flat glass: the steps of this stage. */
-export const isWetLaid = (film: Pick<Film, 'drying' | 'mounting'> | undefined): boolean =>
+const isWetLaid = (film: Pick<Film, 'drying' | 'mounting'> | undefined): boolean =>
   film !== undefined && film.drying !== 'dry-applied' && film.mounting !== 'not-on-glass';
 
 /** An opening as strokes go round it: its box, or twelve sides round a round one. */
@@ -153,7 +153,7 @@ const careOf = (surface: Surface, found?: FaceFound): Pick<LayPane, 'care' | 'ca
 };
 
 /** What somebody felt the face of a pane to be, by the newest line in force; null: nobody wrote it down. */
-export function foundOn(surfaceId: string, entries: readonly LayEntry[]): FaceFound | null {
+function foundOn(surfaceId: string, entries: readonly LayEntry[]): FaceFound | null {
   if (!entries.some((e) => e.kind === 'found' && e.surfaceId === surfaceId)) return null;
   return linesInForce(entries.filter((e) => e.surfaceId === surfaceId || e.kind === 'correction')).filter((e) => e.kind === 'found').at(-1)?.found ?? null; // prettier-ignore
 }
@@ -248,7 +248,7 @@ export function layProgress(records: LayRecords): ReadonlyMap<string, PaneProgre
 }
 
 /** Panes of a job whose taps tell how long they took. */
-export function timedPanes(records: LayRecords): TimedPane[] {
+function timedPanes(records: LayRecords): TimedPane[] {
   const lines = linesInForce(records.layEntries);
   return records.surfaces.flatMap((s) => {
     const minutes = minutesTaken(s.id, lines);

@@ -50,7 +50,7 @@ export function linesInForce(entries: readonly LayEntry[]): LayEntry[] {
 }
 
 /** Whether two lines were written without one device knowing of the other’s: neither had reached the bench when the other was written. */
-export const writtenApart = (a: LayEntry, b: LayEntry): boolean =>
+const writtenApart = (a: LayEntry, b: LayEntry): boolean =>
   a.personId !== b.personId && (a.receivedAt === null || a.receivedAt > b.occurredAt) && (b.receivedAt === null || b.receivedAt > a.occurredAt);
 
 const contradict = (a: LayEntry, b: LayEntry): boolean => {

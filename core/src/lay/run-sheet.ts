@@ -45,7 +45,7 @@ export const lockNames: Record<LaySettings['lock'], string> = {
 };
 
 /** How the gun is held to glass of a kind. @source common practice (TRADE §7): tempered only for the full gun; laminated or chipped low heat, constant movement, whole pane warmed first, or refuse */
-export const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
+const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
   full: 'Gun on full, 20 to 30 s to warm up.',
   low: 'No full gun on this glass: low heat, whole pane warmed first, never over a chip. Or refuse.',
   unproven: 'Tempered stamp seen: gun on full, 20 to 30 s to warm up. Not seen: low heat, whole pane warmed first, or not at all.',
@@ -53,7 +53,7 @@ export const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
 };
 
 /** How film is first laid on curved glass. @source common practice (TRADE §7) */
-export const anchorWords: Record<NonNullable<LayPane['anchor']>, string> = {
+const anchorWords: Record<NonNullable<LayPane['anchor']>, string> = {
   h: 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.',
   arch: 'Card across the top, which is a finished edge, then down both sides: an arch. {13 mm} of glass stay free at the long side, film rests over the other. All slack is brought to the bottom, nothing stays above. Too few fingers there: push the film together.',
   own: 'A stroke across along the line on the drawing, then down both sides. The slack now stands in fingers above and below.',
@@ -66,7 +66,7 @@ const LENGTH_IN_BRACES = /\{(\d+(?:\.\d+)?)(?: to (\d+(?:\.\d+)?))? mm\}/g;
 const among = <T>(list: readonly T[], value: T): boolean => list.length === 0 || list.includes(value);
 
 /** Whether a step belongs to a pane worked by these schools. */
-export const stepApplies = (rule: StepRule, pane: LayPane, schools: LaySettings): boolean =>
+const stepApplies = (rule: StepRule, pane: LayPane, schools: LaySettings): boolean =>
   among(rule.when.film, pane.work) &&
   among(rule.when.glass, pane.glass) &&
   among(rule.when.frame, pane.frame) &&

@@ -66,8 +66,6 @@ export type SqueegeeAnswer = { readonly ok: true; readonly plan: SqueegeePlan } 
 export const EDGE_STOP_MM = 13;
 /** Round an opening strokes go closer: it is cut before the film is wet, nothing is trimmed there. @source house rule */
 const HOLE_STOP_MM = 2;
-/** Least overlap of strokes. @source common practice says only "strokes overlap"; 1 in (25 mm) is a house rule */
-export const STROKE_OVERLAP_MM = 25;
 /** Smaller blades and cards in the bag, for what the large one does not reach. @source common practice, from memory */
 const SMALLER_MM = [300, 150, 100, 50, 25, 12] as const;
 /** Up to here it is a card in the hand, no squeegee. @source house list */

@@ -1,7 +1,7 @@
 import type { MeasureKey } from '@yellow-pane/contracts';
 import { rankOf, solveSymmetric, transposeTimes } from '../geometry/index.js';
 import { matchedLevels } from '../ground/index.js';
-import { bowKeys, isBow, readingSlope, rectangle, trueReading, type Shape } from './opening.js';
+import { isBow, readingSlope, rectangle, trueReading, type Shape } from './opening.js';
 
 /** One tape as it enters the adjustment. */
 export interface TapeReading {
@@ -185,7 +185,3 @@ export function readingSigmaMm(a: Adjustment, key: MeasureKey): number {
   g.forEach((x, i) => g.forEach((y, j) => (v += x * a.covariance[i]![j]! * y)));
   return Math.sqrt(Math.max(0, v));
 }
-
-/** The bow gaps that were measured, by side. */
-export const measuredBows = (readings: readonly TapeReading[]) =>
-  Object.fromEntries(bowKeys.map((k) => [k, gapOf(readings, k)])) as Record<(typeof bowKeys)[number], number>;

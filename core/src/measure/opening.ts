@@ -15,7 +15,7 @@ export interface Corners {
   readonly topLeft: Vec;
 }
 
-export const cornersOf = (s: Shape): Corners => ({
+const cornersOf = (s: Shape): Corners => ({
   bottomLeft: vec(0, 0),
   bottomRight: vec(s[0], 0),
   topRight: vec(s[3], s[4]),

@@ -20,7 +20,7 @@ const across: Partial<Record<MeasureKey, MeasureKey>> = {
 /** A reading of the window across, as it is here. */
 export const mirroredReading = <R extends { readonly measure: MeasureKey }>(r: R): R => ({ ...r, measure: across[r.measure] ?? r.measure });
 /** A reading as a tape, mirrored where the pane is the window across. */
-export const inheritedReadings = (surface: Surface, inherited: readonly Reading[]): Reading[] =>
+const inheritedReadings = (surface: Surface, inherited: readonly Reading[]): Reading[] =>
   surface.curved?.isMirror ? inherited.map(mirroredReading) : [...inherited];
 
 const later = (a: Reading | undefined, b: Reading): Reading => (a && (a.at > b.at || (a.at === b.at && a.id > b.id)) ? a : b);

@@ -29,7 +29,7 @@ const names: Partial<Record<MeasureKey, string>> = {
   sideRight: 'right side',
 };
 /** The name of a measure, by the shape it belongs to (null: four-sided). */
-export const measureName = (key: MeasureKey, shape: PaneShape | null = null): string =>
+const measureName = (key: MeasureKey, shape: PaneShape | null = null): string =>
   (shape ? shapeModel(shape).names[key] : undefined) ?? names[key] ?? `${key[0]} to ${key[1]}`;
 const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 export const measureTitle = (key: MeasureKey, shape: PaneShape | null = null): string => capital(measureName(key, shape));

@@ -23,10 +23,10 @@ export interface Air {
 export const clearAir: Air = { pressureMbar: 1013, ozoneCm: 0.3, waterCm: 1.5, aerosol500: 0.1, aerosol380: 0.15 };
 const SOLAR_CONSTANT_W_PER_M2 = 1367;
 /** @source common practice: grass and paving */
-export const GROUND_ALBEDO = 0.2;
+const GROUND_ALBEDO = 0.2;
 
 /** Day-to-day distance of the sun. @source Duffie & Beckman, eq. 1.4.1a (from memory) */
-export const beyondAir = (dayOfYear: number): number => SOLAR_CONSTANT_W_PER_M2 * (1 + 0.033 * Math.cos((2 * Math.PI * dayOfYear) / 365));
+const beyondAir = (dayOfYear: number): number => SOLAR_CONSTANT_W_PER_M2 * (1 + 0.033 * Math.cos((2 * Math.PI * dayOfYear) / 365));
 
 /**
  * Clear-sky light by the broadband model of Bird.

@@ -42,6 +42,3 @@ export function rollLength(from: LengthFrom, knownM: number): RollLengthAnswer {
   const slopes = [(2 * d * fullLengthM) / ring, (2 * full * lengthM) / ring, (2 * c * (lengthM - fullLengthM)) / ring];
   return { ok: true, value: { lengthM, sigmaM: DIAMETER_SIGMA_MM * Math.hypot(...slopes) } };
 }
-
-/** A thickness read from a full roll of known length, µm: worth keeping on the label. */
-export const thicknessFromFullRoll = (fullOutsideMm: number, coreMm: number, fullLengthM: number): number => ringMm2(fullOutsideMm, coreMm) / fullLengthM;

@@ -54,7 +54,7 @@ export async function exportAll(records: RecordsRepository, now: Date): Promise<
 }
 
 /** Puts an export into an empty database. @throws Error with a sentence when it does not read */
-export async function importAll(records: RecordsRepository, text: string): Promise<void> {
+async function importAll(records: RecordsRepository, text: string): Promise<void> {
   const read = JSON.parse(text) as LogicalExport;
   if (read.format !== 'yellow-pane export' || read.formatVersion !== 1) throw new Error('This file is no export of Yellow Pane that this version reads.');
   await records.transaction(async (tx) => {

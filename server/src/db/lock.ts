@@ -29,7 +29,7 @@ const readText = (file: string): string | null => {
   }
 };
 
-export const bootId = (): string | null => readText('/proc/sys/kernel/random/boot_id');
+const bootId = (): string | null => readText('/proc/sys/kernel/random/boot_id');
 /** Field 22 of /proc/PID/stat: clock ticks from boot to the start of the process; null where there is no /proc. */
 export function processStartTime(pid: number): string | null {
   const stat = readText(`/proc/${pid}/stat`);
@@ -56,7 +56,7 @@ function isAlive(holder: Holder): boolean {
 
 const lockFile = (dataDir: string): string => join(dataDir, 'lock.json');
 
-export function readHolder(dataDir: string): Holder | null {
+function readHolder(dataDir: string): Holder | null {
   const text = readText(lockFile(dataDir));
   if (!text) return null;
   try {

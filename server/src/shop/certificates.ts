@@ -112,7 +112,7 @@ export async function signFor(root: Pair, name: { readonly type: 'ip' | 'dns'; r
 }
 
 /** Whether a server certificate is for this address, from this root, and lasts. */
-export function serves(pair: Pair, root: Pair, address: string, now: Date): boolean {
+function serves(pair: Pair, root: Pair, address: string, now: Date): boolean {
   const cert = new NodeCertificate(pair.cert);
   const leftMs = Date.parse(cert.validTo) - now.getTime();
   return cert.checkIP(address) !== undefined && cert.verify(new NodeCertificate(root.cert).publicKey) && leftMs > RENEW_DAYS * DAY_MS;

@@ -11,7 +11,7 @@ export const hpglStart = (s: Pick<PlotSettings, 'forceG' | 'speedMmPerS'>): stri
   `IN;PA;SP1;VS${Math.max(1, Math.round(s.speedMmPerS / 10))};FS${Math.round(s.forceG)};`;
 
 /** One path: up to its start, down along it, up again. */
-export function hpglPath(path: PlotPath, s: Pick<PlotSettings, 'scaleX' | 'scaleY'>): string {
+function hpglPath(path: PlotPath, s: Pick<PlotSettings, 'scaleX' | 'scaleY'>): string {
   const at = path.points.map((p) => `${unit(p.x, s.scaleX)},${unit(p.y, s.scaleY)}`);
   return `PU${at[0]};PD${at.slice(1).join(',')};PU;`;
 }

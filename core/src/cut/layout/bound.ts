@@ -26,7 +26,7 @@ export interface LayoutBound {
 }
 
 /** Area of the pieces out of the cheapest film there is, as far as it goes: always true, rarely close. */
-export function areaBound(types: readonly PieceType[], counts: readonly number[], rolls: readonly BoundRoll[]): number {
+function areaBound(types: readonly PieceType[], counts: readonly number[], rolls: readonly BoundRoll[]): number {
   let area = types.reduce((s, t, i) => s + t.area * counts[i]!, 0);
   let cost = 0;
   const byPrice = [...rolls].sort((a, b) => a.costPerGrain / a.bench.width - b.costPerGrain / b.bench.width);

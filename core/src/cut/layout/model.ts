@@ -109,7 +109,7 @@ export function rollSideOf(edge: Edge, turn: Turn): 'low' | 'high' | null {
 }
 
 /** Width across and length along the roll at a turn, mm. */
-export const sizeAtTurn = (piece: Piece, turn: Turn): { acrossMm: number; alongMm: number } =>
+const sizeAtTurn = (piece: Piece, turn: Turn): { acrossMm: number; alongMm: number } =>
   turn === 0 || turn === 180 ? { acrossMm: piece.widthMm, alongMm: piece.heightMm } : { acrossMm: piece.heightMm, alongMm: piece.widthMm };
 
 /** The ways a piece may lie, one per distinct size and edge. */
@@ -200,8 +200,6 @@ export function groupPieces(pieces: readonly Piece[], settings: CutSettings, lot
   }
   return [...groups.values()].map((g) => ({ ...g, area: g.ways[0] ? g.ways[0].across * g.ways[0].along : 0 }));
 }
-
-export const totalAlong = (drops: readonly PackedDrop[]): number => drops.reduce((s, d) => s + d.along, 0);
 
 /** A column made of rows: as wide as its widest row, as long as all together. */
 export function columnOf(rows: readonly PackedRow[]): PackedColumn {

@@ -62,7 +62,7 @@ const repeatsOf = (types: readonly PieceType[]) => (type: number) => types[type]
  * @param latest place on the roll behind which nothing is looked for
  * @returns drops in the order of the roll, or null when nothing ends by `latest`
  */
-export function packPatterned(types: readonly PieceType[], counts: readonly number[], bench: Bench, from: number, latest: number): Shape[] | null {
+function packPatterned(types: readonly PieceType[], counts: readonly number[], bench: Bench, from: number, latest: number): Shape[] | null {
   const sets = new Sets(types, counts);
   const all = sets.size - 1;
   const mayWaste = (latest - from) * bench.width - sets.area[all]! + 0.5;

@@ -4,7 +4,7 @@ import { formatLength } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** What the QR code of a label says: enough for a scanner that types, and for a person. */
-export const labelCode = (label: string): string => `YP:${label}`;
+const labelCode = (label: string): string => `YP:${label}`;
 
 /** Labels for rolls and leftovers, two across: name, film, width, lot, face up, and a code to scan. */
 export function stockLabelsPdf(lines: readonly StockLine[], films: readonly Film[], firm: Firm, paper: Paper): Promise<Buffer> {

@@ -8,7 +8,7 @@ export interface KeyAction {
 }
 
 /** The keys as shipped. Letters may be changed; arrows stay. */
-export const shippedKeys: readonly KeyAction[] = [
+const shippedKeys: readonly KeyAction[] = [
   { id: 'measure', key: '1', label: 'Measure' },
   { id: 'choose', key: '2', label: 'Choose' },
   { id: 'cut', key: '3', label: 'Cut' },

@@ -42,7 +42,7 @@ export const settingsPatches = (doc: Pick<JobDocument, 'job'>, panes: readonly S
 export const tapWant = (wants: readonly Want[], want: Want): Want[] => (wants.includes(want) ? wants.filter((w) => w !== want) : [...wants, want]);
 
 /** The face that a film goes on, if it is made for one only. */
-export const faceFor = (film: Pick<Film, 'mounting'>, now: Surface['filmFace']): Surface['filmFace'] =>
+const faceFor = (film: Pick<Film, 'mounting'>, now: Surface['filmFace']): Surface['filmFace'] =>
   film.mounting === 'inside' ? 'room' : film.mounting === 'outside' ? 'street' : now;
 
 /**

@@ -4,7 +4,7 @@ import { ChangeDetectionStrategy, Component, input, output, signal } from '@angu
 const LONGEST_PX = 1600;
 
 /** Draws a photo anew, smaller: what the camera wrote into it (place, time, maker) stays behind. @throws Error when it is no picture */
-export async function smallPhoto(file: Blob): Promise<Blob> {
+async function smallPhoto(file: Blob): Promise<Blob> {
   const picture = await createImageBitmap(file, { imageOrientation: 'from-image' });
   const k = Math.min(1, LONGEST_PX / Math.max(picture.width, picture.height));
   const canvas = document.createElement('canvas');
