@@ -1,39 +1,8 @@
 import * as z from 'zod';
 import { id, instant, words } from './quantities.js';
-import { firm, job, person, place } from './jobs/job.js';
-import { reading, surface } from './measure/surface.js';
-import { film } from './films/film.js';
-import { roll } from './stock/roll.js';
-import { logEntry, plan } from './cut/plan.js';
-import { quote, rates } from './handover/quote.js';
-import { reservation, stockEntry } from './stock/ledger.js';
-import { plotRun } from './cut/plot.js';
-import { stepSet } from './lay/steps.js';
-import { layEntry } from './lay/log.js';
+import { allKinds, kindOf } from './record-kinds.js';
 
-/** Every kind of record that a change may touch, with its schema. */
-export const recordSchemas = {
-  firm,
-  person,
-  job,
-  place,
-  surface,
-  reading,
-  film,
-  roll,
-  plan,
-  logEntry,
-  rates,
-  quote,
-  stockEntry,
-  reservation,
-  plotRun,
-  stepSet,
-  layEntry,
-} as const;
-export type RecordKind = keyof typeof recordSchemas;
-const recordKind = z.enum(Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]);
-export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;
+const recordKind = z.enum(allKinds);
 
 /**
  * One step of a change. `add` brings a new record; `set` gives one field a new value. Nothing is ever removed: deleting
@@ -82,9 +51,6 @@ export type ChangeAnswer = z.infer<typeof changeAnswer>;
 export const undoRequest = z.object({ id, personId: id, deviceId: id, deviceSeq: z.int().min(1), force: z.boolean() });
 export type UndoRequest = z.infer<typeof undoRequest>;
 
-/** Facts: a cut made, a run of the plotter, what was done on the glass. */
-const factKinds: readonly RecordKind[] = ['logEntry', 'plotRun', 'layEntry'];
-
 /**
  * Whether a change is a step that its person may take back. Not those that only record facts or what the search found (a move by hand and
  * a lock are a person's own), and not the beginning of a job, nor its coming back from the deleted ones: undo inside a job never takes the whole job away.
@@ -92,5 +58,5 @@ const factKinds: readonly RecordKind[] = ['logEntry', 'plotRun', 'layEntry'];
 export function isUndoStep(patches: readonly Patch[]): boolean {
   if (patches.some((p) => p.kind === 'job' && (p.op === 'add' || (p.field === 'deletedAt' && p.value === null)))) return false;
   const isByHand = patches.some((p) => p.kind === 'plan' && (p.op === 'add' ? p.value['isByHand'] === true : p.field === 'lockedPieceIds'));
-  return patches.some((p) => !factKinds.includes(p.kind) && (p.kind !== 'plan' || isByHand));
+  return patches.some((p) => !kindOf(p.kind).isFact && (p.kind !== 'plan' || isByHand));
 }

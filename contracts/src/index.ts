@@ -28,6 +28,8 @@ export * from './lay/log.js';
 export * from './lay/squeegee.js';
 export * from './jobs/job.js';
 export * from './handover/quote.js';
+export * from './record-kinds.js';
+export * from './record-schemas.js';
 export * from './changes.js';
 export * from './references.js';
 export * from './job-document.js';

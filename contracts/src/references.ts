@@ -1,4 +1,5 @@
-import type { RecordKind, RecordOf } from './changes.js';
+import type { RecordKind } from './record-kinds.js';
+import type { RecordOf } from './record-schemas.js';
 
 /** A record that another one names. */
 export interface Reference {
@@ -84,24 +85,3 @@ const byKind: { readonly [K in RecordKind]: (r: RecordOf<K>) => Reference[] } = 
 
 /** Records that a record names, each with the field that does. @param record as its schema reads it */
 export const referencesOf = <K extends RecordKind>(kind: K, record: RecordOf<K>): Reference[] => byKind[kind](record);
-
-/** What the interface calls a record of each kind, with its article. */
-export const kindWords: Readonly<Record<RecordKind, string>> = {
-  firm: 'a firm',
-  person: 'a person',
-  job: 'a job',
-  place: 'a room',
-  surface: 'a pane',
-  reading: 'a reading',
-  film: 'a film',
-  roll: 'a roll',
-  plan: 'a cut plan',
-  logEntry: 'a line of the log',
-  rates: 'rates',
-  quote: 'a price',
-  stockEntry: 'an entry of the stock',
-  reservation: 'a promise of film',
-  plotRun: 'a run of the plotter',
-  stepSet: 'steps',
-  layEntry: 'a line of the log',
-};

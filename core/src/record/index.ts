@@ -1,1 +1,2 @@
+export * from './apply.js';
 export * from './undo.js';

@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { recordSchemas, type Change, type RecordKind } from '@yellow-pane/contracts';
+import { allKinds, schemaOf, type Change, type RecordKind } from '@yellow-pane/contracts';
 import { createEmpty, loadDump, openAsItIs, type OpenDatabase } from './database.js';
 import { Journal } from './journal.js';
 import { realDisk, writeDurably, type Disk } from './durable.js';
@@ -45,11 +45,9 @@ export interface LogicalExport {
   readonly changes: Change[];
 }
 
-const kinds = Object.keys(recordSchemas) as RecordKind[];
-
 export async function exportAll(records: RecordsRepository, now: Date): Promise<LogicalExport> {
   const all = {} as Record<RecordKind, unknown[]>;
-  for (const kind of kinds) all[kind] = await records.all(kind);
+  for (const kind of allKinds) all[kind] = await records.all(kind);
   return { format: 'yellow-pane export', formatVersion: 1, writtenAt: now.toISOString(), records: all, changes: await records.allChanges() };
 }
 
@@ -58,9 +56,9 @@ async function importAll(records: RecordsRepository, text: string): Promise<void
   const read = JSON.parse(text) as LogicalExport;
   if (read.format !== 'yellow-pane export' || read.formatVersion !== 1) throw new Error('This file is no export of Yellow Pane that this version reads.');
   await records.transaction(async (tx) => {
-    for (const kind of kinds)
+    for (const kind of allKinds)
       for (const [i, raw] of (read.records[kind] ?? []).entries()) {
-        const parsed = recordSchemas[kind].safeParse(raw);
+        const parsed = schemaOf(kind).safeParse(raw);
         if (!parsed.success)
           throw new Error(
             `${kind} ${i + 1} does not read: ${parsed.error.issues[0]!.path.join('.')} – ${parsed.error.issues[0]!.message}. Nothing was restored.`,

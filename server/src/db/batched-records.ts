@@ -1,6 +1,6 @@
 import type { RecordKind, RecordOf } from '@yellow-pane/contracts';
 import type { Database } from './database.js';
-import { RecordsRepository } from './records.repository.js';
+import { RecordsRepository, type FoundByJob } from './records.repository.js';
 
 /** So many records go into the database at once: a few milliseconds each time. @source measured; house figure */
 const ROWS_AT_ONCE = 200;
@@ -57,7 +57,7 @@ export class BatchedRecords extends RecordsRepository {
     for (const [kind, rows] of byKind) for (let at = 0; at < rows.length; at += ROWS_AT_ONCE) await this.putAll(kind, rows.slice(at, at + ROWS_AT_ONCE));
   }
 
-  override async ofJob<K extends RecordKind>(kind: K, jobId: string): Promise<RecordOf<K>[]> {
+  override async ofJob<K extends FoundByJob>(kind: K, jobId: string): Promise<RecordOf<K>[]> {
     await this.flush();
     return super.ofJob(kind, jobId);
   }

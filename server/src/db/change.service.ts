@@ -1,6 +1,7 @@
 import {
   isUndoStep,
-  recordSchemas,
+  kindOf,
+  schemaOf,
   type Change,
   type ChangeAnswer,
   type ChangeDraft,
@@ -9,7 +10,7 @@ import {
   type RecordKind,
   type UndoRequest,
 } from '@yellow-pane/contracts';
-import { inverseOf, othersOnTheSame, reversalOf, undoState } from '@yellow-pane/core';
+import { inverseOf, othersOnTheSame, patchedRecord, reversalOf, undoState } from '@yellow-pane/core';
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
 import { BatchedRecords } from './batched-records.js';
@@ -35,9 +36,6 @@ const REPLAY_BATCH = 100;
 /** After so many patches others get a turn. @source house rule: a few milliseconds */
 const PATCHES_IN_A_ROW = 50;
 const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
-
-/** Fields of a reading that may change: the rest is what was taped, and stands. */
-const readingMaySet = new Set(['withdrawnAt', 'deletedAt']);
 
 /**
  * The only way to write: one change at a time, validated, applied with its inverse in one transaction, synced to the journal
@@ -199,23 +197,20 @@ export class ChangeService {
 
   /** Validates and applies one patch; gives its inverse, or null for a fact, which stands even when its change is undone. */
   private async checkedPatch(tx: RecordsRepository, patch: Patch, index: number, isReversal: boolean): Promise<Patch | null> {
-    const schema = recordSchemas[patch.kind];
+    const schema = schemaOf(patch.kind);
     const bad = (message: string, path = ''): never => {
       throw new Refusal('bad-input', undefined, [{ path: `patches[${index}]${path}`, message }]);
     };
     const old = (await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null;
-    let next: Record<string, unknown>;
     if (patch.op === 'add') {
       if (old) bad('A record with this id is already there.');
       if (patch.value['id'] !== patch.id) bad('The record carries another id than the patch.', '.value.id');
-      next = patch.value;
     } else {
       if (!old) return bad('There is no such record.');
       if (!(patch.field in schema.shape) || patch.field === 'id') return bad(`“${patch.field}” is not a field that can be set.`, '.field');
       if (!isReversal) refuseFactEdit(patch.kind, patch.field, old);
-      next = { ...old, [patch.field]: patch.value };
     }
-    const read = schema.safeParse(next);
+    const read = schema.safeParse(patchedRecord(old, patch));
     if (!read.success) {
       const faults: Fault[] = read.error.issues.map((i) => ({ path: `patches[${index}].${i.path.join('.')}`, message: i.message }));
       throw new Refusal('bad-input', undefined, faults);
@@ -228,10 +223,9 @@ export class ChangeService {
 
   private async applyPatch(tx: RecordsRepository, patch: Patch): Promise<void> {
     // read by today's schema: an edit journalled by an older version gets what is new since
-    if (patch.op === 'add')
-      return tx.put(patch.kind, patch.id, (recordSchemas[patch.kind].safeParse(patch.value).data ?? patch.value) as Record<string, unknown>);
-    const old = (await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null;
-    if (old) await tx.put(patch.kind, patch.id, { ...old, [patch.field]: patch.value });
+    const record = patchedRecord((await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null, patch);
+    const read = record && patch.op === 'add' ? (schemaOf(patch.kind).safeParse(record).data ?? record) : record;
+    if (read) await tx.put(patch.kind, patch.id, read);
   }
 }
 
@@ -250,10 +244,6 @@ async function superseding(tx: RecordsRepository, patch: Patch): Promise<Patch> 
   return newest && newest.id !== patch.value['supersedesId'] ? { ...patch, value: { ...patch.value, supersedesId: newest.id } } : patch;
 }
 
-/** Records of the firm alone; rolls, films, promises and steps also come with the work of a job. */
-const firmOnly: readonly RecordKind[] = ['firm', 'person', 'rates'];
-/** Records that belong to one job and to no other. */
-const ofOneJob: readonly RecordKind[] = ['place', 'surface', 'reading', 'plan', 'logEntry', 'plotRun', 'layEntry'];
 const isId = (v: unknown): v is string => typeof v === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(v);
 
 /**
@@ -266,7 +256,7 @@ async function bound(tx: RecordsRepository, patch: Patch, index: number, jobId: 
     throw new Refusal('bad-input', undefined, [{ path: `patches[${index}]`, message }]);
   };
   if (kind === 'job' && patch.id !== jobId) bad('This job is another one than the change belongs to.');
-  if (firmOnly.includes(kind)) {
+  if (kindOf(kind).of === 'firm') {
     const id =
       kind === 'firm'
         ? patch.id
@@ -274,7 +264,7 @@ async function bound(tx: RecordsRepository, patch: Patch, index: number, jobId: 
     if (id !== jobId) bad('The firm, its people and its rates are not changed in the name of a job.');
   }
   if (kind === 'job' && patch.op === 'set' && patch.field === 'firmId') bad('A job stays with its firm.');
-  if (!ofOneJob.includes(kind)) return;
+  if (kindOf(kind).of !== 'job') return;
   const old = patch.op === 'set' ? ((await tx.find(kind, patch.id)) as { jobId?: string } | null) : null;
   if (patch.op === 'set' && patch.field === 'jobId') bad('A record stays in its job.');
   if ((patch.op === 'add' ? patch.value['jobId'] : (old?.jobId ?? jobId)) !== jobId) bad('This belongs to another job than the change.');
@@ -290,13 +280,8 @@ const received = (draft: ChangeDraft, now: Date): ChangeDraft => ({
 
 /** Facts stand: readings, log entries and committed plans are corrected by new ones. */
 function refuseFactEdit(kind: RecordKind, field: string, old: Record<string, unknown>): void {
-  if (kind === 'logEntry' || kind === 'layEntry') throw new Refusal('fact-stands');
-  if (kind === 'stepSet') throw new Refusal('fact-stands', 'A version of the steps stands as it was worked by: add a new version.');
-  if (kind === 'reading' && !readingMaySet.has(field)) throw new Refusal('fact-stands', 'A reading is never overwritten: add a new one that supersedes it.');
-  if (kind === 'rates') throw new Refusal('fact-stands', 'Rates stand as they were used: add a new version.');
-  if (kind === 'film' && field !== 'retiredAt') throw new Refusal('fact-stands', 'A film version stands as it is: add a new version.');
-  if (kind === 'stockEntry' && field !== 'deletedAt') throw new Refusal('fact-stands', 'What was booked stands: book the difference.');
-  if (kind === 'reservation' && field !== 'deletedAt') throw new Refusal('fact-stands', 'A promise stands or is lifted: make a new one.');
+  const { stands } = kindOf(kind);
+  if (stands && !stands.but.includes(field)) throw new Refusal('fact-stands', stands.sentence);
   if (kind === 'plan' && old['status'] === 'committed' && field !== 'takenRollIds')
     throw new Refusal('fact-stands', 'This cut plan is committed and frozen: a re-plan is a new plan.');
 }

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
-import { defaultLaySettings, recordSchemas, type Job, type RecordKind, type StepSet } from '@yellow-pane/contracts';
+import { defaultLaySettings, schemaOf, type Job, type RecordKind, type StepSet } from '@yellow-pane/contracts';
 import { shippedSteps } from '@yellow-pane/core';
 import { demoFilms, demoFirm, demoRolls, ternPoint } from '@yellow-pane/demo';
 
@@ -33,7 +33,7 @@ test('a bench of the first version opens: films, panes, rolls and jobs get what 
   for (const [table, body] of old) {
     const { rows } = await db.query<{ body: Record<string, unknown> }>(`select body from "${table}"`);
     // complete without any help of the schema's defaults, and nothing lost
-    expect(recordSchemas[table].parse(rows[0]!.body)).toEqual(rows[0]!.body);
+    expect(schemaOf(table).parse(rows[0]!.body)).toEqual(rows[0]!.body);
     expect(rows[0]!.body).toMatchObject(body);
   }
   await db.close();
@@ -60,7 +60,7 @@ test('steps, log and settings written before anybody asked what a face is: the s
   await run('0006', '9');
   for (const [kind, table, body] of old) {
     const { rows } = await db.query<{ body: Record<string, unknown> }>(`select body from "${table}"`);
-    expect(recordSchemas[kind].parse(rows[0]!.body)).toEqual(rows[0]!.body);
+    expect(schemaOf(kind).parse(rows[0]!.body)).toEqual(rows[0]!.body);
     expect(rows[0]!.body).toMatchObject(body);
   }
   const { rows } = await db.query<{ body: StepSet }>('select body from "step_set"');

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
-import type { Change, RecordKind, RecordOf } from '@yellow-pane/contracts';
+import type { Change, KindOfOneJob, RecordKind, RecordOf } from '@yellow-pane/contracts';
 import type { Database } from './database.js';
 import {
   changes,
@@ -46,7 +46,9 @@ const tables: Record<RecordKind, RecordTable> = {
   layEntry: asRecords(layEntries),
 };
 const tableOf = (kind: RecordKind): RecordTable => tables[kind];
-const jobColumn: Partial<Record<RecordKind, PgColumn>> = {
+/** Kinds that are asked for by their job. */
+export type FoundByJob = KindOfOneJob | 'stockEntry';
+const jobColumn: Readonly<Record<FoundByJob, PgColumn>> = {
   place: places.jobId,
   surface: surfaces.jobId,
   reading: readings.jobId,
@@ -88,13 +90,11 @@ export class RecordsRepository {
     return (rows[0]?.body as unknown as RecordOf<K> | undefined) ?? null;
   }
 
-  async ofJob<K extends RecordKind>(kind: K, jobId: string): Promise<RecordOf<K>[]> {
-    const column = jobColumn[kind];
-    if (!column) throw new Error(`${kind} does not belong to a job`);
+  async ofJob<K extends FoundByJob>(kind: K, jobId: string): Promise<RecordOf<K>[]> {
     const rows = await this.db
       .select({ body: tableOf(kind).body })
       .from(tableOf(kind))
-      .where(eq(column, jobId))
+      .where(eq(jobColumn[kind], jobId))
       .orderBy(asc(tableOf(kind).id));
     return rows.map((r) => r.body as unknown as RecordOf<K>);
   }

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { kindWords, referencesOf, type Fault, type Patch, type RecordKind, type RecordOf, type Reference } from '@yellow-pane/contracts';
+import { allKinds, kindOf, referencesOf, type Fault, type Patch, type RecordKind, type RecordOf, type Reference } from '@yellow-pane/contracts';
 import { SHIPPED_STEPS_ID } from '@yellow-pane/core';
 import { Refusal } from '../problem.js';
 import type { ClosingGuard } from './change.service.js';
@@ -13,10 +13,10 @@ const MOST_FAULTS = 20;
 async function faultOf(records: RecordsRepository, jobId: unknown, ref: Reference, isBroughtIn: boolean): Promise<string | null> {
   if (ref.kind === 'stepSet' && ref.id === SHIPPED_STEPS_ID) return null;
   const found = (await records.find(ref.kind, ref.id)) as { jobId?: unknown } | null;
-  if (!found) return isBroughtIn && ref.mayStayAbroad ? null : `“${ref.path}” names ${kindWords[ref.kind]} that is not here.`;
+  if (!found) return isBroughtIn && ref.mayStayAbroad ? null : `“${ref.path}” names ${kindOf(ref.kind).words} that is not here.`;
   // what belongs to no job, or is of all jobs by its nature, is in reach of each
   if (ref.isOfAnyJob || typeof found.jobId !== 'string' || typeof jobId !== 'string' || found.jobId === jobId) return null;
-  return `“${ref.path}” names ${kindWords[ref.kind]} of another job.`;
+  return `“${ref.path}” names ${kindOf(ref.kind).words} of another job.`;
 }
 
 /** Records of a change, each with the fields that it sets; null: all of them. */
@@ -77,7 +77,7 @@ export interface Dangling {
 
 /** Looks through the whole record, kind by kind, for what names something that is not here: what older versions let in. It changes nothing. */
 export async function findDangling(records: RecordsRepository): Promise<Dangling[]> {
-  const kinds = Object.keys(kindWords) as RecordKind[];
+  const kinds = allKinds;
   const here = new Map<RecordKind, Map<string, { jobId?: unknown }>>();
   for (const kind of kinds) here.set(kind, new Map((await records.all(kind)).map((r) => [r.id, r as { jobId?: unknown }])));
   const known = { find: async (kind: RecordKind, id: string) => here.get(kind)?.get(id) ?? null } as unknown as RecordsRepository;

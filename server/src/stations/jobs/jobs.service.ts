@@ -5,6 +5,7 @@ import {
   defaultCutSettings,
   DELETED_DAYS,
   jobFile,
+  kindOf,
   type BenchDocument,
   type BroughtBack,
   type Change,
@@ -29,13 +30,13 @@ import { Refusal } from '../../problem.js';
 
 /** Whoever was away for more than this loads the job anew. @source house rule */
 const MOST_MISSED = 400;
-/** Records that every open job shows, whoever changes them. */
-const shared: ReadonlySet<RecordKind> = new Set<RecordKind>(['firm', 'person', 'film', 'roll', 'stockEntry', 'reservation', 'stepSet']);
+/** Whether every open job shows records of a kind, whoever changes them. */
+const isShared = (kind: RecordKind): boolean => kind !== 'job' && kindOf(kind).of !== 'job' && kindOf(kind).inJob !== null;
 
 /** A change as a page of a job has to see it: all of its own, of another only what every job shows; null: nothing of it. */
 export function seenFrom(jobId: string, change: Change): Change | null {
   if (change.jobId === jobId) return change;
-  const patches = change.patches.filter((p) => shared.has(p.kind));
+  const patches = change.patches.filter((p) => isShared(p.kind));
   return patches.length ? { ...change, patches, inverse: [] } : null;
 }
 
