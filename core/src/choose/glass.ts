@@ -51,7 +51,7 @@ const interlayer: Record<BandName, Layer> = {
   uv: { t: 0.01, rFront: 0, rBack: 0 },
 };
 /** Emissivity of plain glass. @source EN 12898 / EN 673: 0.837 */
-const GLASS_EMISSIVITY = 0.837;
+export const GLASS_EMISSIVITY = 0.837;
 /** Thermal conductivity of glass, W/(m K). @source EN 673: 1.0 */
 export const GLASS_CONDUCTIVITY = 1;
 

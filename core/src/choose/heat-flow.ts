@@ -1,4 +1,4 @@
-import { faceEmissivity, GLASS_CONDUCTIVITY, type DefiniteCavity, type DefinitePane, type FilmOnFace } from './glass.js';
+import { faceEmissivity, GLASS_CONDUCTIVITY, GLASS_EMISSIVITY, type DefiniteCavity, type DefinitePane, type FilmOnFace } from './glass.js';
 
 const SIGMA = 5.67e-8;
 /** Gas at 10 °C: ρ kg/m³, μ kg/(m s), λ W/(m K), c J/(kg K). @source EN 673 table 1 (from memory, checked by CHECKS U values) */
@@ -17,10 +17,16 @@ export interface SurfaceCoefficients {
   readonly outside: number;
   readonly inside: number;
 }
-/** For ratings of U. @source EN 673:2011: he 25, hi 3.6 + 4.1 ε/0.837 */
-export const ratingForU = (roomEmissivity: number): SurfaceCoefficients => ({ outside: 25, inside: 3.6 + (4.1 * roomEmissivity) / 0.837 });
-/** For ratings of g. @source EN 410 / ISO 9050: he 23, hi 3.6 + 4.4 ε/0.837 */
-export const ratingForG = (roomEmissivity: number): SurfaceCoefficients => ({ outside: 23, inside: 3.6 + (4.4 * roomEmissivity) / 0.837 });
+/**
+ * Heat between a room and the face of upright glass in it, W/(m² K): still air, and radiation as the face gives it off.
+ * @param radiation of plain glass, W/(m² K): 4.1 in EN 673, 4.4 in EN 410
+ * @source EN 673:2011: hi = 3.6 + 4.1 ε/0.837; EN 410 / ISO 9050: hi = 3.6 + 4.4 ε/0.837
+ */
+export const insideCoefficient = (roomEmissivity: number, radiation: 4.1 | 4.4 = 4.1): number => 3.6 + (radiation * roomEmissivity) / GLASS_EMISSIVITY;
+/** For ratings of U. @source EN 673:2011: he 25 */
+export const ratingForU = (roomEmissivity: number): SurfaceCoefficients => ({ outside: 25, inside: insideCoefficient(roomEmissivity) });
+/** For ratings of g. @source EN 410 / ISO 9050: he 23 */
+export const ratingForG = (roomEmissivity: number): SurfaceCoefficients => ({ outside: 23, inside: insideCoefficient(roomEmissivity, 4.4) });
 
 /** Heat through one upright cavity, W/(m² K). @source EN 673: radiation 4σT³, convection Nu = 0.035 (Gr Pr)^0.38, at least 1 */
 export function cavityConductance(cavity: DefiniteCavity, e1: number, e2: number, differenceK: number): number {

@@ -2,7 +2,7 @@ import type { BreakRisk, Climate, Exposure, Glazing, Grade } from '@yellow-pane/
 import { edgeStrengthMPa, edgeStressMPa } from './edge-strength.js';
 import { outsideC, STEP_S, summerShare, type Facade, type FacadeDay } from './facade.js';
 import { UNKNOWN_COVER_MM, type DefiniteCavity, type DefinitePane, type FilmOnFace } from './glass.js';
-import { centreToCentre, conductances } from './heat-flow.js';
+import { centreToCentre, conductances, insideCoefficient } from './heat-flow.js';
 import { throughGlazing, type BandResult } from './light-through.js';
 import { edgeC, frameHeat, stepPanes, type PaneNetwork } from './pane-temperature.js';
 
@@ -48,7 +48,7 @@ const isShadowed = (e: BreakInput['exposure']): boolean => e.partialShadow !== '
 
 function network(input: BreakInput, film: FilmOnFace | null): PaneNetwork {
   const { betweenPanes, roomEmissivity } = conductances(input.panes, input.cavities, film);
-  const inside = (3.6 + (4.1 * roomEmissivity) / 0.837) * (input.exposure.blind === 'none' ? 1 : BLIND_INSIDE);
+  const inside = insideCoefficient(roomEmissivity) * (input.exposure.blind === 'none' ? 1 : BLIND_INSIDE);
   return { thicknessMm: input.panes.map((p) => p.thicknessMm), between: centreToCentre(input.panes, betweenPanes), outside: CALM_OUTSIDE, inside };
 }
 

@@ -1,6 +1,6 @@
 import { boundingBox, type Polygon } from '../geometry/index.js';
 import { straightLine, type Anchor } from './anchor-line.js';
-import { lossesFrom, shrinkField, type EdgeLosses, type FieldOptions, type ShrinkField } from './shrink-field.js';
+import { lossesFrom, shrinkField, summedAlong, type EdgeLosses, type FieldOptions, type ShrinkField } from './shrink-field.js';
 import type { CurvedSurface } from './surface.js';
 
 /** Heights at which a balance is looked for, as shares of the pane's height, before the best are closed in on. @source house rule */
@@ -46,15 +46,13 @@ function trying(surface: CurvedSurface, outline: Polygon, u: number, stepMm: num
   };
 }
 
-/** Trapezoids over stations that both have a value; where it would have to stretch nothing goes. */
-function toGo(alongMm: Float64Array, loss: Float64Array): number {
-  let sum = 0;
-  for (let i = 1; i < loss.length; i++) {
-    const [a, b] = [loss[i - 1]!, loss[i]!];
-    if (a === a && b === b) sum += ((Math.max(0, a) + Math.max(0, b)) / 2) * (alongMm[i]! - alongMm[i - 1]!);
-  }
-  return sum;
-}
+/** What has to go along an edge, mm; where film would have to stretch nothing goes. */
+const toGo = (alongMm: Float64Array, loss: Float64Array): number =>
+  summedAlong(
+    loss.length,
+    (i) => alongMm[i]!,
+    (i) => Math.max(0, loss[i]!),
+  );
 
 /**
  * The height at which a level-starting anchor line through `u` leaves the same slack above and below. Going up, the slack below has to overtake that above:

@@ -2,7 +2,8 @@ import type { ShrinkPlan } from '@yellow-pane/contracts';
 import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
 import { seededRandom } from '../ground/index.js';
 import { dishOver, inputOf, readBows, sheet, strewn } from './curved-panes.testing.js';
-import { frameByClicks, likelyUnit, placeCloud } from './place-cloud.js';
+import { frameByClicks, likelyUnit } from './cloud-frame.js';
+import { placeCloud } from './place-cloud.js';
 import { readCloud } from './read-cloud.js';
 import { shrinkPlan } from './shrink-plan.js';
 
@@ -127,6 +128,11 @@ test('three clicks on one line are no frame; points on no surface are refused', 
   const fog = Float64Array.from({ length: 600 }, () => 1000 * random());
   const r = placeCloud(fog, 'fog', 'mm');
   expect(r.ok ? r.value.noiseMm > 20 || 'taken for a pane' : r.message).not.toBe('taken for a pane');
+});
+test('points along an edge or a string are no pane, and it is said what to scan', () => {
+  const random = seededRandom(4);
+  const string = Float64Array.from({ length: 6000 }, (_, i) => (i % 3 === 0 ? i / 4 : random()));
+  expect(placeCloud(string, 'edge.xyz', 'mm')).toMatchObject({ ok: false, message: expect.stringContaining('from side to side') });
 });
 
 describe('the outline of a cloud', () => {

@@ -1,4 +1,4 @@
-import { addPacked, packedRows, timesPacked } from '../geometry/index.js';
+import { addPacked, packedRows, timesPacked, squareInverter } from '../geometry/index.js';
 import { bendSigmas, bendsAt, bendsLowOrHigh, DRIFT_SHARE, edgeBends, type Bending, type EdgeBends } from './edge-bends.js';
 import { smoothPriors, typicalBow, uprightBow, type Rows, type SmoothPrior } from './pane-prior.js';
 import type { Sight } from './sight.js';
@@ -202,45 +202,15 @@ function lnSum(list: readonly number[]): number {
 const noiseOf = (sights: readonly Sight[], out: ReadonlySet<number>): Float64Array =>
   Float64Array.from(sights, (s, i) => s.sigmaMm ** 2 + (out.has(i) ? SLIP.sigmaMm ** 2 : 0));
 
-/**
- * Takes the covariance of m sights apart, five hundred times a pane: Cholesky's root, its inverse and C⁻¹ in the same three squares each time.
- * @source Golub & Van Loan, Matrix Computations, 4.2 (from memory)
- */
+/** Takes the covariances of m sights apart, five hundred times a pane, in the same squares each time. */
 function looker(m: number) {
-  const [root, low, inverse] = [new Float64Array(m * m), new Float64Array(m * m), new Float64Array(m * m)];
+  const covariance = new Float64Array(m * m);
+  const invert = squareInverter(m);
   return (kind: Kind, ofStiff: readonly Square[], ofGroup: readonly Square[], noise: Float64Array): { lnDeterminant: number; inverse: Square } => {
-    root.set(ofStiff[kind.stiff]!);
-    for (const g of kind.groups) for (let k = 0, add = ofGroup[g]!; k < root.length; k++) root[k]! += add[k]!;
-    let lnDeterminant = 0;
-    for (let j = 0; j < m; j++) {
-      let d = root[j * m + j]! + noise[j]!;
-      for (let k = 0; k < j; k++) d -= root[j * m + k]! ** 2;
-      const diagonal = Math.sqrt(d);
-      root[j * m + j] = diagonal;
-      lnDeterminant += 2 * Math.log(diagonal);
-      for (let i = j + 1; i < m; i++) {
-        let s = root[i * m + j]!;
-        for (let k = 0; k < j; k++) s -= root[i * m + k]! * root[j * m + k]!;
-        root[i * m + j] = s / diagonal;
-      }
-    }
-    for (let i = 0; i < m; i++) {
-      const own = 1 / root[i * m + i]!;
-      for (let j = 0; j < i; j++) {
-        let s = 0;
-        for (let k = j; k < i; k++) s += root[i * m + k]! * low[k * m + j]!;
-        low[i * m + j] = -s * own;
-      }
-      low[i * m + i] = own;
-    }
-    for (let i = 0; i < m; i++)
-      for (let j = 0; j <= i; j++) {
-        let s = 0;
-        for (let k = i; k < m; k++) s += low[k * m + i]! * low[k * m + j]!;
-        inverse[i * m + j] = s;
-        inverse[j * m + i] = s;
-      }
-    return { lnDeterminant, inverse };
+    covariance.set(ofStiff[kind.stiff]!);
+    for (const g of kind.groups) for (let k = 0, add = ofGroup[g]!; k < covariance.length; k++) covariance[k]! += add[k]!;
+    for (let j = 0; j < m; j++) covariance[j * m + j]! += noise[j]!;
+    return invert(covariance);
   };
 }
 

@@ -1,6 +1,6 @@
 import { barredBy, ledPast, type EdgePlace, type KeptBox, type Led } from './keep-clear.js';
 import type { Station } from './shrink-field.js';
-import type { At } from './thread.js';
+import { lossFrac, type At } from './thread.js';
 
 /** What lies down under the squeegee without heat. @source common practice */
 export const LIES_DOWN_FRAC = 0.001;
@@ -40,7 +40,7 @@ export const foldHeightMm = (slackMm: number, baseMm: number): number => Math.sq
 export function edgeLosses(stations: readonly Station[], side: 'above' | 'below', boxes: readonly KeptBox[] = []): { places: EdgePlace[]; led: Led[] } {
   const places = stations.flatMap((station): EdgePlace[] => {
     const { edge } = side === 'above' ? station.up : station.down;
-    return edge ? [{ alongMm: station.alongMm, loss: 1 - edge.widthRatio, station, barred: barredBy(station, side, boxes, LIES_DOWN_FRAC) }] : [];
+    return edge ? [{ alongMm: station.alongMm, loss: lossFrac(edge), station, barred: barredBy(station, side, boxes, LIES_DOWN_FRAC) }] : [];
   });
   return ledPast(places);
 }
@@ -91,8 +91,8 @@ function rootOf(station: Station, side: 'above' | 'below'): { at: At; fromEdgeMm
   let before = points[0]!;
   for (const p of points) {
     if (p.sMm > last.sMm) break;
-    if (1 - p.widthRatio > LIES_DOWN_FRAC) {
-      const [a, b] = [1 - before.widthRatio, 1 - p.widthRatio];
+    if (lossFrac(p) > LIES_DOWN_FRAC) {
+      const [a, b] = [lossFrac(before), lossFrac(p)];
       const t = b > a ? Math.min(1, Math.max(0, (LIES_DOWN_FRAC - a) / (b - a))) : 1;
       const s = before.sMm + t * (p.sMm - before.sMm);
       return { at: { u: before.u + t * (p.u - before.u), v: before.v + t * (p.v - before.v) }, fromEdgeMm: last.sMm - s };

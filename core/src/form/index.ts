@@ -23,4 +23,5 @@ export * from './formed-pane.js';
 export * from './shrink-plan.js';
 export * from './practice.js';
 export * from './read-cloud.js';
+export * from './cloud-frame.js';
 export * from './place-cloud.js';

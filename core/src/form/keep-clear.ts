@@ -1,6 +1,7 @@
 import type { PaneZone, ShrinkInput, ZoneKind } from '@yellow-pane/contracts';
 import { FORMING } from './flat-film.js';
 import type { Station } from './shrink-field.js';
+import { lossFrac } from './thread.js';
 
 // Places on or behind a pane that heat has to keep away from, and how film is led past them.
 
@@ -54,8 +55,8 @@ export const barringBoxes = (curved: Pick<ShrinkInput['curved'], 'zones' | 'seat
  */
 export function barredBy(station: Station, side: 'above' | 'below', boxes: readonly KeptBox[], fromLossFrac: number): KeptBox[] {
   const { points, edge } = side === 'above' ? station.up : station.down;
-  if (boxes.length === 0 || !edge || 1 - edge.widthRatio <= fromLossFrac) return [];
-  const heated = [...points.filter((p) => p.sMm < edge.sMm && 1 - p.widthRatio > fromLossFrac), edge];
+  if (boxes.length === 0 || !edge || lossFrac(edge) <= fromLossFrac) return [];
+  const heated = [...points.filter((p) => p.sMm < edge.sMm && lossFrac(p) > fromLossFrac), edge];
   return boxes.filter((b) => heated.some((p) => p.u >= b.minX && p.u <= b.maxX && p.v >= b.minY && p.v <= b.maxY));
 }
 

@@ -1,7 +1,7 @@
 import { boundingBox, type Polygon } from '../geometry/index.js';
 import { checkRange } from '../ground/index.js';
 import { straightLine, type Anchor, type LinePoint } from './anchor-line.js';
-import { acrossWay, newRun, RUN, threadRunner, unitWay, type At, type Run, type ThreadPoint } from './thread.js';
+import { acrossWay, lossFrac, newRun, RUN, threadRunner, unitWay, type At, type Run, type ThreadPoint } from './thread.js';
 import type { CurvedSurface } from './surface.js';
 import { isWithin, packed } from './within.js';
 
@@ -65,12 +65,12 @@ function edgeOf({ points, count }: Run, polygon: Float64Array): { last: number; 
   return { last, share: leaves(polygon, points[o + 1]!, points[o + 2]!, points[o + RUN + 1]!, points[o + RUN + 2]!) };
 }
 
-/** Trapezoids over stations that both have a value. */
-function summed(stations: readonly Station[], of: (s: Station) => number | null): number {
+/** A share of width summed along an edge, mm: trapezoids over stations that both have one (NaN: no thread comes onto the pane there). */
+export function summedAlong(count: number, alongMm: (i: number) => number, frac: (i: number) => number): number {
   let sum = 0;
-  for (let i = 1; i < stations.length; i++) {
-    const [a, b] = [of(stations[i - 1]!), of(stations[i]!)];
-    if (a !== null && b !== null) sum += ((a + b) / 2) * (stations[i]!.alongMm - stations[i - 1]!.alongMm);
+  for (let i = 1; i < count; i++) {
+    const [a, b] = [frac(i - 1), frac(i)];
+    if (a === a && b === b) sum += ((a + b) / 2) * (alongMm(i) - alongMm(i - 1));
   }
   return sum;
 }
@@ -167,14 +167,15 @@ export function fieldFromLine(surface: CurvedSurface, outline: Polygon, line: re
 }
 
 function fieldOf(stations: readonly Station[]): ShrinkField {
-  const loss = (t: Thread) => (t.edge ? 1 - t.edge.widthRatio : null);
-  const toGo = (t: Thread) => (t.edge ? Math.max(0, 1 - t.edge.widthRatio) : null);
+  const loss = (t: Thread) => (t.edge ? lossFrac(t.edge) : NaN);
+  const toGo = (t: Thread) => Math.max(0, loss(t));
+  const along = (of: (s: Station) => number) => summedAlong(stations.length, (i) => stations[i]!.alongMm, (i) => of(stations[i]!)); // prettier-ignore
   return {
     stations,
-    slackAboveMm: summed(stations, (s) => loss(s.up)),
-    slackBelowMm: summed(stations, (s) => loss(s.down)),
-    toGoAboveMm: summed(stations, (s) => toGo(s.up)),
-    toGoBelowMm: summed(stations, (s) => toGo(s.down)),
+    slackAboveMm: along((s) => loss(s.up)),
+    slackBelowMm: along((s) => loss(s.down)),
+    toGoAboveMm: along((s) => toGo(s.up)),
+    toGoBelowMm: along((s) => toGo(s.down)),
   };
 }
 
@@ -195,7 +196,7 @@ export function lossesFrom(surface: CurvedSurface, outline: Polygon, stepMm: num
     if (!edge) return NaN;
     const o = RUN * edge.last + 5;
     const here = run.points[o]!;
-    return 1 - (edge.share === 0 ? here : here + edge.share * (run.points[o + RUN]! - here));
+    return lossFrac({ widthRatio: edge.share === 0 ? here : here + edge.share * (run.points[o + RUN]! - here) });
   };
   return (line) => {
     const [alongMm, above, below] = [new Float64Array(line.length), new Float64Array(line.length), new Float64Array(line.length)];

@@ -14,6 +14,7 @@ import { edgesSeen, lengthOf, straightedgeOf } from './pane-outline.js';
 import { sightsOfBows } from './bow-sights.js';
 import { bowPlaceWords, planSummary, taped } from './plan-words.js';
 import { fieldFromLine, fieldOfArch, quickSlackMm, type ShrinkField } from './shrink-field.js';
+import { lossFrac } from './thread.js';
 import { keepClearOf } from './zone-words.js';
 import { addForms, nextBow, slackForm, weigh, type Weighed } from './slack-range.js';
 
@@ -26,7 +27,7 @@ export function meshOf(fit: PaneFit, field: ShrinkField): MeshStation[] {
   const side = (t: ShrinkField['stations'][number]['up']): MeshStation['up'] => {
     if (!t.edge) return [];
     const inside = t.points.filter((p) => p.sMm < t.edge!.sMm - 0.5);
-    return [...inside, t.edge].map((p) => [round(p.u), round(p.v), round(fit.surface.at(p.u, p.v).r[2], 2), round(p.sMm), round(1 - p.widthRatio, 6)]);
+    return [...inside, t.edge].map((p) => [round(p.u), round(p.v), round(fit.surface.at(p.u, p.v).r[2], 2), round(p.sMm), round(lossFrac(p), 6)]);
   };
   return field.stations.map((s) => {
     const down = side(s.down);

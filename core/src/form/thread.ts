@@ -19,6 +19,9 @@ export interface ThreadPoint extends At, Way {
   readonly widthRatio: number;
 }
 
+/** Share of its width that film has to lose where a thread has come to; below 0 it would have to stretch. @source docs/models/shrink.md */
+export const lossFrac = (p: Pick<ThreadPoint, 'widthRatio'>): number => 1 - p.widthRatio;
+
 /** u, v, du, dv, J, J' in six numbers; and what they change by along the thread. */
 type Rates = (y: Float64Array, out: Float64Array) => void;
 

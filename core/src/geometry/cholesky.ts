@@ -101,3 +101,46 @@ export function factorPacked(rows: PackedRows): Factor {
     },
   };
 }
+
+/**
+ * For many small matrices of one size: Cholesky's root, its inverse and that of the matrix in the same three squares each time, nothing allocated in between.
+ * @param m rows, and columns
+ * @returns takes a symmetric positive definite matrix, row by row in one list, of which only the lower half is read and which it overwrites; what it gives is
+ *   overwritten by the next. A matrix that is not positive definite gives NaN.
+ * @source Golub & Van Loan, Matrix Computations, 4.2 (from memory)
+ */
+export function squareInverter(m: number): (root: Float64Array) => { readonly lnDeterminant: number; readonly inverse: Float64Array } {
+  const [low, inverse] = [new Float64Array(m * m), new Float64Array(m * m)];
+  return (root) => {
+    let lnDeterminant = 0;
+    for (let j = 0; j < m; j++) {
+      let d = root[j * m + j]!;
+      for (let k = 0; k < j; k++) d -= root[j * m + k]! ** 2;
+      const diagonal = Math.sqrt(d);
+      root[j * m + j] = diagonal;
+      lnDeterminant += 2 * Math.log(diagonal);
+      for (let i = j + 1; i < m; i++) {
+        let s = root[i * m + j]!;
+        for (let k = 0; k < j; k++) s -= root[i * m + k]! * root[j * m + k]!;
+        root[i * m + j] = s / diagonal;
+      }
+    }
+    for (let i = 0; i < m; i++) {
+      const own = 1 / root[i * m + i]!;
+      for (let j = 0; j < i; j++) {
+        let s = 0;
+        for (let k = j; k < i; k++) s += root[i * m + k]! * low[k * m + j]!;
+        low[i * m + j] = -s * own;
+      }
+      low[i * m + i] = own;
+    }
+    for (let i = 0; i < m; i++)
+      for (let j = 0; j <= i; j++) {
+        let s = 0;
+        for (let k = i; k < m; k++) s += low[k * m + i]! * low[k * m + j]!;
+        inverse[i * m + j] = s;
+        inverse[j * m + i] = s;
+      }
+    return { lnDeterminant, inverse };
+  };
+}

@@ -1,5 +1,15 @@
 import type { Glazing, HorizonPoint, TypedConditions, WeatherDay, WeatherHour } from '@yellow-pane/contracts';
-import { angularShare, centreToCentre, conductances, diffuseShare, litFrac, settleGlazing, stepPanes, throughGlazing } from '../choose/index.js';
+import {
+  angularShare,
+  centreToCentre,
+  conductances,
+  diffuseShare,
+  insideCoefficient,
+  litFrac,
+  settleGlazing,
+  stepPanes,
+  throughGlazing,
+} from '../choose/index.js';
 import { clearSky, lightOnPlane, lightUnderCloud, sunPosition } from '../physics/index.js';
 import { horizonDeg } from './horizon.js';
 
@@ -118,7 +128,7 @@ export function glassDay(input: GlassDayInput): GlassMoment[] {
   const { betweenPanes, roomEmissivity } = conductances(panes, cavities, null);
   const absorbed = throughGlazing(panes, null, 'solar').absorbedFrac;
   const spread = diffuseShare(panes.length);
-  const inside = 3.6 + (4.1 * roomEmissivity) / 0.837;
+  const inside = insideCoefficient(roomEmissivity);
   const steps = (24 * 60) / GLASS_STEP_MINUTES;
   const start = new Date(input.dayStartMs);
   const dayOfYear = Math.floor((input.dayStartMs + 43_200_000 - Date.UTC(start.getUTCFullYear(), 0, 1)) / 86_400_000) + 1;
