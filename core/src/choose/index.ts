@@ -13,3 +13,4 @@ export * from './face-care.js';
 export * from './ranking.js';
 export * from './verdict.js';
 export * from './words.js';
+export * from './verdict-words.js';

@@ -8,7 +8,7 @@ export interface SightThrough {
 }
 
 /** Contrast of what is worth seeing behind the glass: a person against a wall. @source house rule */
-const SCENE_CONTRAST = 0.5;
+export const SCENE_CONTRAST = 0.5;
 /** Below this nothing can be told apart. @source WMO Guide to Instruments and Methods of Observation, contrast threshold 0.05 of the meteorological optical range (from memory) */
 export const HIDDEN_BELOW = 0.05;
 /** Below this a shape is seen and no face. @source house rule: four times the threshold */
@@ -35,7 +35,7 @@ export function tippingRatio(s: SightThrough): number | null {
 }
 
 /** Frost spreads what it scatters about this much to either side (half of the light within it). @source common practice for matt polyester and etched looks, from memory: 10–20° */
-const SCATTER_HALF_ANGLE_DEG = 15;
+export const SCATTER_HALF_ANGLE_DEG = 15;
 /** Half width to standard deviation of a bell curve: √(2 ln 2). */
 const HALF_WIDTH_SIGMAS = Math.sqrt(2 * Math.LN2);
 /** What is to be made out, by its half period: a person against the wall, the dark and light parts of a face. @source house rule */

@@ -45,9 +45,11 @@ export function visibleThrough(glazing: VerdictInput['glazing'], film: Film): { 
   return { bareFrac: throughGlazing(panes, null, 'visible').transmittanceFrac, filmedFrac: throughGlazing(panes, put, 'visible').transmittanceFrac };
 }
 
-/** Fading: part ultraviolet, part light, part warmth, and a tenth of the room's own that no film takes away. @source common practice: 40 % UV, 25 % visible, 25 % heat, 10 % the room's own */
+/** Shares of what makes things fade; the room's own no film takes away. @source common practice */
+export const FADING = { uvFrac: 0.4, lightFrac: 0.25, sunHeatFrac: 0.25, ownFrac: 0.1 } as const;
+/** How fast things fade behind a pane, 1 = in the open. */
 export const fadingOf = (f: Pick<GlazingFigures, 'uvTransmittanceFrac' | 'visibleTransmittanceFrac' | 'solarTransmittanceFrac'>): number =>
-  0.4 * f.uvTransmittanceFrac + 0.25 * f.visibleTransmittanceFrac + 0.25 * f.solarTransmittanceFrac + 0.1;
+  FADING.uvFrac * f.uvTransmittanceFrac + FADING.lightFrac * f.visibleTransmittanceFrac + FADING.sunHeatFrac * f.solarTransmittanceFrac + FADING.ownFrac;
 
 const facadeOf = (input: VerdictInput, facadeDeg: number): Facade => ({
   latDeg: input.latDeg,

@@ -1,4 +1,5 @@
-import type { Allowances, CutSettings, Film, FilmOffer, Piece } from '@yellow-pane/contracts';
+import type { Allowances, CutSettings, Film, FilmOffer, Piece, UnitSystem } from '@yellow-pane/contracts';
+import { filmText, formatDifference, lengthPrice } from '../ground/index.js';
 import { layPiecesOnRolls } from '../cut/index.js';
 
 /** Equal panes to be covered. */
@@ -14,6 +15,14 @@ export interface Material {
   readonly cost: number;
   /** Panes that no width of this film takes without a seam. */
   readonly tooWide: number;
+}
+
+/** How the price of a film for some panes came about; empty where there is none. @param widthCount widths it is sold in */
+export function materialText(m: Material | undefined, paneCount: number, widthCount: number, units: UnitSystem): string {
+  if (!m?.offer) return '';
+  const perLength = `${lengthPrice(Number(m.offer.pricePerM), units).figure} a ${units === 'in' ? 'foot' : 'metre'}`;
+  const panes = `${paneCount} ${paneCount === 1 ? 'pane' : 'panes'}`;
+  return `${filmText(1000 * m.usedM, units)} of ${formatDifference(m.offer.widthMm, units)} at ${perLength}, ${panes} laid out with their allowances; the cheapest of ${widthCount} widths. No work, no margin.`;
 }
 
 /** A roll as long as anyone could want: a price asks how much to order. */

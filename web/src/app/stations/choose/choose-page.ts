@@ -11,26 +11,27 @@ import {
   type Glazing,
   type LightLevels,
   type PaneVerdict,
-  type UnitSystem,
   type Sight,
   type Want,
 } from '@yellow-pane/contracts';
 import { enclosingRectangle, resolveAllowances, surveySurface } from '@yellow-pane/core';
-import { exposureWords, glazingWords, gradeWords, wantWords } from '@yellow-pane/core/choose';
-import { filmBlock, referenceName } from '@yellow-pane/core/films';
 import {
-  contentHash,
-  figureOf,
-  measureOf,
-  told,
-  toldAll,
-  zoneMinutesAt,
-  type Coordinates,
-  filmText,
-  formatDifference,
-  lengthPrice,
-} from '@yellow-pane/core/ground';
-import type { Material } from '@yellow-pane/core/handover';
+  exposureWords,
+  figuresLine,
+  figuresWhy,
+  glazingWords,
+  gradeWords,
+  heatDayText,
+  hidingText,
+  lightPresets,
+  scoreWhy,
+  sightText,
+  sightWhy,
+  wantWords,
+  worstHourText,
+} from '@yellow-pane/core/choose';
+import { contentHash, figureOf, measureOf, told, toldAll, zoneMinutesAt, type Coordinates } from '@yellow-pane/core/ground';
+import { materialText, type Material } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { VerdictSearch } from '../../compute/verdict-search';
 import { bearingName } from '../../kit/compass';
@@ -55,6 +56,7 @@ import {
   verdictInputOf,
   type Scope,
 } from './choose.updaters';
+import { compareRows } from './compare-rows';
 import { GlassEditor } from './parts/glass-editor';
 import { ShrinkPanel } from './parts/shrink-panel';
 import { WholeJob } from './parts/whole-job';
@@ -68,37 +70,7 @@ interface Candidate {
   readonly why: string;
 }
 
-/** Light levels to start from, lux outside and inside. @source common practice for lighting: overcast to bright day, office 300–500, street at night 10 */
-const lightPresets = [
-  { name: 'bright day, lit office', time: 'day', out: 30_000, inn: 500 },
-  { name: 'grey day, lit office', time: 'day', out: 5_000, inn: 500 },
-  { name: 'grey day, dark room', time: 'day', out: 5_000, inn: 50 },
-  { name: 'corridor by day, lit room', time: 'day', out: 200, inn: 500 },
-  { name: 'lit street, lit room', time: 'night', out: 10, inn: 300 },
-  { name: 'dark garden, lit room', time: 'night', out: 0.5, inn: 150 },
-  { name: 'lit street, dark room', time: 'night', out: 10, inn: 1 },
-] as const;
-
 const curveColors = ['#C2501C', '#3E6E8E', '#2C7550'];
-const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
-const clock = (hour: number): string => `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`;
-
-const metres = (m: number, units: UnitSystem): string =>
-  units === 'in'
-    ? m < 0.9
-      ? `${Math.round((1000 * m) / 25.4)} in`
-      : `${Math.round(measureOf('roll', 'in').to(m))} ft`
-    : m < 1
-      ? `${Math.round(m * 20) * 5} cm`
-      : `${m.toFixed(1)} m`;
-/** How close behind frost one must stand to show. */
-const frostWords = (s: Sight, when: string, units: UnitSystem): string =>
-  s.personWithinM === null
-    ? `${when} a person shows at any distance.`
-    : s.personWithinM === 0
-      ? `${when} nobody shows, not even close to it.`
-      : `${when} a person shows as a shape within ${metres(s.personWithinM, units)} of it, a face ${s.faceWithinM ? `within ${metres(s.faceWithinM, units)}` : 'never'}.`;
-
 /** Choose: which film on this glass, will the glass stand it, what does the customer gain, what does it cost. */
 @Component({
   selector: 'yp-choose-page',
@@ -123,6 +95,7 @@ export class ChoosePage {
   private costed = '';
 
   protected readonly surface = this.record.surface;
+  private readonly isIndoors = computed(() => this.surface()?.exposure?.isIndoors ?? false);
   /** Of curved glass: can it be formed, or what light and heat do. */
   protected readonly part = signal<'forming' | 'light'>('forming');
   protected readonly isForming = computed(() => this.surface()?.curved != null && this.part() === 'forming');
@@ -202,11 +175,8 @@ export class ChoosePage {
               .map((w) => w.words)
               .join(', ') ||
             verdict.reasons[0] ||
-            this.line(verdict);
-      const units = this.record.units();
-      const priceWhy = cost?.offer
-        ? `${filmText(1000 * cost.usedM, units)} of ${formatDifference(cost.offer.widthMm, units)} at ${lengthPrice(Number(cost.offer.pricePerM), units).figure} a ${units === 'in' ? 'foot' : 'metre'}, ${this.inScope().length} ${this.inScope().length === 1 ? 'pane' : 'panes'} laid out with their allowances; the cheapest of ${film.offers.length} widths. No work, no margin.`
-        : '';
+            figuresLine(verdict.figures);
+      const priceWhy = materialText(cost, this.inScope().length, film.offers.length, this.record.units());
       return [{ film, verdict, why, priceWhy, price: !cost ? '' : !cost.offer ? 'no price' : cost.tooWide ? 'needs a seam' : this.money(cost.cost) }];
     });
   });
@@ -286,29 +256,12 @@ export class ChoosePage {
   private money = (amount: number): string =>
     new Intl.NumberFormat('en-IE', { style: 'currency', currency: this.record.doc()?.job.currency ?? 'EUR', maximumFractionDigits: 0 }).format(amount);
   protected pct = (x: number): string => `${Math.round(x * 100)} %`;
-  protected line(v: FilmVerdict): string {
-    const f = v.figures;
-    return f ? `light ${this.pct(f.visibleTransmittanceFrac)} · g ${f.gFrac.toFixed(2)} · U ${f.uWPerM2K.toFixed(1)}` : 'no values';
-  }
+  protected line = (v: FilmVerdict): string => figuresLine(v.figures);
 
   /** How the figures of the film at hand came about. */
-  protected readonly figuresWhy = computed<string[]>(() => {
+  protected readonly figuresWhy = computed(() => {
     const c = this.candidate();
-    const f = c?.verdict.figures;
-    if (!c?.film.optics || !f) return [];
-    const p1 = (x: number) => `${(100 * x).toFixed(1)} %`;
-    const o = c.film.optics;
-    const alone = filmBlock(o);
-    const inwards = f.gFrac - f.solarTransmittanceFrac;
-    return [
-      `Rated ${p1(o.visible.transmittanceFrac)} through and ${p1(o.visible.reflectanceGlassSideFrac)} back on ${referenceName[o.ratedOn]}${
-        alone.ok ? `; that glass taken off: ${p1(alone.value.visible.t)} through, ${p1(alone.value.visible.rFront)} back` : ''
-      }.`,
-      `On this glass: light ${p1(f.visibleTransmittanceFrac)} through, ${p1(f.visibleReflectanceOutFrac)} back; sun ${p1(f.solarTransmittanceFrac)} through, soaked up pane by pane ${f.absorbedFrac.map(p1).join(' and ')}. Layer formulas of EN 410, one value for each band: ±3 %.`,
-      `g = ${f.solarTransmittanceFrac.toFixed(3)} let through + ${inwards.toFixed(3)} of what is soaked up and comes inwards = ${f.gFrac.toFixed(3)} (EN 410: he 23, hi by the room face).`,
-      `U = ${f.uWPerM2K.toFixed(2)} W/m²K at the middle of the pane (EN 673: he 25, hi by the room face, 15 K).`,
-      `Ultraviolet ${p1(f.uvTransmittanceFrac)} through. Fading counts 40 % ultraviolet, 25 % light, 25 % sun heat, 10 % the room’s own (common practice).`,
-    ];
+    return c ? figuresWhy(c.film, c.verdict.figures) : [];
   });
 
   protected readonly tabs = computed(() => [
@@ -339,12 +292,7 @@ export class ChoosePage {
   protected readonly heatWords = computed(() => {
     const [v, c] = [this.verdict(), this.candidate()];
     if (!v) return '';
-    if (this.surface()?.exposure?.isIndoors) return 'Between two rooms: no sun comes in here.';
-    const kwh = (wh: number) => `${(wh / 1000).toFixed(1)} kWh`;
-    const less = c?.verdict.heatLessFrac;
-    return `A clear day in ${monthNames[v.heatDay.month - 1]}: ${kwh(v.heatDay.bareWhPerM2)} of sun heat through each m² of bare glass${
-      less != null ? `, ${kwh(v.heatDay.bareWhPerM2 * (1 - less))} with ${c!.film.name}: ${this.pct(less)} less` : ''
-    }.`;
+    return heatDayText(v.heatDay, this.isIndoors(), c && { name: c.film.name, heatLessFrac: c.verdict.heatLessFrac });
   });
   protected readonly paneCurves = computed<Curve[]>(() => {
     const r = this.candidate()?.verdict.breakRisk;
@@ -357,18 +305,13 @@ export class ChoosePage {
       { name: 'edge under the frame', color: '#3E6E8E', points: at((p) => p.edgeC) },
     ];
   });
-  protected worstDay = (r: BreakRisk): string =>
-    told(`Worst at ${clock(r.hour)} on a clear day in ${monthNames[r.month - 1]}; without film ${Math.round(r.bareDifferenceK)} K.`, this.record.units());
+  protected worstDay = (r: BreakRisk): string => told(worstHourText(r), this.record.units());
 
   protected readonly sights = computed(() => {
     const c = this.candidate();
     if (!c?.verdict.day || !c.verdict.night) return [];
     const l = this.settings().light;
-    const there = this.surface()?.exposure?.isIndoors ? 'the other side' : 'the street';
-    const say = (s: Sight) => ({
-      inwards: `From ${there}: ${{ clear: 'people inside are seen clearly', shapes: 'shapes inside show, no faces', hidden: 'nothing inside is seen' }[s.inwards]}.`,
-      outwards: `From the room: ${{ clear: 'the view is clear', shapes: 'shapes outside show', hidden: 'nothing outside is seen' }[s.outwards]}.`,
-    });
+    const say = (s: Sight) => sightText(s, this.isIndoors());
     return [
       {
         when: 'By day',
@@ -390,74 +333,17 @@ export class ChoosePage {
       },
     ];
   });
-  protected readonly sightWhy = [
-    'Contrast left = 0.5 × straight share × transmission × far light ÷ (transmission × far light + reflection × near light).',
-    'Scattered light blurs the more, the farther a thing stands behind the film: contrast × (1 − haze + haze × e^(−2π²s²f²)), s = distance × spread (15° to half, from memory), f one period per metre for a person, 8 for a face.',
-    'Hidden under 0.05, the contrast threshold of the WMO Guide for visibility (from memory); shapes under 0.2, a house rule.',
-  ];
-  protected tipWords(v: FilmVerdict): string {
-    if (v.tipsAtRatio === null) return '';
-    if (v.tipsAtRatio === 0)
-      return `It hides at any light: it scatters what comes through. ${frostWords(v.day!, 'By day', this.record.units())} ${frostWords(v.night!, 'At night', this.record.units())}`;
-    return `It hides the room while it is at least ${v.tipsAtRatio < 10 ? v.tipsAtRatio.toFixed(1) : Math.round(v.tipsAtRatio)} times brighter outside than inside; under that it turns.`;
-  }
+  protected readonly sightWhy = sightWhy;
+  protected tipWords = (v: FilmVerdict): string => hidingText(v, this.record.units());
 
   protected readonly compared = computed(() => [{ id: 'bare', name: 'bare glass' }, ...this.shown().map((c) => ({ id: c.film.id, name: c.film.name }))]);
   protected readonly compareRows = computed(() => {
     const v = this.verdict();
-    if (!v) return [];
-    const all = [{ film: null, verdict: v.bare, price: '' }, ...this.shown()];
-    const row = (name: string, of: (x: FilmVerdict) => number | null | undefined, text: (n: number) => string, best: 'low' | 'high' | null) => {
-      const numbers = all.map((x) => of(x.verdict) ?? null);
-      const films = numbers.slice(1).filter((n): n is number => n !== null);
-      const top = best === null || films.length < 2 ? null : best === 'low' ? Math.min(...films) : Math.max(...films);
-      return { name, values: numbers.map((n, i) => ({ text: n === null ? '–' : text(n), isBest: i > 0 && n !== null && n === top })) };
-    };
-    const words = (name: string, of: (x: (typeof all)[number]) => string) => ({ name, values: all.map((x) => ({ text: of(x), isBest: false })) });
-    const f = (x: FilmVerdict) => x.figures;
-    return [
-      words('verdict', (x) => gradeWords[x.verdict.grade]),
-      words('film for these panes', (x) => x.price || '–'),
-      row('light let through', (x) => f(x)?.visibleTransmittanceFrac, this.pct, 'high'),
-      row(
-        'g, sun heat let in',
-        (x) => f(x)?.gFrac,
-        (n) => n.toFixed(2),
-        'low',
-      ),
-      row('less heat', (x) => x.heatLessFrac, this.pct, 'high'),
-      row('less glare', (x) => x.glareLessFrac, this.pct, 'high'),
-      row('less fading', (x) => x.fadingLessFrac, this.pct, 'high'),
-      row('ultraviolet let through', (x) => f(x)?.uvTransmittanceFrac, this.pct, 'low'),
-      row('mirrors to the street', (x) => f(x)?.visibleReflectanceOutFrac, this.pct, null),
-      row(
-        'U, W/m²K',
-        (x) => f(x)?.uWPerM2K,
-        (n) => n.toFixed(1),
-        'low',
-      ),
-      row(
-        'middle over edge, K',
-        (x) => x.breakRisk?.differenceK,
-        (n) => String(Math.round(n)),
-        'low',
-      ),
-      words('seen into by day / at night', (x) => (x.verdict.day ? `${x.verdict.day.inwards} / ${x.verdict.night!.inwards}` : '–')),
-      row(
-        'score for these wants',
-        (x) => (x.filmId ? x.score : null),
-        (n) => n.toFixed(2),
-        'high',
-      ),
-    ];
+    return v ? compareRows(v.bare, this.shown()) : [];
   });
 
   /** How the price and the place in the list came about. */
-  protected scoreWhy = (c: Candidate): string[] => [
-    ...(c.priceWhy ? [`Film: ${c.priceWhy}`] : []),
-    ...c.verdict.wants.map((w) => `${wantWords[w.want]}, weight ${this.pct(w.weightFrac)}: ${this.pct(w.metFrac)} met; ${w.rule}.`),
-    ...(c.verdict.wants.length ? [`Score ${c.verdict.score.toFixed(2)}: the sum of weight × met. What must be asked stands after what may be laid.`] : []),
-  ];
+  protected scoreWhy = (c: Candidate): string[] => [...(c.priceWhy ? [`Film: ${c.priceWhy}`] : []), ...scoreWhy(c.verdict)];
 
   protected toggleCompare(id: string): void {
     const now = this.compareIds();
@@ -508,7 +394,8 @@ export class ChoosePage {
     const found = lightPresets.find((p) => p.name === box.value);
     box.value = '';
     if (!found) return;
-    const part = time === 'day' ? { dayOutsideLux: found.out, dayInsideLux: found.inn } : { nightOutsideLux: found.out, nightInsideLux: found.inn };
+    const { outsideLux, insideLux } = found;
+    const part = time === 'day' ? { dayOutsideLux: outsideLux, dayInsideLux: insideLux } : { nightOutsideLux: outsideLux, nightInsideLux: insideLux };
     void this.record.change(this.label('Light levels'), settingsPatches(this.record.doc()!, this.inScope(), { light: { ...this.settings().light, ...part } }));
   }
   protected choose(film: Film): void {
