@@ -1,20 +1,17 @@
 import { computed, effect, inject, untracked } from '@angular/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
-import type { JobDocument, Layout, Patch, Piece, Plan } from '@yellow-pane/contracts';
+import type { Plan } from '@yellow-pane/contracts';
 import {
-  CORE_VERSION,
   doneSteps,
   filmsToCut,
   filmPlanInput,
   finishedPieces,
   isTaken,
-  knifeOrder,
   movePiece,
   newestPlan,
   promiseNeededMm,
   reserve,
   SETTLED_STEPS,
-  standingPlan,
   takeFromStock,
   type FilmPlanInput,
   type MovedByHand,
@@ -23,20 +20,8 @@ import {
 import { v7 as uuidv7 } from 'uuid';
 import { LayoutSearch } from '../compute/layout-search';
 import { Device } from './device';
+import { draftPatches, heldDrops, isOvertaken, planToShow, rollOfStep, tickPatch, type ByHand, type FilmPlan } from './plans.updaters';
 import { RecordStore } from './record.store';
-
-/** The cut plan of one film as the person sees it. */
-export interface FilmPlan {
-  readonly filmId: string;
-  readonly hash: string;
-  readonly pieces: readonly Piece[];
-  readonly layout: Layout;
-  /** Still being searched. */
-  readonly running: boolean;
-  /** Committed, and what it was made from has changed since: it stands until the person plans anew. */
-  readonly isStale: boolean;
-  readonly stored: Plan | null;
-}
 
 /** How long typing rests before a layout is searched, ms. */
 const REST_MS = 250;
@@ -62,62 +47,40 @@ export const PlansStore = signalStore(
 
     const who = () => ({ personId: device.person()?.id ?? '', at: new Date().toISOString(), newId: () => uuidv7() });
 
-    const save = async (plan: FilmPlan, byHand: { readonly label: string; readonly locked: readonly string[] } | null = null): Promise<void> => {
+    const save = async (plan: FilmPlan, byHand: ByHand | null = null): Promise<void> => {
       const doc = record.doc();
-      if (!doc) return;
-      const old = newestPlan(doc.plans, plan.filmId);
-      const stored: Plan = {
-        id: uuidv7(),
-        jobId: doc.job.id,
-        filmId: plan.filmId,
-        status: 'draft',
-        inputHash: plan.hash,
-        coreVersion: CORE_VERSION,
-        pieces: [...plan.pieces],
-        layout: plan.layout,
-        lockedPieceIds: [...new Set([...(old?.lockedPieceIds ?? []), ...(byHand?.locked ?? [])])].filter((id) => plan.pieces.some((p) => p.id === id)),
-        isByHand: byHand !== null,
-        takenRollIds: [],
-        updatedAt: new Date().toISOString(),
-        deletedAt: null,
-      };
-      const patches: Patch[] = [{ op: 'add', kind: 'plan', id: stored.id, value: stored }];
-      if (old?.status === 'draft') patches.push({ op: 'set', kind: 'plan', id: old.id, field: 'deletedAt', value: stored.updatedAt });
-      await record.change(byHand?.label ?? 'Lay pieces on the roll', patches);
+      if (doc) await record.change(byHand?.label ?? 'Lay pieces on the roll', draftPatches(doc, plan, byHand, uuidv7(), new Date().toISOString()));
     };
+    const newest = (filmId: string): Plan | undefined => newestPlan(record.doc()?.plans ?? [], filmId);
 
     /** Films whose next plan is booked off the stock as soon as it is stored. */
     const takeAfter = new Set<string>();
 
     const start = (filmId: string, input: FilmPlanInput): void => {
+      const before = newest(filmId);
       void search.search(input.layout, SETTLED_STEPS, (layout, done) => {
         if (store.inputs().get(filmId)?.hash !== input.hash) return;
+        if (isOvertaken(before, newest(filmId))) {
+          const standing = planToShow(input, newest(filmId), store.finished(), undefined);
+          if (standing && standing !== 'search') put(standing);
+          return;
+        }
         const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false };
         put(plan);
         if (done) void save(plan).then(() => (takeAfter.delete(filmId) ? takeAll(filmId) : undefined));
       });
     };
 
-    /** Drops that the knife has been at, by roll. */
-    const held = (plan: FilmPlan): Map<string, Set<number>> => {
-      const doc = record.doc();
-      const out = new Map<string, Set<number>>();
-      if (!doc) return out;
-      for (const s of knifeOrder(plan.layout, plan.pieces, widthOf(doc), 'mm')) if (store.done().has(s.key)) out.set(s.rollId, (out.get(s.rollId) ?? new Set()).add(s.dropIndex)); // prettier-ignore
-      return out;
-    };
-
     /** Takes what the plan lays on a roll off the stock; the plan is committed by it. */
     const take = async (filmId: string, rollId: string): Promise<void> => {
       const doc = record.doc();
-      const plan = doc && newestPlan(doc.plans, filmId);
+      const plan = newest(filmId);
       const roll = doc?.rolls.find((r) => r.id === rollId);
       if (!doc || !plan || !roll || roll.isToOrder || !device.person()) return;
       await record.change(`Take film off ${roll.label}`, takeFromStock(plan, rollId, doc, who()));
     };
     const takeAll = async (filmId: string): Promise<void> => {
-      const plan = newestPlan(record.doc()?.plans ?? [], filmId);
-      for (const r of plan?.layout.rolls ?? []) if (r.drops.length > 0) await take(filmId, r.rollId);
+      for (const r of newest(filmId)?.layout.rolls ?? []) if (r.drops.length > 0) await take(filmId, r.rollId);
     };
 
     return {
@@ -126,20 +89,9 @@ export const PlansStore = signalStore(
         const doc = record.doc();
         if (!doc) return;
         for (const [filmId, input] of store.inputs()) {
-          const stored = newestPlan(doc.plans, filmId);
-          const shown = store.byFilm()[filmId];
-          const standing = standingPlan(stored, input, store.finished(), 'mm');
-          if (standing.is !== 'committed' && input.pieces.length === 0) continue;
-          if (standing.is === 'kept') {
-            const { plan } = standing;
-            if (shown?.stored !== plan)
-              put({ filmId, hash: input.hash, pieces: input.pieces, layout: plan.layout, running: false, stored: plan, isStale: false });
-          } else if (standing.is === 'committed' && shown?.hash !== input.hash) {
-            const { plan } = standing;
-            const isStale = standing.changes.length > 0;
-            if (shown?.stored !== plan || shown.isStale !== isStale)
-              put({ filmId, hash: plan.inputHash, pieces: plan.pieces, layout: plan.layout, running: false, stored: plan, isStale });
-          } else if (shown?.hash !== input.hash) start(filmId, input);
+          const next = planToShow(input, newest(filmId), store.finished(), store.byFilm()[filmId]);
+          if (next === 'search') start(filmId, input);
+          else if (next) put(next);
         }
       },
       stop(filmId: string): void {
@@ -161,7 +113,7 @@ export const PlansStore = signalStore(
         const input = store.inputs().get(filmId);
         const plan = store.byFilm()[filmId];
         if (!input || !plan || plan.isStale) return { ok: false, message: 'This plan is being made anew.' };
-        return movePiece(plan.layout, pieceId, to, input.layout, held(plan));
+        return movePiece(plan.layout, pieceId, to, input.layout, heldDrops(record.doc()!, plan, store.done()));
       },
       async move(filmId: string, pieceId: string, to: MoveTarget): Promise<string | null> {
         const moved = this.tryMove(filmId, pieceId, to);
@@ -185,7 +137,7 @@ export const PlansStore = signalStore(
       },
       take,
       async toggleLock(filmId: string, pieceId: string): Promise<void> {
-        const plan = newestPlan(record.doc()?.plans ?? [], filmId);
+        const plan = newest(filmId);
         if (!plan || plan.status === 'committed') return;
         const locked = plan.lockedPieceIds.includes(pieceId) ? plan.lockedPieceIds.filter((id) => id !== pieceId) : [...plan.lockedPieceIds, pieceId];
         await record.set(locked.length > plan.lockedPieceIds.length ? 'Lock a piece' : 'Unlock a piece', 'plan', plan.id, { lockedPieceIds: locked });
@@ -195,26 +147,15 @@ export const PlansStore = signalStore(
         const doc = record.doc();
         const person = device.person();
         // the record knows at once that the plan is committed; what is shown follows a moment later
-        const plan = doc && newestPlan(doc.plans, filmId);
+        const plan = newest(filmId);
         if (!doc || !person || !plan || !store.byFilm()[filmId]?.stored) return null;
-        const entry = {
-          id: uuidv7(),
-          jobId: doc.job.id,
-          at: new Date().toISOString(),
-          personId: person.id,
-          kind: isDone ? 'cut-done' : 'cut-undone',
-          planId: plan.id,
-          stepKey,
-          surfaceId: null,
-          note: '',
-        };
-        const rollId = knifeOrder(plan.layout, plan.pieces, widthOf(doc), 'mm').find((s) => s.key === stepKey)?.rollId;
+        const rollId = rollOfStep(doc, plan, stepKey);
         const roll = doc.rolls.find((r) => r.id === rollId);
         if (isDone && roll?.isToOrder) return `${roll.label} still has to be ordered. When it has come, say so in Stock.`;
         // the first cut at a roll takes its film off the stock, as a change of its own that a person may have made before
         if (isDone && rollId && !isTaken(plan, rollId)) void take(filmId, rollId);
-        const patches: Patch[] = [{ op: 'add', kind: 'logEntry', id: entry.id, value: entry }];
-        await record.change(isDone ? 'Cut made' : 'Cut tick corrected', patches);
+        const by = { personId: person.id, id: uuidv7(), at: new Date().toISOString() };
+        await record.change(isDone ? 'Cut made' : 'Cut tick corrected', [tickPatch(plan, stepKey, isDone, by)]);
         return null;
       },
     };
@@ -230,5 +171,3 @@ export const PlansStore = signalStore(
     },
   }),
 );
-
-const widthOf = (doc: JobDocument) => (id: string) => doc.rolls.find((r) => r.id === id)?.widthMm ?? 0;

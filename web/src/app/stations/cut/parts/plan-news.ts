@@ -4,7 +4,8 @@ import { compareWithPlan } from '@yellow-pane/core';
 import { formatLength, filmText } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { OneMore } from '../../../record/one-more';
-import { PlansStore, type FilmPlan } from '../../../record/plans.store';
+import { PlansStore } from '../../../record/plans.store';
+import type { FilmPlan } from '../../../record/plans.updaters';
 import { JobProgress } from '../../../record/progress';
 import { RecordStore } from '../../../record/record.store';
 

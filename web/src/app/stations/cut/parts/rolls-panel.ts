@@ -3,7 +3,8 @@ import { filmShareText, filmText } from '@yellow-pane/core/ground';
 import type { Film, Roll } from '@yellow-pane/contracts';
 import { availableForJobMm, isTaken, newestPlan, promiseNeededMm, reservedMm, type MoveTarget } from '@yellow-pane/core';
 import { RollView } from '../../../kit/roll-view';
-import { PlansStore, type FilmPlan } from '../../../record/plans.store';
+import { PlansStore } from '../../../record/plans.store';
+import type { FilmPlan } from '../../../record/plans.updaters';
 import { RecordStore } from '../../../record/record.store';
 
 /** Height in which the widest roll is drawn, px; the others in proportion. */

@@ -1,0 +1,136 @@
+import { TestBed } from '@angular/core/testing';
+import type { Layout, Patch, Plan } from '@yellow-pane/contracts';
+import { layPiecesOnRolls, newestPlan, type LayoutInput } from '@yellow-pane/core';
+import { LayoutSearch } from '../compute/layout-search';
+import { Api } from './api';
+import { FakeApi } from './fake-api.testing';
+import { PlansStore } from './plans.store';
+import { draftPatches, isOvertaken, tickPatch } from './plans.updaters';
+import { RecordStore } from './record.store';
+
+/** A search that says what it has found when it is told to. */
+class HeldSearch {
+  readonly asked: { input: LayoutInput; report: (l: Layout, done: boolean) => void }[] = [];
+  isHeld = false;
+  search = async (input: LayoutInput, _steps: number, report: (l: Layout, done: boolean) => void) => {
+    if (this.isHeld) this.asked.push({ input, report });
+    else report(layPiecesOnRolls(input, 0), true);
+  };
+  stop = async () => undefined;
+  methods = async () => [];
+  tell = (done: boolean) => this.asked.forEach(({ input, report }) => report(layPiecesOnRolls(input, 0), done));
+}
+let api: FakeApi;
+let search: HeldSearch;
+const plans = () => TestBed.inject(PlansStore);
+const record = () => TestBed.inject(RecordStore);
+const doc = () => record().doc()!;
+/** The film on the panes called O1 and so on. */
+const filmId = () => doc().surfaces.find((s) => s.name === 'O1')!.filmId!;
+const shown = () => plans().byFilm()[filmId()]!;
+const newest = () => newestPlan(doc().plans, filmId())!;
+const until = async (is: () => boolean) => {
+  for (let i = 0; i < 400 && !is(); i++) await new Promise((r) => setTimeout(r, 10));
+  expect(is()).toBe(true);
+};
+const set = (id: string, field: string, value: unknown): Patch => ({ op: 'set', kind: 'plan', id, field, value });
+
+beforeEach(async () => {
+  localStorage.clear();
+  sessionStorage.clear();
+  api = new FakeApi();
+  search = new HeldSearch();
+  TestBed.configureTestingModule({
+    providers: [
+      { provide: Api, useValue: api },
+      { provide: LayoutSearch, useValue: search },
+    ],
+  });
+  await record().open(api.doc.job.id);
+  plans();
+  TestBed.tick();
+  await until(() => plans().byFilm()[filmId()]?.stored !== undefined && shown().stored !== null);
+});
+
+describe('the cut plan of a film', () => {
+  test('laid out once, it is stored as a draft and shown as the record has it', () => {
+    expect(newest()).toMatchObject({ status: 'draft', isByHand: false, inputHash: shown().hash, takenRollIds: [] });
+    expect(shown()).toMatchObject({ running: false, isStale: false });
+    expect(shown().stored).toBe(newest());
+  });
+
+  test('a pane taped anew is laid out anew; the draft before makes room', async () => {
+    const before = newest();
+    const reading = doc().readings.find((r) => r.surfaceId === doc().surfaces.find((s) => s.name === 'O4')!.id && r.measure === 'widthLargest')!;
+    await record().change('again', [{ op: 'add', kind: 'reading', id: 'again', value: { ...reading, id: 'again', lengthMm: 640, supersedesId: reading.id } }]);
+    TestBed.tick();
+    await until(() => newest().id !== before.id && shown().stored === newest());
+    expect(doc().plans.filter((p) => p.filmId === filmId())).toHaveLength(1);
+  });
+
+  test('a locked piece stays locked over a re-plan; locks on pieces that are no more are let go', async () => {
+    const [piece, before] = [shown().pieces[0]!.id, newest()];
+    await plans().toggleLock(filmId(), piece);
+    expect(newest().lockedPieceIds).toEqual([piece]);
+    plans().replan(filmId());
+    await until(() => newest().id !== before.id);
+    expect(newest().lockedPieceIds).toEqual([piece]);
+    const gone = { ...shown(), pieces: shown().pieces.slice(1) };
+    expect((draftPatches(doc(), gone, null, 'new', 'now')[0] as { value: Record<string, unknown> }).value['lockedPieceIds']).toEqual([]);
+  });
+
+  test('whoever cuts by the plan while another bench still searches a new one: the plan under the knife stands, and is shown', async () => {
+    const before = newest();
+    search.isHeld = true;
+    plans().replan(filmId());
+    search.tell(false);
+    expect(shown()).toMatchObject({ running: true, stored: null });
+    // on the other device film is taken: that commits the plan
+    record().receive(api.elsewhere([set(before.id, 'status', 'committed')]));
+    search.tell(true);
+    await until(() => shown().stored?.id === before.id);
+    expect(shown()).toMatchObject({ running: false, isStale: false });
+    expect(newest().id).toBe(before.id);
+    expect(
+      api.drafts.filter((d) => d.label === 'Lay pieces on the roll' && d.patches.some((p) => p.op === 'add' && p.value['filmId'] === filmId())),
+    ).toHaveLength(1);
+  });
+
+  test('a committed plan that is planned anew by its person gets a successor; it stays in the record itself', async () => {
+    const before = newest();
+    record().receive(api.elsewhere([set(before.id, 'status', 'committed')]));
+    plans().replan(filmId());
+    await until(() => newest().id !== before.id);
+    expect(doc().plans.map((p) => p.id)).toContain(before.id);
+  });
+
+  test('a search whose panes have changed meanwhile is not kept', async () => {
+    search.isHeld = true;
+    plans().replan(filmId());
+    const count = api.drafts.length;
+    await record().set('another gap', 'job', doc().job.id, { allowances: { ...(doc().job.allowances ?? doc().firm.allowances), overhangMm: 41 } });
+    search.asked.slice(0, 1).forEach(({ input, report }) => report(layPiecesOnRolls(input, 0), true));
+    await new Promise((r) => setTimeout(r, 30));
+    expect(api.drafts.slice(count).filter((d) => d.label === 'Lay pieces on the roll')).toHaveLength(0);
+  });
+});
+
+test('overtaken is a search only by a plan that was committed since it began', () => {
+  const [draft, other] = [
+    { id: 'a', status: 'draft' },
+    { id: 'b', status: 'committed' },
+  ] as Plan[];
+  expect(isOvertaken(draft, draft)).toBe(false);
+  expect(isOvertaken(draft, { ...draft!, status: 'committed' })).toBe(true);
+  expect(isOvertaken(draft, other)).toBe(true);
+  expect(isOvertaken(undefined, other)).toBe(true);
+  expect(isOvertaken(other, other)).toBe(false);
+  expect(isOvertaken(draft, undefined)).toBe(false);
+});
+
+test('a tick and its correction are two lines of the log, on the same step of the same plan', () => {
+  const plan = { id: 'plan', jobId: 'job' } as Plan;
+  const at = (isDone: boolean) => tickPatch(plan, 'R1/0/cut', isDone, { personId: 'p', id: 'e', at: 'now' }) as { value: Record<string, unknown> };
+  expect(at(true).value).toMatchObject({ kind: 'cut-done', planId: 'plan', stepKey: 'R1/0/cut', jobId: 'job' });
+  expect(at(false).value).toMatchObject({ kind: 'cut-undone', planId: 'plan', stepKey: 'R1/0/cut' });
+});
