@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { wordsOfPdf } from '../driver/pdf.js';
 import { Bench } from '../driver/bench.js';
 import { BenchServer } from '../driver/server.js';
 
@@ -113,6 +114,7 @@ test('the shuttle’s rear window: how many fingers, where the line goes, what h
   await expect(plan(page)).toContainText('The line lies 288 mm');
   await page.getByLabel('How it lies').selectOption('h');
   await expect(plan(page)).toContainText(`Lay the line ${balanced} mm`);
+  const [, along, across] = /roll runs left to right, (\d+) mm × (\d+) mm/.exec((await page.locator('yp-shrink-panel').textContent())!)!;
   // the map under the keyboard
   const film = page.getByRole('img', { name: /^Film of Rear window/ });
   await film.focus();
@@ -139,6 +141,15 @@ test('the shuttle’s rear window: how many fingers, where the line goes, what h
   await expect.poll(feet).not.toEqual(before);
   const sheet = await page.request.get(`${server.url}${await page.getByRole('link', { name: 'Forming sheet' }).getAttribute('href')}`);
   expect(sheet.headers()['content-type']).toBe('application/pdf');
+  // the paper on the glass says what the screen says: line, way, piece, every finger
+  const text = await wordsOfPdf(await sheet.body());
+  expect(text).toContain(`middle ${balanced} mm`);
+  expect(text).toContain('Finger by finger, about');
+  expect(text).toContain(`Piece ${along} mm along the roll × ${across} mm across it`);
+  for (const row of await page.locator('[data-fingers] tbody tr').allTextContents()) {
+    const loses = /[\d.]+ %/.exec(row)![0];
+    expect(text).toContain(loses);
+  }
 });
 
 test('the line is dragged on the glass in space, shows what it would cost on the way, and snaps back to the balanced one', async ({ page }) => {

@@ -16,7 +16,7 @@ const square: Tapes = { widthTop: 900, widthBottom: 900, heightLeft: 1200, heigh
 const tapesOf = (shape: Shape): Tapes => Object.fromEntries(tapeOrder.map((k) => [k, trueReading(shape, k)]));
 
 describe('adjusting a four-sided opening', () => {
-  // CHECKS, Survey 1 (computed)
+  // CHECKS, Survey 1: a 3-4-5 triangle; χ² of the wrong diagonal by least squares, worked out apart from this code
   test('900 × 1200 with both diagonals 1500 is exact and square', () => {
     const s = surveyOpening(readings(square), { tape: oneMm, levels: at95 });
     expect(s.status).toBe('agreeing');
@@ -34,7 +34,7 @@ describe('adjusting a four-sided opening', () => {
     expect(verdictText(s, 'mm').body).toContain('cannot be proven');
   });
 
-  // CHECKS, Survey 2 (computed)
+  // CHECKS, Survey 2: corner angles by the law of cosines
   test('diagonals 1501 and 1499 are a real lean or two opposite errors: nothing to object', () => {
     const s = surveyOpening(readings({ ...square, diagonalDown: 1501, diagonalUp: 1499 }), { tape: oneMm, levels: at95 });
     expect(s.adjustment!.chiSquare).toBeLessThan(2e-7);
