@@ -32,7 +32,7 @@ const inputFor = (pane: string, more: Partial<VerdictInput> = {}): VerdictInput 
 const judge = (pane: string, film: string, more: Partial<VerdictInput> = {}) => judgeFilm(preparePane(inputFor(pane, more)), filmNamed(film));
 
 describe('how warm a pane gets', () => {
-  const one: PaneNetwork = { thicknessMm: [6], between: [], outside: 23, inside: 8 };
+  const one: PaneNetwork = { thicknessMm: [6], betweenWPerM2K: [], outsideWPerM2K: 23, insideWPerM2K: 8 };
   test('settled: half of 600 W/m² soaked up, 0 °C outside and 20 °C inside: 14.839 °C (by hand: (300 + 8 × 20) / (23 + 8))', () =>
     expect(stepPanes(one, [0], [300], 0, 20, Infinity)[0]).toBeCloseTo(14.839, 3));
 
@@ -53,7 +53,7 @@ describe('how warm a pane gets', () => {
         fc.array(fc.double({ min: 2, max: 20, noNaN: true }), { minLength: 1, maxLength: 4 }),
         fc.double({ min: 0, max: 600, noNaN: true }),
         (mm, sun) => {
-          const n: PaneNetwork = { thicknessMm: mm, between: mm.slice(1).map(() => 6), outside: 11, inside: 7.7 };
+          const n: PaneNetwork = { thicknessMm: mm, betweenWPerM2K: mm.slice(1).map(() => 6), outsideWPerM2K: 11, insideWPerM2K: 7.7 };
           const soaked = mm.map((_, i) => sun / (i + 1));
           const before = mm.map((_, i) => 5 + 3 * i);
           const after = stepPanes(n, before, soaked, -3, 21, 300);

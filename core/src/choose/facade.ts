@@ -22,8 +22,8 @@ export interface FacadeMoment {
   /** Clock hour at the site. */
   readonly hour: number;
   /** W/m² on lit glass. */
-  readonly direct: number;
-  readonly diffuse: number;
+  readonly directWPerM2: number;
+  readonly diffuseWPerM2: number;
   readonly incidenceDeg: number;
   /** Share of the pane that the sun reaches past reveal and overhang. */
   readonly litFrac: number;
@@ -54,15 +54,15 @@ function clearDay(f: Facade, month: number): FacadeDay {
   const midnight = Date.UTC(f.year, month - 1, 21) - f.zoneMinutes * 60_000;
   const dayOfYear = Math.round((Date.UTC(f.year, month - 1, 21) - Date.UTC(f.year, 0, 1)) / 86_400_000) + 1;
   const moments = Array.from({ length: STEPS }, (_, i): FacadeMoment => {
-    if (f.isIndoors) return { hour: (i * STEP_S) / 3600, direct: 0, diffuse: 0, incidenceDeg: 90, litFrac: 0 };
+    if (f.isIndoors) return { hour: (i * STEP_S) / 3600, directWPerM2: 0, diffuseWPerM2: 0, incidenceDeg: 90, litFrac: 0 };
     const sun = sunPosition(midnight + i * STEP_S * 1000, f.latDeg, f.lonDeg);
     const light = lightOnPlane(sun, clearSky(sun.altitudeDeg, dayOfYear), f.facadeDeg);
     return {
       hour: (i * STEP_S) / 3600,
-      direct: light.direct,
-      diffuse: light.diffuse,
+      directWPerM2: light.directWPerM2,
+      diffuseWPerM2: light.diffuseWPerM2,
       incidenceDeg: light.incidenceDeg,
-      litFrac: light.direct > 0 ? litFrac(sun, f) : 0,
+      litFrac: light.directWPerM2 > 0 ? litFrac(sun, f) : 0,
     };
   });
   return { month, dayOfYear, moments };

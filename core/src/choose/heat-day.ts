@@ -17,12 +17,12 @@ export function heatDayOf(year: readonly FacadeDay[], facade: Facade, gBare: num
   return {
     month: day.month,
     points: day.moments.flatMap((m, i) =>
-      i % every ? [] : [{ hour: m.hour, sunWPerM2: m.direct * m.litFrac + m.diffuse, bareWPerM2: gains[best]![i]!, litFrac: m.litFrac }],
+      i % every ? [] : [{ hour: m.hour, sunWPerM2: m.directWPerM2 * m.litFrac + m.diffuseWPerM2, bareWPerM2: gains[best]![i]!, litFrac: m.litFrac }],
     ),
     bareWhPerM2: sum(gains[best]!) * hoursPerStep,
   };
 }
 
 const gainsOn = (d: FacadeDay, g: number, paneCount: number): number[] =>
-  d.moments.map((m) => g * (m.direct * m.litFrac * angularShare(m.incidenceDeg, paneCount) + m.diffuse * diffuseShare(paneCount)));
+  d.moments.map((m) => g * (m.directWPerM2 * m.litFrac * angularShare(m.incidenceDeg, paneCount) + m.diffuseWPerM2 * diffuseShare(paneCount)));
 const sum = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0);

@@ -14,8 +14,8 @@ const TOTAL_DIFFERENCE_K = 15;
 
 /** Surface coefficients, W/(m² K). */
 export interface SurfaceCoefficients {
-  readonly outside: number;
-  readonly inside: number;
+  readonly outsideWPerM2K: number;
+  readonly insideWPerM2K: number;
 }
 /**
  * Heat between a room and the face of upright glass in it, W/(m² K): still air, and radiation as the face gives it off.
@@ -24,9 +24,9 @@ export interface SurfaceCoefficients {
  */
 export const insideCoefficient = (roomEmissivity: number, radiation: 4.1 | 4.4 = 4.1): number => 3.6 + (radiation * roomEmissivity) / GLASS_EMISSIVITY;
 /** For ratings of U. @source EN 673:2011: he 25 */
-export const ratingForU = (roomEmissivity: number): SurfaceCoefficients => ({ outside: 25, inside: insideCoefficient(roomEmissivity) });
+export const ratingForU = (roomEmissivity: number): SurfaceCoefficients => ({ outsideWPerM2K: 25, insideWPerM2K: insideCoefficient(roomEmissivity) });
 /** For ratings of g. @source EN 410 / ISO 9050: he 23 */
-export const ratingForG = (roomEmissivity: number): SurfaceCoefficients => ({ outside: 23, inside: insideCoefficient(roomEmissivity, 4.4) });
+export const ratingForG = (roomEmissivity: number): SurfaceCoefficients => ({ outsideWPerM2K: 23, insideWPerM2K: insideCoefficient(roomEmissivity, 4.4) });
 
 /** Heat through one upright cavity, W/(m² K). @source EN 673: radiation 4σT³, convection Nu = 0.035 (Gr Pr)^0.38, at least 1 */
 export function cavityConductance(cavity: DefiniteCavity, e1: number, e2: number, differenceK: number): number {
@@ -43,7 +43,7 @@ export function cavityConductance(cavity: DefiniteCavity, e1: number, e2: number
 
 /** Conductances between pane centres, and the emissivity of the room face. */
 export interface Conductances {
-  readonly betweenPanes: readonly number[];
+  readonly betweenPanesWPerM2K: readonly number[];
   readonly roomEmissivity: number;
 }
 
@@ -58,7 +58,7 @@ export function conductances(panes: readonly DefinitePane[], cavities: readonly 
     const total = hs.reduce((s, h) => s + 1 / h, 0);
     share = hs.map((h) => 1 / h / total);
   }
-  return { betweenPanes: hs, roomEmissivity: emissivity(panes.length - 1, 'inner') };
+  return { betweenPanesWPerM2K: hs, roomEmissivity: emissivity(panes.length - 1, 'inner') };
 }
 
 /** Conductance from the street face to the room face, W/(m² K); Infinity for a pane without thickness. @source EN 673 */
@@ -69,9 +69,9 @@ function throughConductance(panes: readonly { thicknessMm: number }[], betweenPa
 
 /** U, W/(m² K), at the middle of the pane. @source EN 673 / ISO 10292 */
 export function uValue(panes: readonly DefinitePane[], cavities: readonly DefiniteCavity[], film: FilmOnFace | null): number {
-  const { betweenPanes, roomEmissivity } = conductances(panes, cavities, film);
+  const { betweenPanesWPerM2K: betweenPanes, roomEmissivity } = conductances(panes, cavities, film);
   const h = ratingForU(roomEmissivity);
-  return 1 / (1 / h.outside + 1 / h.inside + 1 / throughConductance(panes, betweenPanes));
+  return 1 / (1 / h.outsideWPerM2K + 1 / h.insideWPerM2K + 1 / throughConductance(panes, betweenPanes));
 }
 
 /**
@@ -81,8 +81,8 @@ export function uValue(panes: readonly DefinitePane[], cavities: readonly Defini
  * @source EN 410 / ISO 9050
  */
 export function gValue(transmittanceFrac: number, absorbedFrac: readonly number[], betweenPanes: readonly number[], h: SurfaceCoefficients): number {
-  const whole = 1 / h.outside + 1 / h.inside + betweenPanes.reduce((s, x) => s + 1 / x, 0);
-  let resistance = 1 / h.outside;
+  const whole = 1 / h.outsideWPerM2K + 1 / h.insideWPerM2K + betweenPanes.reduce((s, x) => s + 1 / x, 0);
+  let resistance = 1 / h.outsideWPerM2K;
   let inwards = 0;
   absorbedFrac.forEach((a, i) => {
     inwards += (a * resistance) / whole;

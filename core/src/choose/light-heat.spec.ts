@@ -57,10 +57,11 @@ describe('light through panes', () => {
     expect(r.reflectanceOutFrac).toBeCloseTo(0.13817, 5);
     expect(r.absorbedFrac[0]).toBeCloseTo(0.07479, 5);
     expect(r.absorbedFrac[1]).toBeCloseTo(0.05988, 5);
-    expect(gValue(r.transmittanceFrac, r.absorbedFrac, [6.4], { outside: 23, inside: 8 })).toBeCloseTo(0.774, 5);
+    expect(gValue(r.transmittanceFrac, r.absorbedFrac, [6.4], { outsideWPerM2K: 23, insideWPerM2K: 8 })).toBeCloseTo(0.774, 5);
   });
 
-  test('one pane of 0.86 / 0.08: g is 0.87548 (EN 410)', () => expect(gValue(0.86, [0.06], [], { outside: 23, inside: 8 })).toBeCloseTo(0.87548, 5));
+  test('one pane of 0.86 / 0.08: g is 0.87548 (EN 410)', () =>
+    expect(gValue(0.86, [0.06], [], { outsideWPerM2K: 23, insideWPerM2K: 8 })).toBeCloseTo(0.87548, 5));
 
   test('clear float is as bright as catalogues have it, within 0.03 (from memory: 4 mm 0.90 light, 0.85 sun; 6 mm 0.89 and 0.82)', () => {
     const at = (mm: number, band: 'visible' | 'solar') => throughGlazing([clear(mm)], null, band).transmittanceFrac;
@@ -162,7 +163,7 @@ describe('heat through panes (EN 673)', () => {
     expect(three).toBeLessThan(two * 0.75);
     expect(three).toBeGreaterThan(two * 0.6);
   });
-  test('for g the inner coefficient is 8 with plain glass (EN 410)', () => expect(ratingForG(0.837)).toEqual({ outside: 23, inside: 8 }));
+  test('for g the inner coefficient is 8 with plain glass (EN 410)', () => expect(ratingForG(0.837)).toEqual({ outsideWPerM2K: 23, insideWPerM2K: 8 }));
 });
 
 test('at 60° one clear pane lets through about 0.93 of what it does straight on; at 90° nothing', () => {

@@ -1,4 +1,5 @@
 import type { FrameMaterial } from '@yellow-pane/contracts';
+import { solveThreeBand } from '../geometry/index.js';
 import { GLASS_CONDUCTIVITY } from './glass.js';
 
 /** Heat stored by glass, J/(m³ K). @source EN 572-1: 2500 kg/m³, 720 J/(kg K) (from memory) */
@@ -8,37 +9,29 @@ const GLASS_HEAT_J_PER_M3K = 2500 * 720;
 export interface PaneNetwork {
   readonly thicknessMm: readonly number[];
   /** Between pane centres, W/(m² K); one fewer than panes. */
-  readonly between: readonly number[];
-  readonly outside: number;
-  readonly inside: number;
+  readonly betweenWPerM2K: readonly number[];
+  readonly outsideWPerM2K: number;
+  readonly insideWPerM2K: number;
 }
 
 /**
- * Pane temperatures one step on: implicit Euler, so any step is stable. One unknown per pane, a three-band system solved
- * from the street inwards and back.
+ * Pane temperatures one step on: implicit Euler, so any step is stable. One unknown per pane, each tied to its
+ * neighbours.
  * @param soakedWPerM2 sun soaked up by each pane
  * @param stepS Infinity gives the settled temperatures
  */
 export function stepPanes(n: PaneNetwork, now: readonly number[], soakedWPerM2: readonly number[], outsideC: number, insideC: number, stepS: number): number[] {
   const count = n.thicknessMm.length;
-  const upper: number[] = [];
-  const right: number[] = [];
-  for (let i = 0; i < count; i++) {
-    const store = stepS === Infinity ? 0 : (GLASS_HEAT_J_PER_M3K * n.thicknessMm[i]!) / 1000 / stepS;
-    const left = i === 0 ? n.outside : n.between[i - 1]!;
-    const next = i === count - 1 ? n.inside : n.between[i]!;
-    let diagonal = store + left + next;
-    let b = store * now[i]! + soakedWPerM2[i]! + (i === 0 ? left * outsideC : 0) + (i === count - 1 ? next * insideC : 0);
-    if (i > 0) {
-      diagonal -= left * upper[i - 1]!;
-      b += left * right[i - 1]!;
-    }
-    upper.push(i === count - 1 ? 0 : next / diagonal);
-    right.push(b / diagonal);
-  }
-  const out = new Array<number>(count);
-  for (let i = count - 1; i >= 0; i--) out[i] = right[i]! + (i === count - 1 ? 0 : upper[i]! * out[i + 1]!);
-  return out;
+  // conductances to the left and to the right of each pane
+  const left = n.thicknessMm.map((_, i) => (i === 0 ? n.outsideWPerM2K : n.betweenWPerM2K[i - 1]!));
+  const right = n.thicknessMm.map((_, i) => (i === count - 1 ? n.insideWPerM2K : n.betweenWPerM2K[i]!));
+  const store = n.thicknessMm.map((mm) => (stepS === Infinity ? 0 : (GLASS_HEAT_J_PER_M3K * mm) / 1000 / stepS));
+  return solveThreeBand(
+    left.map((h) => -h),
+    store.map((s, i) => s + left[i]! + right[i]!),
+    right.map((h) => -h),
+    store.map((s, i) => s * now[i]! + soakedWPerM2[i]! + (i === 0 ? left[i]! * outsideC : 0) + (i === count - 1 ? right[i]! * insideC : 0)),
+  );
 }
 
 /** What a frame does to the covered edge. */

@@ -47,9 +47,14 @@ interface YearRun {
 const isShadowed = (e: BreakInput['exposure']): boolean => e.partialShadow !== 'none';
 
 function network(input: BreakInput, film: FilmOnFace | null): PaneNetwork {
-  const { betweenPanes, roomEmissivity } = conductances(input.panes, input.cavities, film);
+  const { betweenPanesWPerM2K: betweenPanes, roomEmissivity } = conductances(input.panes, input.cavities, film);
   const inside = insideCoefficient(roomEmissivity) * (input.exposure.blind === 'none' ? 1 : BLIND_INSIDE);
-  return { thicknessMm: input.panes.map((p) => p.thicknessMm), between: centreToCentre(input.panes, betweenPanes), outside: CALM_OUTSIDE, inside };
+  return {
+    thicknessMm: input.panes.map((p) => p.thicknessMm),
+    betweenWPerM2K: centreToCentre(input.panes, betweenPanes),
+    outsideWPerM2K: CALM_OUTSIDE,
+    insideWPerM2K: inside,
+  };
 }
 
 /** Sun soaked up per unit of light, with what a blind throws back. */
@@ -75,7 +80,9 @@ function runYear(input: BreakInput, film: FilmOnFace | null): YearRun {
   const cover = input.glazing.edgeCoverMm ?? UNKNOWN_COVER_MM;
   const perimeterM = (2 * (input.facade.widthMm + input.facade.heightMm)) / 1000;
   const strengths = input.panes.map((p) => edgeStrengthMPa(p.kind, input.glazing.edge, perimeterM, input.glazing.ageYears, p.thicknessMm));
-  const losses = input.panes.map((_, i) => (i === 0 ? net.outside : net.between[i - 1]!) + (i === input.panes.length - 1 ? net.inside : net.between[i]!));
+  const losses = input.panes.map(
+    (_, i) => (i === 0 ? net.outsideWPerM2K : net.betweenWPerM2K[i - 1]!) + (i === input.panes.length - 1 ? net.insideWPerM2K : net.betweenWPerM2K[i]!),
+  );
   let worst: WorstHour = { ratio: -1, dayIndex: 0, step: 0, pane: 0, centre: 0, edge: 0 };
   let hottestC = -Infinity;
   input.year.forEach((_, dayIndex) =>
@@ -112,8 +119,8 @@ function eachMoment(
   frameC = settles(18);
   for (let h = 18; h < 24; h += STEP_S / 3600) frameC += ((settles(h) - frameC) * STEP_S) / 3600 / frame.lagH;
   day.moments.forEach((m, step) => {
-    const diffuse = m.diffuse;
-    const sun = m.litFrac > 0 ? m.direct : 0;
+    const diffuse = m.diffuseWPerM2;
+    const sun = m.litFrac > 0 ? m.directWPerM2 : 0;
     const outside = air(m.hour);
     lit = stepPanes(
       net,
@@ -232,7 +239,7 @@ function worstDay(input: BreakInput, film: FilmOnFace | null, run: YearRun): Bre
   const frame = frameHeat[input.glazing.frame === 'unknown' ? 'masonry' : input.glazing.frame];
   const cover = input.glazing.edgeCoverMm ?? UNKNOWN_COVER_MM;
   const i = run.worst.pane;
-  const loss = (i === 0 ? net.outside : net.between[i - 1]!) + (i === input.panes.length - 1 ? net.inside : net.between[i]!);
+  const loss = (i === 0 ? net.outsideWPerM2K : net.betweenWPerM2K[i - 1]!) + (i === input.panes.length - 1 ? net.insideWPerM2K : net.betweenWPerM2K[i]!);
   const allowed = run.strengths[i]! / edgeStressMPa(1);
   const out: BreakRisk['day'] = [];
   eachMoment(input, net, run.soaked, frame, run.worst.dayIndex, (step, lit, shaded, frameC) => {

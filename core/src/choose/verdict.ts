@@ -18,7 +18,7 @@ const PLAIN_FILM_EMISSIVITY = 0.84;
 /** Light and heat figures of a build-up with or without film. */
 function glazingFigures(panes: readonly DefinitePane[], cavities: readonly DefiniteCavity[], film: FilmOnFace | null, hazeFrac: number): GlazingFigures {
   const [visible, solar, uv] = (['visible', 'solar', 'uv'] as BandName[]).map((band) => throughGlazing(panes, film, band));
-  const { betweenPanes, roomEmissivity } = conductances(panes, cavities, film);
+  const { betweenPanesWPerM2K: betweenPanes, roomEmissivity } = conductances(panes, cavities, film);
   return {
     visibleTransmittanceFrac: visible!.transmittanceFrac,
     visibleReflectanceOutFrac: visible!.reflectanceOutFrac,
@@ -203,7 +203,7 @@ function coldFace(pane: PreparedPane, film: FilmOnFace): string | null {
   const { insideC, coldC } = input.settings.climate;
   const face = (f: FilmOnFace | null) => {
     const { roomEmissivity } = conductances(panes, cavities, f);
-    return insideC - (uValue(panes, cavities, f) / ratingForU(roomEmissivity).inside) * (insideC - coldC);
+    return insideC - (uValue(panes, cavities, f) / ratingForU(roomEmissivity).insideWPerM2K) * (insideC - coldC);
   };
   const [before, after] = [face(null), face(film)];
   if (uValue(panes, cavities, null) < POOR_U && before - after < 1) return null;

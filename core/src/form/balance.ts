@@ -28,10 +28,10 @@ interface Look {
   readonly slope: number;
   readonly anchor: Anchor;
   /** What has to go below less what has to go above: on the whole line, on its left and its right half. */
-  readonly gap: number;
-  readonly left: number;
-  readonly right: number;
-  readonly worst: number;
+  readonly gapMm: number;
+  readonly leftMm: number;
+  readonly rightMm: number;
+  readonly worstMm: number;
 }
 
 /** Tries lines through `u` in steps of a size. */
@@ -42,7 +42,7 @@ function trying(surface: CurvedSurface, outline: Polygon, u: number, stepMm: num
     const found = losses(straightLine(surface, outline, anchor, stepMm));
     const [left, right] = halfGaps(found);
     const [above, below] = [toGo(found.alongMm, found.above), toGo(found.alongMm, found.below)];
-    return { v, slope, anchor, gap: below - above, left, right, worst: Math.max(below, above) };
+    return { v, slope, anchor, gapMm: below - above, leftMm: left, rightMm: right, worstMm: Math.max(below, above) };
   };
 }
 
@@ -67,19 +67,19 @@ export function levelBalance(surface: CurvedSurface, outline: Polygon, u: number
   let start: Look | null = null;
   for (let i = 1; i < looks.length; i++) {
     const [low, high] = [looks[i - 1]!, looks[i]!];
-    if (!(low.gap < -NOTHING_MM && high.gap > -NOTHING_MM)) continue;
+    if (!(low.gapMm < -NOTHING_MM && high.gapMm > -NOTHING_MM)) continue;
     const found = closeIn(level, low, high);
-    if (!start || found.worst < start.worst) start = found;
+    if (!start || found.worstMm < start.worstMm) start = found;
   }
   if (!start) return null;
   // longer steps were good enough to look with; the last of the way is gone in the steps that count
   const fine = trying(surface, outline, u, stepMm);
   let best = fine(start.v, 0);
   const by = 0.02 * (maxY - minY);
-  const slope = (fine(best.v + by, 0).gap - best.gap) / by;
-  for (let i = 0; i < 3 && Math.abs(best.gap) > NEAR_MM && slope > 0; i++) {
-    const next = fine(best.v - best.gap / slope, 0);
-    if (Math.abs(next.gap) >= Math.abs(best.gap)) break;
+  const slope = (fine(best.v + by, 0).gapMm - best.gapMm) / by;
+  for (let i = 0; i < 3 && Math.abs(best.gapMm) > NEAR_MM && slope > 0; i++) {
+    const next = fine(best.v - best.gapMm / slope, 0);
+    if (Math.abs(next.gapMm) >= Math.abs(best.gapMm)) break;
     best = next;
   }
   return found(surface, outline, best, stepMm);
@@ -100,13 +100,18 @@ export function withTilt(surface: CurvedSurface, outline: Polygon, level: Balanc
   // two unknowns, two gaps: slopes are taken once over a good stretch, then corrected by what each try shows (Broyden's rule)
   const [dv, ds] = [0.03 * (maxY - minY), 0.04];
   const [higher, tilted] = [at(best.v + dv, 0), at(best.v, ds)];
-  let [a, b, c, d] = [(higher.left - best.left) / dv, (tilted.left - best.left) / ds, (higher.right - best.right) / dv, (tilted.right - best.right) / ds];
-  const miss = (l: Look) => Math.abs(l.left) + Math.abs(l.right);
+  let [a, b, c, d] = [
+    (higher.leftMm - best.leftMm) / dv,
+    (tilted.leftMm - best.leftMm) / ds,
+    (higher.rightMm - best.rightMm) / dv,
+    (tilted.rightMm - best.rightMm) / ds,
+  ];
+  const miss = (l: Look) => Math.abs(l.leftMm) + Math.abs(l.rightMm);
   let step = 1;
   for (let i = 0; i < 10 && miss(best) > NEAR_MM; i++) {
     const det = a * d - b * c;
     if (!(Math.abs(det) > 1e-12)) break;
-    const [stepV, stepS] = [(-step * (d * best.left - b * best.right)) / det, (-step * (a * best.right - c * best.left)) / det];
+    const [stepV, stepS] = [(-step * (d * best.leftMm - b * best.rightMm)) / det, (-step * (a * best.rightMm - c * best.leftMm)) / det];
     const [v, slope] = [best.v + stepV, best.slope + stepS];
     if (!(Math.abs(slope) <= MOST_SLOPE && v > minY && v < maxY)) {
       step /= 2;
@@ -116,7 +121,7 @@ export function withTilt(surface: CurvedSurface, outline: Polygon, level: Balanc
     // rows corrected along the step; the two unknowns are brought to the same size first
     const [p, q] = [stepV / dv ** 2, stepS / ds ** 2];
     const size = stepV * p + stepS * q;
-    const [offL, offR] = [next.left - best.left - a * stepV - b * stepS, next.right - best.right - c * stepV - d * stepS];
+    const [offL, offR] = [next.leftMm - best.leftMm - a * stepV - b * stepS, next.rightMm - best.rightMm - c * stepV - d * stepS];
     [a, b, c, d] = [a + (offL * p) / size, b + (offL * q) / size, c + (offR * p) / size, d + (offR * q) / size];
     if (miss(next) < miss(best)) [best, step] = [next, 1];
     else step /= 2;
@@ -131,16 +136,16 @@ export function balancedAnchor(surface: CurvedSurface, outline: Polygon, u: numb
 }
 
 /** Halving and straight lines by turns (the Illinois rule) between a height with too little below and one with too much. */
-function closeIn<T extends { v: number; gap: number }>(at: (v: number) => T, first: T, last: T): T {
+function closeIn<T extends { v: number; gapMm: number }>(at: (v: number) => T, first: T, last: T): T {
   let [low, high] = [first, last];
-  let [fLow, fHigh] = [low.gap, high.gap];
+  let [fLow, fHigh] = [low.gapMm, high.gapMm];
   for (let i = 0; i < 12 && high.v - low.v > 0.05; i++) {
     const next = at((fHigh * low.v - fLow * high.v) / (fHigh - fLow));
-    if (Math.abs(next.gap) < NEAR_MM) return next;
-    if (next.gap < 0) [low, fLow, fHigh] = [next, next.gap, fHigh / 2];
-    else [high, fHigh, fLow] = [next, next.gap, fLow / 2];
+    if (Math.abs(next.gapMm) < NEAR_MM) return next;
+    if (next.gapMm < 0) [low, fLow, fHigh] = [next, next.gapMm, fHigh / 2];
+    else [high, fHigh, fLow] = [next, next.gapMm, fLow / 2];
   }
-  return Math.abs(low.gap) < Math.abs(high.gap) ? low : high;
+  return Math.abs(low.gapMm) < Math.abs(high.gapMm) ? low : high;
 }
 
 /** What has to go below less what has to go above, on the left and on the right of the middle of the line. */

@@ -40,7 +40,7 @@ export const foldHeightMm = (slackMm: number, baseMm: number): number => Math.sq
 export function edgeLosses(stations: readonly Station[], side: 'above' | 'below', boxes: readonly KeptBox[] = []): { places: EdgePlace[]; led: Led[] } {
   const places = stations.flatMap((station): EdgePlace[] => {
     const { edge } = side === 'above' ? station.up : station.down;
-    return edge ? [{ alongMm: station.alongMm, loss: lossFrac(edge), station, barred: barredBy(station, side, boxes, LIES_DOWN_FRAC) }] : [];
+    return edge ? [{ alongMm: station.alongMm, lossFrac: lossFrac(edge), station, barred: barredBy(station, side, boxes, LIES_DOWN_FRAC) }] : [];
   });
   return ledPast(places);
 }
@@ -50,7 +50,7 @@ function gathered(places: readonly EdgePlace[]): number[] {
   const out = [0];
   for (let i = 1; i < places.length; i++) {
     const [a, b] = [places[i - 1]!, places[i]!];
-    out.push(out[i - 1]! + ((Math.max(0, a.loss) + Math.max(0, b.loss)) / 2) * (b.alongMm - a.alongMm));
+    out.push(out[i - 1]! + ((Math.max(0, a.lossFrac) + Math.max(0, b.lossFrac)) / 2) * (b.alongMm - a.alongMm));
   }
   return out;
 }
@@ -121,12 +121,12 @@ function besideZones(places: readonly EdgePlace[], alongMm: number): number {
  */
 export function fingersAlong(stations: readonly Station[], side: 'above' | 'below', capacityFrac: number, boxes: readonly KeptBox[] = []): Finger[] {
   // what has no way round a zone makes no finger
-  const places = edgeLosses(stations, side, boxes).places.map((p) => (p.barred.length > 0 ? { ...p, loss: Math.min(0, p.loss) } : p));
+  const places = edgeLosses(stations, side, boxes).places.map((p) => (p.barred.length > 0 ? { ...p, lossFrac: Math.min(0, p.lossFrac) } : p));
   const peak = peakLoss(places, FINGER.baseMm);
   if (peak.frac <= LIES_DOWN_FRAC) return [];
   const sums = gathered(places);
   const total = sums.at(-1)!;
-  const busy = places.filter((p) => p.loss > LIES_DOWN_FRAC);
+  const busy = places.filter((p) => p.lossFrac > LIES_DOWN_FRAC);
   const busyMm = busy.length > 1 ? busy.at(-1)!.alongMm - busy[0]!.alongMm : FINGER.baseMm;
   const natural = Math.max(1, Math.round(busyMm / FINGER.pitchMm));
   const asked = Math.max(1e-6, ASKED_OF_FILM * capacityFrac);

@@ -51,7 +51,7 @@ function balancedLine({ fit, finished, middleMm }: Omit<FormedPane, 'balanced'>,
   const form = addForms(half([minX, middleMm]), half([middleMm, maxX]), -1);
   const [left, right] = halfGaps(lossesFrom(fit.surface, finished, stepMm)(line));
   const apart = Math.abs(left - right);
-  const isSure = apart > SIGMAS * leastSigma(fit, form) && apart > SIGMAS * weigh(fit, form).sigma;
+  const isSure = apart > SIGMAS * leastSigma(fit, form) && apart > SIGMAS * weigh(fit, form).sigmaMm;
   return isSure ? withTilt(fit.surface, finished, level, { stepMm }) : level;
 }
 

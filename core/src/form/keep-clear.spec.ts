@@ -21,8 +21,8 @@ const zone = (kind: ZoneKind, leftMm: number, lowMm: number, widthMm: number, he
   heightMm,
 });
 const boxesOf = (...zones: PaneZone[]) => barringBoxes({ zones, seat: 'fixed' });
-const sumOf = (places: readonly { alongMm: number; loss: number }[]) =>
-  places.slice(1).reduce((s, p, i) => s + ((p.loss + places[i]!.loss) / 2) * (p.alongMm - places[i]!.alongMm), 0);
+const sumOf = (places: readonly { alongMm: number; lossFrac: number }[]) =>
+  places.slice(1).reduce((s, p, i) => s + ((p.lossFrac + places[i]!.lossFrac) / 2) * (p.alongMm - places[i]!.alongMm), 0);
 
 describe('film led past what heat has to keep away from', () => {
   test('wherever a zone lies and however wide it is: what has to go along the edge is the same, only elsewhere', () =>
@@ -64,7 +64,7 @@ describe('film led past what heat has to keep away from', () => {
     expect(led).toHaveLength(1);
     expect(led[0]!.ledMm).toBeGreaterThan(0.5);
     expect(led[0]!.stuckMm).toBeGreaterThan(0.5);
-    const stuck = places.filter((p) => p.barred.length > 0 && p.loss > LIES_DOWN_FRAC);
+    const stuck = places.filter((p) => p.barred.length > 0 && p.lossFrac > LIES_DOWN_FRAC);
     expect(stuck.every((p) => p.alongMm - led[0]!.fromMm > LED_MM && led[0]!.toMm - p.alongMm > LED_MM)).toBe(true);
     // none of the fingers stands there either
     expect(fingersAlong(stations, 'below', 0.02, boxesOf(zone('sensor', 350, -20, 500, 60))).some((f) => f.foot.u > 320 && f.foot.u < 880)).toBe(false);

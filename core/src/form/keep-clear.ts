@@ -68,7 +68,7 @@ const BESIDE_MM = 90;
 /** A place on an edge and what has to go there. */
 export interface EdgePlace {
   readonly alongMm: number;
-  readonly loss: number;
+  readonly lossFrac: number;
   readonly station: Station;
   /** Zones that no finger may be heated over here. */
   readonly barred: readonly KeptBox[];
@@ -87,7 +87,7 @@ export interface Led {
 /** Film in front of zones led to the stretches beside them; what is too far from both stays where it is. The sum along the edge is the same. */
 export function ledPast(places: readonly EdgePlace[]): { places: EdgePlace[]; led: Led[] } {
   const n = places.length;
-  const loss = places.map((p) => p.loss);
+  const loss = places.map((p) => p.lossFrac);
   // widths by which trapezoids weigh each place
   const weight = places.map((p, i) => ((places[i + 1]?.alongMm ?? p.alongMm) - (places[i - 1]?.alongMm ?? p.alongMm)) / 2);
   const led: Led[] = [];
@@ -125,5 +125,5 @@ export function ledPast(places: readonly EdgePlace[]): { places: EdgePlace[]; le
     led.push({ boxes, ledMm: goesLeft + goesRight, stuckMm, fromMm, toMm });
     from = to;
   }
-  return { places: places.map((p, i) => ({ ...p, loss: loss[i]! })), led };
+  return { places: places.map((p, i) => ({ ...p, lossFrac: loss[i]! })), led };
 }

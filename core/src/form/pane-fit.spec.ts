@@ -88,12 +88,12 @@ describe('how sure the slack is', () => {
     const mean = draws.reduce((s, v) => s + v, 0) / draws.length;
     const sigma = Math.sqrt(draws.reduce((s, v) => s + (v - mean) ** 2, 0) / draws.length);
     const exact = shrinkField(fit.surface, outline, { through: { u: 600, v: 300 }, way: { du: 1, dv: 0 } }, { stepMm: 60 }).slackBelowMm;
-    expect(w.sigma / sigma).toBeGreaterThan(0.85);
-    expect(w.sigma / sigma).toBeLessThan(1.15);
+    expect(w.sigmaMm / sigma).toBeGreaterThan(0.85);
+    expect(w.sigmaMm / sigma).toBeLessThan(1.15);
     // three standard errors of the mean of five hundred
-    expect(Math.abs(mean - exact - w.bias)).toBeLessThan((3 * sigma) / Math.sqrt(draws.length));
+    expect(Math.abs(mean - exact - w.biasMm)).toBeLessThan((3 * sigma) / Math.sqrt(draws.length));
     // leading order against the threads themselves
-    expect(w.atFit / exact).toBeCloseTo(1, 1);
+    expect(w.atFitMm / exact).toBeCloseTo(1, 1);
   });
   test('±1 mm in a bow of 5 mm is a fifth of the answer (CHECKS): a pane with one upright bow of 5 is not known better than that', () => {
     const { fit } = fitOf(
@@ -101,7 +101,7 @@ describe('how sure the slack is', () => {
       usualBows(outline).filter((p) => p.way === 'across' || (p.way === 'upright' && p.atMm === 600)),
     );
     const w = weigh(fit, slackForm(fit, outline, lineOf(fit), 'below'));
-    expect((2 * w.sigma) / w.atFit).toBeGreaterThan(0.2);
+    expect((2 * w.sigmaMm) / w.atFitMm).toBeGreaterThan(0.2);
   });
   test('smooth panes that nobody chose, bows read by hand: the range holds the true slack nine times in ten', () => {
     const random = seededRandom(21);
@@ -128,7 +128,7 @@ describe('how sure the slack is', () => {
         const w = weigh(fit, slackForm(fit, outline, line, side));
         const mine = shrinkField(fit.surface, outline, { through: { u: 600, v: 300 }, way: { du: 1, dv: 0 } }, { stepMm: 60 });
         const [got, is] = side === 'below' ? [mine.slackBelowMm, truth.slackBelowMm] : [mine.slackAboveMm, truth.slackAboveMm];
-        held += Math.abs(got + w.bias - is) <= 2 * w.sigma ? 1 : 0;
+        held += Math.abs(got + w.biasMm - is) <= 2 * w.sigmaMm ? 1 : 0;
         all++;
       }
     }
@@ -142,7 +142,7 @@ describe('how sure the slack is', () => {
     const asked = nextBow(fit, outline, both(fit), places)!;
     expect(asked.place.way).toBe('upright');
     const after = fitOf(dishOver(1200, 600, 45, 10), [...places, asked.place]).fit;
-    const wide = (f: typeof fit) => Math.hypot(...both(f).map((w) => w.sigma));
+    const wide = (f: typeof fit) => Math.hypot(...both(f).map((w) => w.sigmaMm));
     expect(1 - wide(after) / wide(fit)).toBeGreaterThan(asked.narrowsFrac / 2);
     expect(line.length).toBeGreaterThan(3);
   });

@@ -15,7 +15,7 @@ interface Found {
   readonly grade: FormGrade;
   readonly capacity: number;
   readonly anchorKind: ShrinkPlan['anchor']['kind'];
-  readonly balancedWorst: number | null;
+  readonly balancedWorstMm: number | null;
   readonly flat: ShrinkPlan['flat'];
   readonly keepClear: ShrinkPlan['keepClear'];
 }
@@ -26,12 +26,12 @@ export function advice(input: ShrinkInput, pane: FormedPane, found: Found): stri
   const out: string[] = [];
   if (input.isLookout && !film.darkens) out.push('Lookout glass: ask the authority before anything is laid on it, clear film too.');
   const worst = Math.max(found.above.slackMm, found.below.slackMm);
-  if (found.balancedWorst !== null && found.anchorKind === 'arch') {
+  if (found.balancedWorstMm !== null && found.anchorKind === 'arch') {
     // an arch is right on drop glass even where it asks for more; only where that gets hard is another anchor worth a thought
     if (found.grade === 'care' || found.grade === 'beyond')
-      out.push(`Another anchor: an H asks for ${formatFine(found.balancedWorst, units)} at each edge instead of ${formatFine(worst, units)} below.`);
-  } else if (found.balancedWorst !== null && found.anchorKind !== 'balanced' && worst > 1.1 * found.balancedWorst)
-    out.push(`Another line: the balanced one asks for ${formatFine(found.balancedWorst, units)} an edge instead of ${formatFine(worst, units)}.`);
+      out.push(`Another anchor: an H asks for ${formatFine(found.balancedWorstMm, units)} at each edge instead of ${formatFine(worst, units)} below.`);
+  } else if (found.balancedWorstMm !== null && found.anchorKind !== 'balanced' && worst > 1.1 * found.balancedWorstMm)
+    out.push(`Another line: the balanced one asks for ${formatFine(found.balancedWorstMm, units)} an edge instead of ${formatFine(worst, units)}.`);
   if (!film.shrink) out.push(`The sheet of ${film.name} does not say what it shrinks; ${percent(USUAL_SHRINK_FRAC)} is taken, as for a usual tint.`);
   if ((curved.anchor.kind === 'through' || curved.anchor.kind === 'forced') && found.anchorKind !== curved.anchor.kind)
     out.push(

@@ -117,7 +117,7 @@ describe('balance with tilt', () => {
     const half = (from: number, to: number) => {
       const sum = (side: 'above' | 'below') => {
         const places = edgeLosses(found.field.stations, side).places.filter((p) => p.alongMm >= from && p.alongMm <= to);
-        return places.slice(1).reduce((s, p, i) => s + ((p.loss + places[i]!.loss) / 2) * (p.alongMm - places[i]!.alongMm), 0);
+        return places.slice(1).reduce((s, p, i) => s + ((p.lossFrac + places[i]!.lossFrac) / 2) * (p.alongMm - places[i]!.alongMm), 0);
       };
       return sum('below') - sum('above');
     };
@@ -170,7 +170,7 @@ describe('fingers', () => {
     const { places } = edgeLosses(field.stations, 'below');
     const peak = peakLoss(places, FINGER.baseMm);
     expect(peak.frac).toBeGreaterThan(field.slackBelowMm / 1400);
-    expect(peak.frac).toBeLessThanOrEqual(Math.max(...places.map((p) => p.loss)) + 1e-9);
+    expect(peak.frac).toBeLessThanOrEqual(Math.max(...places.map((p) => p.lossFrac)) + 1e-9);
   });
   test('what lies down without heat has none: about 0.1 % (common practice)', () => {
     const flat = shrinkField(bowl(820, 480, 3, 9), sheet(820, 480), { through: { u: 410, v: 240 }, way: level }, { stepMm: 20 });

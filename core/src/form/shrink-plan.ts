@@ -52,7 +52,7 @@ function edgePlan(
   // where on the pane that stretch lies
   const middle = line.reduce((a, p) => (Math.abs(p.alongMm - peak.alongMm) < Math.abs(a.alongMm - peak.alongMm) ? p : a));
   const window = weigh(pane.fit, slackForm(pane.fit, pane.finished, line, side, [middle.u - FINGER.baseMm / 2, middle.u + FINGER.baseMm / 2]));
-  const off = (w: Weighed, k: number) => w.bias + k * SLACK_SIGMAS * w.sigma;
+  const off = (w: Weighed, k: number) => w.biasMm + k * SLACK_SIGMAS * w.sigmaMm;
   return {
     slackMm,
     lowMm: Math.max(0, slackMm + off(weighed, -1)),
@@ -61,7 +61,7 @@ function edgePlan(
     peakLowFrac: Math.max(0, peak.frac + off(window, -1) / FINGER.baseMm),
     peakHighFrac: Math.max(0, peak.frac + off(window, 1) / FINGER.baseMm),
     peakAlongMm: peak.alongMm,
-    leastFrac: places.length ? Math.min(...places.map((p) => p.loss)) : 0,
+    leastFrac: places.length ? Math.min(...places.map((p) => p.lossFrac)) : 0,
     fingers: fingers.map(planned),
   };
 }
@@ -80,7 +80,7 @@ function sureHeight(pane: FormedPane, input: ShrinkInput, gap: Weighed): number 
   // where a bend begins is told to a part of a cell of the spline; and the line lies on the pane, whatever the measures leave open
   const { box, bendFrac } = pane.fit;
   const cellMm = (box.maxY - box.minY) / box.ny;
-  return slope > 0 ? Math.min(Math.hypot((SIGMAS * gap.sigma) / slope, Math.sqrt(bendFrac) * BEND_TOLD * cellMm), (maxY - minY) / 2) : null;
+  return slope > 0 ? Math.min(Math.hypot((SIGMAS * gap.sigmaMm) / slope, Math.sqrt(bendFrac) * BEND_TOLD * cellMm), (maxY - minY) / 2) : null;
 }
 
 const heightsOf = (line: readonly LinePoint[], outline: Polygon) => {
@@ -233,7 +233,7 @@ export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
     order,
     keepClear,
     advice: toldAll(
-      advice(input, pane, { keepClear, above, below, grade, capacity, anchorKind: tried.kind, balancedWorst: balanced?.worstMm ?? null, flat }),
+      advice(input, pane, { keepClear, above, below, grade, capacity, anchorKind: tried.kind, balancedWorstMm: balanced?.worstMm ?? null, flat }),
       units,
     ),
     summary: planSummary({ above, below, anchor, halfWay, balanced, grade, gradeRange, quickMm, keepClear, finished }, input),

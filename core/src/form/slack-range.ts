@@ -76,10 +76,10 @@ export const addForms = (a: SlackForm, b: SlackForm, factor: number): SlackForm 
 /** Mean and standard deviation of a quadratic form over all panes that the measures leave. */
 export interface Spread {
   /** Of the fitted pane alone. */
-  readonly atFit: number;
+  readonly atFitMm: number;
   /** What the doubt itself adds on the average: twist that nobody measured takes curvature away. */
-  readonly bias: number;
-  readonly sigma: number;
+  readonly biasMm: number;
+  readonly sigmaMm: number;
 }
 
 /** What a form and the doubt of a pane have in common: kept, so that one more bow is weighed without doing it all again. */
@@ -104,9 +104,9 @@ export function weigh(fit: PaneFit, { matrix }: SlackForm): Weighed {
   });
   const linear = timesPacked(formTimesFit, applyPacked(s, formTimesFit));
   return {
-    atFit: timesPacked(fit.coefficients, formTimesFit),
-    bias: trace,
-    sigma: Math.sqrt(Math.max(0, 4 * linear + 2 * traceSquare)),
+    atFitMm: timesPacked(fit.coefficients, formTimesFit),
+    biasMm: trace,
+    sigmaMm: Math.sqrt(Math.max(0, 4 * linear + 2 * traceSquare)),
     matrix,
     formTimesCovariance: product,
     formTimesFit,
@@ -169,7 +169,7 @@ function freePlaces(outline: Polygon, taken: readonly BowPlace[]): BowPlace[] {
  * @source variance after one more sight: Σ − Σa a'Σ / (a'Σa + σ²), as in any least-squares adjustment
  */
 export function nextBow(fit: PaneFit, outline: Polygon, ranges: readonly Weighed[], taken: readonly BowPlace[]): NextBow | null {
-  const now = ranges.reduce((s, r) => s + r.sigma ** 2, 0);
+  const now = ranges.reduce((s, r) => s + r.sigmaMm ** 2, 0);
   let best: NextBow | null = null;
   for (const place of freePlaces(outline, taken)) {
     const terms = bowTerms(outline, place);
@@ -178,7 +178,7 @@ export function nextBow(fit: PaneFit, outline: Polygon, ranges: readonly Weighed
     for (const t of terms) addDerivative(row, splineAt(fit.box, t.x, t.y), 0, 0, t.factor);
     const seen = applyPacked(fit.covariance, row);
     const spread = timesPacked(row, seen) + BOW_SIGMA_MM ** 2;
-    const left = ranges.reduce((s, r) => s + Math.max(0, r.sigma ** 2 + change(r, seen, spread)), 0);
+    const left = ranges.reduce((s, r) => s + Math.max(0, r.sigmaMm ** 2 + change(r, seen, spread)), 0);
     const narrowsFrac = now > 0 ? 1 - Math.sqrt(left / now) : 0;
     if (!best || narrowsFrac > best.narrowsFrac) best = { place, narrowsFrac };
   }

@@ -1,6 +1,7 @@
 export * from './vec.js';
 export * from './polygon.js';
 export * from './linear.js';
+export * from './three-band.js';
 export * from './cholesky.js';
 export * from './packed-rows.js';
 export * from './path.js';

@@ -44,12 +44,12 @@ describe('film for a price', () => {
 
 describe('minutes of a line', () => {
   test('by hand: 3 panes of 2 m² tint: 3 × (8 + 12 × 2) laying, 3 × 6 × 2 cleaning', () =>
-    expect(lineMinutes(line({ count: 3 }), demoRates, 'tint')).toEqual({ laying: 96, cleaning: 36, oldFilm: 0, silicone: 0 }));
+    expect(lineMinutes(line({ count: 3 }), demoRates, 'tint')).toEqual({ layingMinutes: 96, cleaningMinutes: 36, oldFilmMinutes: 0, siliconeMinutes: 0 }));
   test('old film, silicone and a tower add what the rates say', () => {
     const m = lineMinutes(line({ reach: 'tower', hasOldFilm: true, hasProudSilicone: true }), demoRates, 'security');
-    expect(m.laying).toBeCloseTo(1.8 * (8 + 44), 9);
-    expect(m.oldFilm).toBeCloseTo(1.8 * 50, 9);
-    expect(m.silicone).toBeCloseTo(1.8 * 36, 9);
+    expect(m.layingMinutes).toBeCloseTo(1.8 * (8 + 44), 9);
+    expect(m.oldFilmMinutes).toBeCloseTo(1.8 * 50, 9);
+    expect(m.siliconeMinutes).toBeCloseTo(1.8 * 36, 9);
   });
   test('security film is worked at its own minutes', () =>
     expect(['Breakwater 200', 'Sea Mist white', 'Tern Shade 20'].map((n) => workClassOf(film(n)))).toEqual(['security', 'frost', 'tint']));

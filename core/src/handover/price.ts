@@ -5,10 +5,10 @@ import { materialFor, type Material } from './material.js';
 
 /** Minutes of one line, by what they are for. */
 export interface LineMinutes {
-  readonly laying: number;
-  readonly cleaning: number;
-  readonly oldFilm: number;
-  readonly silicone: number;
+  readonly layingMinutes: number;
+  readonly cleaningMinutes: number;
+  readonly oldFilmMinutes: number;
+  readonly siliconeMinutes: number;
 }
 
 /** Minutes of one line of equal panes; a ladder or a tower slows everything done on the pane. */
@@ -17,10 +17,10 @@ export function lineMinutes(line: QuoteLine, rates: Rates, work: WorkClass): Lin
   const frameM = (2 * (line.widthMm + line.heightMm)) / 1000;
   const slow = (line.reach === 'floor' ? 1 : line.reach === 'ladder' ? rates.ladderFactor : rates.towerFactor) * line.count;
   return {
-    laying: slow * (rates.paneMinutes + rates.minutesPerM2[work] * areaM2),
-    cleaning: slow * rates.cleaningMinutesPerM2 * areaM2,
-    oldFilm: line.hasOldFilm ? slow * rates.oldFilmMinutesPerM2 * areaM2 : 0,
-    silicone: line.hasProudSilicone ? slow * rates.siliconeMinutesPerM * frameM : 0,
+    layingMinutes: slow * (rates.paneMinutes + rates.minutesPerM2[work] * areaM2),
+    cleaningMinutes: slow * rates.cleaningMinutesPerM2 * areaM2,
+    oldFilmMinutes: line.hasOldFilm ? slow * rates.oldFilmMinutesPerM2 * areaM2 : 0,
+    siliconeMinutes: line.hasProudSilicone ? slow * rates.siliconeMinutesPerM * frameM : 0,
   };
 }
 
@@ -51,19 +51,19 @@ export function priceQuote(quote: Pick<Quote, 'lines' | 'kmThere'>, film: Film, 
   );
   timed(
     'Laying',
-    sum((m) => m.laying),
+    sum((m) => m.layingMinutes),
   );
   timed(
     'Cleaning',
-    sum((m) => m.cleaning),
+    sum((m) => m.cleaningMinutes),
   );
   timed(
     'Old film off',
-    sum((m) => m.oldFilm),
+    sum((m) => m.oldFilmMinutes),
   );
   timed(
     'Silicone',
-    sum((m) => m.silicone),
+    sum((m) => m.siliconeMinutes),
   );
   timed('Setting up', rates.setUpMinutes);
   add('Travel', `2 × ${quote.kmThere} km at ${rates.travelPerKm}`, 2 * quote.kmThere * Number(rates.travelPerKm));
@@ -73,7 +73,7 @@ export function priceQuote(quote: Pick<Quote, 'lines' | 'kmThere'>, film: Film, 
   if (isMinimum) put('Up to the minimum', `nothing under ${rates.minimum}`, least - made);
   const netMinor = Math.max(made, least);
   const taxMinor = makeUp.reduce((s, l) => s + l.taxMinor, 0);
-  const all = sum((m) => m.laying + m.cleaning + m.oldFilm + m.silicone) + rates.setUpMinutes;
+  const all = sum((m) => m.layingMinutes + m.cleaningMinutes + m.oldFilmMinutes + m.siliconeMinutes) + rates.setUpMinutes;
   return {
     filmId: film.id,
     usedM: material.usedM,

@@ -3,11 +3,11 @@ import { incidenceDeg, type SunPosition } from './sun-position.js';
 /** Sunlight under a cloudless sky, W/m². */
 export interface ClearSky {
   /** On a plane that faces the sun. */
-  readonly directNormal: number;
+  readonly directNormalWPerM2: number;
   /** From the sky, on a level plane. */
-  readonly diffuseLevel: number;
+  readonly diffuseLevelWPerM2: number;
   /** Both, on a level plane. */
-  readonly globalLevel: number;
+  readonly globalLevelWPerM2: number;
 }
 
 /** What the air holds. */
@@ -34,7 +34,7 @@ const beyondAir = (dayOfYear: number): number => SOLAR_CONSTANT_W_PER_M2 * (1 + 
  * @source Bird & Hulstrom, A Simplified Clear Sky Model for Direct and Diffuse Insolation, SERI/TR-642-761 (1981), equations from memory
  */
 export function clearSky(altitudeDeg: number, dayOfYear: number, air: Air = clearAir): ClearSky {
-  if (!(altitudeDeg > 0)) return { directNormal: 0, diffuseLevel: 0, globalLevel: 0 };
+  if (!(altitudeDeg > 0)) return { directNormalWPerM2: 0, diffuseLevelWPerM2: 0, globalLevelWPerM2: 0 };
   const cosZ = Math.sin((altitudeDeg * Math.PI) / 180);
   // Kasten 1966
   const m = 1 / (cosZ + 0.15 * (93.885 - (90 - altitudeDeg)) ** -1.25);
@@ -54,13 +54,13 @@ export function clearSky(altitudeDeg: number, dayOfYear: number, air: Air = clea
   const directNormal = Math.max(0, 0.9662 * beyond * aerosol * water * gases * ozone * rayleigh);
   const scattered = (beyond * cosZ * 0.79 * ozone * water * gases * absorbing * (0.5 * (1 - rayleigh) + 0.84 * (1 - scattering))) / (1 - m + m ** 1.02);
   const globalLevel = (directNormal * cosZ + scattered) / (1 - GROUND_ALBEDO * sky);
-  return { directNormal, globalLevel, diffuseLevel: Math.max(0, globalLevel - directNormal * cosZ) };
+  return { directNormalWPerM2: directNormal, globalLevelWPerM2: globalLevel, diffuseLevelWPerM2: Math.max(0, globalLevel - directNormal * cosZ) };
 }
 
 /** Light that falls on a plane, W/m². */
 export interface PlaneLight {
-  readonly direct: number;
-  readonly diffuse: number;
+  readonly directWPerM2: number;
+  readonly diffuseWPerM2: number;
   /** Angle at which the direct part comes in, degrees; 90 when there is none. */
   readonly incidenceDeg: number;
 }
@@ -69,10 +69,10 @@ export interface PlaneLight {
 export function lightOnPlane(sun: SunPosition, sky: ClearSky, facadeDeg: number, tiltDeg = 90): PlaneLight {
   const angle = incidenceDeg(sun, facadeDeg, tiltDeg);
   const cosTilt = Math.cos((tiltDeg * Math.PI) / 180);
-  const direct = angle < 90 && sun.altitudeDeg > 0 ? sky.directNormal * Math.cos((angle * Math.PI) / 180) : 0;
+  const direct = angle < 90 && sun.altitudeDeg > 0 ? sky.directNormalWPerM2 * Math.cos((angle * Math.PI) / 180) : 0;
   return {
-    direct,
-    diffuse: (sky.diffuseLevel * (1 + cosTilt)) / 2 + (GROUND_ALBEDO * sky.globalLevel * (1 - cosTilt)) / 2,
+    directWPerM2: direct,
+    diffuseWPerM2: (sky.diffuseLevelWPerM2 * (1 + cosTilt)) / 2 + (GROUND_ALBEDO * sky.globalLevelWPerM2 * (1 - cosTilt)) / 2,
     incidenceDeg: direct > 0 ? angle : 90,
   };
 }

@@ -51,30 +51,30 @@ describe('the sun', () => {
 describe('a clear sky', () => {
   test('at sea level: about 900 W/m² direct at noon height, a tenth of the global light diffuse (common practice)', () => {
     const noon = clearSky(60, 172);
-    expect(noon.directNormal).toBeGreaterThan(820);
-    expect(noon.directNormal).toBeLessThan(980);
-    expect(noon.diffuseLevel / noon.globalLevel).toBeGreaterThan(0.07);
-    expect(noon.diffuseLevel / noon.globalLevel).toBeLessThan(0.2);
+    expect(noon.directNormalWPerM2).toBeGreaterThan(820);
+    expect(noon.directNormalWPerM2).toBeLessThan(980);
+    expect(noon.diffuseLevelWPerM2 / noon.globalLevelWPerM2).toBeGreaterThan(0.07);
+    expect(noon.diffuseLevelWPerM2 / noon.globalLevelWPerM2).toBeLessThan(0.2);
   });
   test('no sun, no light; never more than beyond the air; higher sun, more light', () => {
-    expect(clearSky(0, 100)).toEqual({ directNormal: 0, diffuseLevel: 0, globalLevel: 0 });
+    expect(clearSky(0, 100)).toEqual({ directNormalWPerM2: 0, diffuseLevelWPerM2: 0, globalLevelWPerM2: 0 });
     for (let h = 1; h < 90; h++) {
-      expect(clearSky(h + 1, 100).globalLevel).toBeGreaterThan(clearSky(h, 100).globalLevel);
-      expect(clearSky(h, 100).directNormal).toBeLessThan(1412);
+      expect(clearSky(h + 1, 100).globalLevelWPerM2).toBeGreaterThan(clearSky(h, 100).globalLevelWPerM2);
+      expect(clearSky(h, 100).directNormalWPerM2).toBeLessThan(1412);
     }
   });
   test('hazy air takes from the direct light and gives to the sky', () => {
     const [fine, hazy] = [clearSky(45, 100), clearSky(45, 100, { ...clearAir, aerosol500: 0.4, aerosol380: 0.5 })];
-    expect(hazy.directNormal).toBeLessThan(0.8 * fine.directNormal);
-    expect(hazy.diffuseLevel).toBeGreaterThan(1.4 * fine.diffuseLevel);
+    expect(hazy.directNormalWPerM2).toBeLessThan(0.8 * fine.directNormalWPerM2);
+    expect(hazy.diffuseLevelWPerM2).toBeGreaterThan(1.4 * fine.diffuseLevelWPerM2);
   });
   test('a level plane gets the global light, an upright one half the sky; the sun behind gives nothing direct', () => {
     const sun = { altitudeDeg: 30, azimuthDeg: 180 };
     const sky = clearSky(30, 80);
     const level = lightOnPlane(sun, sky, 180, 0);
-    expect(level.direct + level.diffuse).toBeCloseTo(sky.globalLevel, 6);
-    expect(lightOnPlane(sun, sky, 0).direct).toBe(0);
-    expect(lightOnPlane(sun, sky, 180).direct).toBeCloseTo(sky.directNormal * Math.cos(Math.PI / 6), 6);
-    expect(lightOnPlane(sun, sky, 0).diffuse).toBeCloseTo(sky.diffuseLevel / 2 + 0.1 * sky.globalLevel, 6);
+    expect(level.directWPerM2 + level.diffuseWPerM2).toBeCloseTo(sky.globalLevelWPerM2, 6);
+    expect(lightOnPlane(sun, sky, 0).directWPerM2).toBe(0);
+    expect(lightOnPlane(sun, sky, 180).directWPerM2).toBeCloseTo(sky.directNormalWPerM2 * Math.cos(Math.PI / 6), 6);
+    expect(lightOnPlane(sun, sky, 0).diffuseWPerM2).toBeCloseTo(sky.diffuseLevelWPerM2 / 2 + 0.1 * sky.globalLevelWPerM2, 6);
   });
 });

@@ -60,10 +60,10 @@ describe('moist air', () => {
 describe('sun on the glass', () => {
   test('clouds: none change nothing, a closed sky leaves a quarter and no beam (Kasten & Czeplak), never more than clear', () => {
     const clear = clearSky(40, 200);
-    expect(lightUnderCloud(clear, 40, 0)).toEqual({ ...clear, diffuseLevel: expect.closeTo(clear.diffuseLevel, 6) as number });
+    expect(lightUnderCloud(clear, 40, 0)).toEqual({ ...clear, diffuseLevelWPerM2: expect.closeTo(clear.diffuseLevelWPerM2, 6) as number });
     const closed = lightUnderCloud(clear, 40, 1);
-    expect([closed.directNormal, closed.globalLevel / clear.globalLevel]).toEqual([0, 0.25]);
-    for (let n = 0; n <= 1; n += 0.1) expect(lightUnderCloud(clear, 40, n).globalLevel).toBeLessThanOrEqual(clear.globalLevel);
+    expect([closed.directNormalWPerM2, closed.globalLevelWPerM2 / clear.globalLevelWPerM2]).toEqual([0, 0.25]);
+    for (let n = 0; n <= 1; n += 0.1) expect(lightUnderCloud(clear, 40, n).globalLevelWPerM2).toBeLessThanOrEqual(clear.globalLevelWPerM2);
   });
   test('a sketched horizon runs straight from point to point, also over north', () => {
     const sketch = [

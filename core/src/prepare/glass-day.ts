@@ -125,10 +125,10 @@ export function typedOver(day: WeatherDay, typed: TypedConditions): WeatherHour[
  */
 export function glassDay(input: GlassDayInput): GlassMoment[] {
   const { panes, cavities } = settleGlazing(input.glazing);
-  const { betweenPanes, roomEmissivity } = conductances(panes, cavities, null);
+  const { betweenPanesWPerM2K, roomEmissivity } = conductances(panes, cavities, null);
   const absorbed = throughGlazing(panes, null, 'solar').absorbedFrac;
   const spread = diffuseShare(panes.length);
-  const inside = insideCoefficient(roomEmissivity);
+  const insideWPerM2K = insideCoefficient(roomEmissivity);
   const steps = (24 * 60) / GLASS_STEP_MINUTES;
   const start = new Date(input.dayStartMs);
   const dayOfYear = Math.floor((input.dayStartMs + 43_200_000 - Date.UTC(start.getUTCFullYear(), 0, 1)) / 86_400_000) + 1;
@@ -140,9 +140,9 @@ export function glassDay(input: GlassDayInput): GlassMoment[] {
     out = light.map((l) => {
       const network = {
         thicknessMm: panes.map((p) => p.thicknessMm),
-        between: centreToCentre(panes, betweenPanes),
-        outside: input.isIndoors ? inside : windCooling(l.weather.windMPerS) + RADIATION_W_PER_M2K,
-        inside,
+        betweenWPerM2K: centreToCentre(panes, betweenPanesWPerM2K),
+        outsideWPerM2K: input.isIndoors ? insideWPerM2K : windCooling(l.weather.windMPerS) + RADIATION_W_PER_M2K,
+        insideWPerM2K,
       };
       const before = input.isIndoors ? input.roomC : l.weather.airC;
       const soaked = absorbed.map((a) => a * (l.sunWPerM2 * angularShare(l.incidenceDeg, panes.length) + l.diffuseWPerM2 * spread));
@@ -174,13 +174,13 @@ function lightAt(input: GlassDayInput, hour: number, dayOfYear: number): LightMo
   // where nobody said which way it looks, only the light from all sides counts
   const plane = lightOnPlane(sun, sky, input.facadeDeg ?? sun.azimuthDeg + 180);
   const isHidden = sun.altitudeDeg <= horizonDeg(input.horizon, sun.azimuthDeg);
-  const lit = plane.direct > 0 && !isHidden && input.facadeDeg !== null ? litFrac(sun, { ...input, facadeDeg: input.facadeDeg }) : 0;
+  const lit = plane.directWPerM2 > 0 && !isHidden && input.facadeDeg !== null ? litFrac(sun, { ...input, facadeDeg: input.facadeDeg }) : 0;
   return {
     ...none,
     litFrac: lit,
-    beamWPerM2: lit > 0 ? sky.directNormal : 0,
-    sunWPerM2: lit > 0 ? plane.direct : 0,
-    diffuseWPerM2: plane.diffuse,
+    beamWPerM2: lit > 0 ? sky.directNormalWPerM2 : 0,
+    sunWPerM2: lit > 0 ? plane.directWPerM2 : 0,
+    diffuseWPerM2: plane.diffuseWPerM2,
     incidenceDeg: lit > 0 ? plane.incidenceDeg : 90,
   };
 }
