@@ -1,8 +1,8 @@
 import type { CutMethod, GlassForm, LayEntry, LaySettings, PaneTrait, StepRule, StepSet, Surface, UnitSystem, WorkClass } from '@yellow-pane/contracts';
 import { formatLength, formatRough, formatRoughRange } from '../ground/index.js';
 import type { FaceCare } from '../choose/index.js';
+import { EDGE_STOP_MM } from '../prepare/index.js';
 import { shippedSteps } from './shipped-steps.js';
-import { EDGE_STOP_MM } from './squeegee-plan.js';
 
 /** A pane as its steps are made for it. */
 export interface LayPane {

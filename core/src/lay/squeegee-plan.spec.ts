@@ -1,8 +1,9 @@
 import ClipperLib from 'clipper-lib';
 import fc from 'fast-check';
 import { boundingBox, mirrored, offsetOutline, signedArea, vec, type Polygon } from '../geometry/index.js';
+import { EDGE_STOP_MM } from '../prepare/index.js';
 import { bladeSpans, laneFeet } from './lanes.js';
-import { EDGE_STOP_MM, MISSED_MM2, planQuarters, planSqueegee, type SqueegeePlan, type SqueegeeRequest } from './squeegee-plan.js';
+import { MISSED_MM2, planQuarters, planSqueegee, type SqueegeePlan, type SqueegeeRequest } from './squeegee-plan.js';
 import { strokeLengthMm, sweptParts, type Stroke } from './stroke.js';
 
 const box = (w: number, h: number): Polygon => [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];

@@ -16,6 +16,7 @@ import {
   type Polygon,
   type Vec,
 } from '../geometry/index.js';
+import { EDGE_STOP_MM } from '../prepare/index.js';
 import { bladeSpans, isInside, laneFeet, turned, type Span } from './lanes.js';
 import { strokeLengthMm, sweptParts, turnsLeft, type Stroke } from './stroke.js';
 
@@ -62,8 +63,6 @@ export interface SqueegeePlan {
 }
 export type SqueegeeAnswer = { readonly ok: true; readonly plan: SqueegeePlan } | { readonly ok: false; readonly why: string };
 
-/** First strokes end this far from the frame. @source common practice: ½ in (13 mm), water there draws dirt in */
-export const EDGE_STOP_MM = 13;
 /** Round an opening strokes go closer: it is cut before the film is wet, nothing is trimmed there. @source house rule */
 const HOLE_STOP_MM = 2;
 /** Smaller blades and cards in the bag, for what the large one does not reach. @source common practice, from memory */

@@ -1,15 +1,12 @@
 import type { Blades, Film, Surface, UnitSystem } from '@yellow-pane/contracts';
-import { washRules } from './wash-mix.js';
 import { workClassOf } from '../films/index.js';
 import { formatInches, formatRough } from '../ground/index.js';
+import { bladeFor, pressingBladeFor, type BladedPane } from './blades.js';
+import { washRules } from './wash-mix.js';
 
 /** A pane as the van has to be loaded for it. */
-export interface KitPane {
+export interface KitPane extends BladedPane {
   readonly name: string;
-  readonly widthMm: number;
-  readonly heightMm: number;
-  /** Of curved glass: how sharply it bends along an upright blade, 1/mm; null: nobody has measured it. Left out: flat. */
-  readonly bendPerMm?: number | null | undefined;
   readonly areaM2: number;
   readonly perimeterMm: number;
   /** Lower edge above the floor; null: nobody said. */
@@ -40,10 +37,6 @@ export interface KitInput {
   readonly blades: Blades;
 }
 
-/** A straight blade presses on bent glass where its rubber gives way by no more than this in the middle. @source house rule */
-const RUBBER_GIVES_MM = 2;
-/** Film stays this far from the edge on the first pass. @source common practice: ½ in (13 mm) */
-const EDGE_STOP_MM = 13;
 /** Two people for more than this. @source common practice ("two people for big pieces"); the sizes are a house rule */
 const TWO_PEOPLE = { areaM2: 2, sideMm: 1800 };
 /** Edges on one snap-off blade. @source common practice: about a dozen */
@@ -59,121 +52,134 @@ const MOST_BOTTLES = 3;
 const named = (panes: readonly KitPane[], most = 4): string =>
   panes.length <= most ? panes.map((p) => p.name).join(', ') : `${panes.slice(0, most - 1).map((p) => p.name).join(', ')} and ${panes.length - most + 1} more`; // prettier-ignore
 
-/** The longest blade that lies on glass bent by so much: chord and sagitta, b² κ / 8. */
-const bladeOnBend = (bendPerMm: number): number => (bendPerMm > 0 ? Math.sqrt((8 * RUBBER_GIVES_MM) / bendPerMm) : Infinity);
+/** Lengths of the list in the units of the job. */
+type Metres = (mm: number, digits?: number) => string;
+const metresIn = (units: UnitSystem): Metres =>
+  units === 'in' ? (mm) => formatInches(mm, { denominator: 1, feet: true }) : (mm, digits = 1) => `${(mm / 1000).toFixed(digits)} m`;
 
-/** A blade longer than this is not put on bent glass that nobody has measured. @source house rule */
-const UNMEASURED_BEND_MM = 150;
+const line = (key: string, what: string, howMuch: string, why: string, caution: string | null = null): KitLine => ({ key, what, howMuch, why, caution });
+const sumOf = (panes: readonly KitPane[], of: (p: KitPane) => number): number => panes.reduce((sum, p) => sum + of(p), 0);
+const counted = (panes: readonly KitPane[]): string => `${panes.length} ${panes.length === 1 ? 'pane' : 'panes'}`;
+const topMm = (p: KitPane): number => (p.heightAboveFloorMm ?? 0) + p.heightMm;
 
-/** The widest of a list of blades that works across a pane without touching the frame on both sides, and that lies on it where it is bent; the narrowest where none does. */
-export function bladeFor(pane: Pick<KitPane, 'widthMm' | 'heightMm' | 'bendPerMm'>, widthsMm: readonly number[]): number {
-  const clear = Math.min(pane.widthMm, pane.heightMm) - 2 * EDGE_STOP_MM;
-  const bend = pane.bendPerMm === undefined ? Infinity : pane.bendPerMm === null ? UNMEASURED_BEND_MM : bladeOnBend(pane.bendPerMm);
-  const sorted = [...widthsMm].sort((a, b) => b - a);
-  return sorted.find((b) => b <= Math.min(clear, bend)) ?? sorted.at(-1)!;
+/** What is stood on, and who holds the other end. */
+function access({ panes, reachMm }: KitInput, metres: Metres): KitLine[] {
+  const high = panes.filter((p) => topMm(p) > reachMm);
+  const unknown = panes.filter((p) => p.heightAboveFloorMm === null);
+  const big = panes.filter((p) => p.areaM2 > TWO_PEOPLE.areaM2 || Math.max(p.widthMm, p.heightMm) > TWO_PEOPLE.sideMm);
+  const out: KitLine[] = [];
+  if (high.length) {
+    const top = Math.max(...high.map(topMm));
+    const stand = Math.ceil((top - reachMm) / STEP_MM) * STEP_MM;
+    const why = `${named(high)}: top edge up to ${metres(top, 2)}, your reach is ${metres(reachMm, 2)}.`;
+    const caution =
+      'Wet liner and slip make rungs and floor slippery. Local rules and the maker’s instructions say when a platform or a second person is required.';
+    out.push(line('ladder', 'Ladder or platform', `to stand at ${metres(stand, 2)}`, why, caution));
+  }
+  if (unknown.length) {
+    const why = `Nobody has said how high ${named(unknown)} ${unknown.length === 1 ? 'sits' : 'sit'}.`;
+    out.push(line('height-unknown', 'Ask how high it is', counted(unknown), why));
+  }
+  if (big.length) {
+    const why = `${named(big)}: more than ${TWO_PEOPLE.areaM2} m² or ${metres(TWO_PEOPLE.sideMm)} on a side.`;
+    const caution = 'A big wet film pulls itself off the glass by its own weight, and pulls a person on a ladder with it.';
+    out.push(line('second-person', 'A second person', `for ${counted(big)}`, why, caution));
+  }
+  return out;
 }
 
-/** The blade that presses film onto a pane: of the narrow ones, of thick film those for thick film. @source common practice: the same hand presses a third as hard on three times the width */
-export const pressingBladeFor = (pane: Pick<KitPane, 'widthMm' | 'heightMm' | 'bendPerMm'>, isThick: boolean, blades: Blades): number =>
-  bladeFor(pane, isThick ? blades.thickMm : blades.pressingMm);
+/** What keeps eyes and floor whole. */
+function protection({ panes }: KitInput, metres: Metres): KitLine[] {
+  const rowMm = new Map<string, number>();
+  for (const p of panes) rowMm.set(p.place, (rowMm.get(p.place) ?? 0) + p.widthMm);
+  const longestMm = Math.max(...rowMm.values());
+  return [
+    line(
+      'blade-tin',
+      'Safety glasses, tin for snapped-off blades',
+      '1 set',
+      'Blades are broken off at every window.',
+      'Trim with the point only, without pressure: a scored pane cracks later.',
+    ),
+    line('dust-sheet', 'Dust sheet', metres(Math.ceil(longestMm / 500) * 500), `The longest row of panes in one place is ${metres(longestMm)}.`),
+  ];
+}
 
-/** What the day needs in the van, in the order one packs: safety and access first, then tools, then liquids. */
-export function kitList(input: KitInput): KitLine[] {
-  const { panes } = input;
-  if (panes.length === 0) return [];
-  const lines: KitLine[] = [];
-  const metres = (mm: number, digits = 1): string =>
-    input.units === 'in' ? formatInches(mm, { denominator: 1, feet: true }) : `${(mm / 1000).toFixed(digits)} m`;
-  const add = (key: string, what: string, howMuch: string, why: string, caution: string | null = null) => void lines.push({ key, what, howMuch, why, caution });
-  const area = panes.reduce((s, p) => s + p.areaM2, 0);
-  const wetM2 = panes.filter((p) => p.film?.drying !== 'dry-applied').reduce((s, p) => s + p.areaM2, 0);
-  const high = panes.filter((p) => (p.heightAboveFloorMm ?? 0) + p.heightMm > input.reachMm);
-  const unknown = panes.filter((p) => p.heightAboveFloorMm === null);
-  if (high.length) {
-    const top = Math.max(...high.map((p) => (p.heightAboveFloorMm ?? 0) + p.heightMm));
-    const stand = Math.ceil((top - input.reachMm) / STEP_MM) * STEP_MM;
-    add('ladder', 'Ladder or platform', `to stand at ${metres(stand, 2)}`, `${named(high)}: top edge up to ${metres(top, 2)}, your reach is ${metres(input.reachMm, 2)}.`,
-      'Wet liner and slip make rungs and floor slippery. Local rules and the maker’s instructions say when a platform or a second person is required.'); // prettier-ignore
-  }
-  if (unknown.length)
-    add(
-      'height-unknown',
-      'Ask how high it is',
-      `${unknown.length} ${unknown.length === 1 ? 'pane' : 'panes'}`,
-      `Nobody has said how high ${named(unknown)} ${unknown.length === 1 ? 'sits' : 'sit'}.`,
-    );
-  const big = panes.filter((p) => p.areaM2 > TWO_PEOPLE.areaM2 || Math.max(p.widthMm, p.heightMm) > TWO_PEOPLE.sideMm);
-  if (big.length)
-    add('second-person', 'A second person', `for ${big.length} ${big.length === 1 ? 'pane' : 'panes'}`, `${named(big)}: more than ${TWO_PEOPLE.areaM2} m² or ${metres(TWO_PEOPLE.sideMm)} on a side.`,
-      'A big wet film pulls itself off the glass by its own weight, and pulls a person on a ladder with it.'); // prettier-ignore
-  add(
-    'blade-tin',
-    'Safety glasses, tin for snapped-off blades',
-    '1 set',
-    'Blades are broken off at every window.',
-    'Trim with the point only, without pressure: a scored pane cracks later.',
-  );
-  const places = new Map<string, KitPane[]>();
-  for (const p of panes) places.set(p.place, [...(places.get(p.place) ?? []), p]);
-  const longest = [...places.values()].reduce(
-    (most, list) =>
-      Math.max(
-        most,
-        list.reduce((s, p) => s + p.widthMm, 0),
-      ),
-    0,
-  );
-  add('dust-sheet', 'Dust sheet', metres(Math.ceil(longest / 500) * 500), `The longest row of panes in one place is ${metres(longest)}.`);
+/** Squeegees by the panes that they suit. */
+function squeegees({ panes, blades, units }: KitInput): KitLine[] {
   const isThick = (p: KitPane) => p.film !== null && workClassOf(p.film) === 'security';
   const uses: { use: string; name: string; of: (p: KitPane) => number }[] = [
-    { use: 'clean', name: 'Cleaning squeegee', of: (p) => bladeFor(p, input.blades.cleaningMm) },
-    { use: 'press', name: 'Pressing blade', of: (p) => pressingBladeFor(p, isThick(p), input.blades) },
+    { use: 'clean', name: 'Cleaning squeegee', of: (p) => bladeFor(p, blades.cleaningMm) },
+    { use: 'press', name: 'Pressing blade', of: (p) => pressingBladeFor(p, isThick(p), blades) },
   ];
-  for (const { use, name, of } of uses)
-    for (const blade of [...new Set(panes.map(of))].sort((a, b) => a - b)) {
-      const mine = panes.filter((p) => of(p) === blade);
-      const why = mine.some((p) => p.bendPerMm !== undefined) ? 'clears the frame and lies on the glass' : 'clears the frame on both sides';
-      const narrow = use === 'press' ? '; a wider one presses less hard' : '';
-      add(`squeegee-${use}-${blade}`, `${name} ${formatRough(blade, input.units)}`, '1', `${named(mine)}: ${why}${narrow}.`);
-    }
-  add('card', 'Hard card and paper towels', `${Math.ceil(area / LINT_FREE_M2_EACH)}`, 'To bump every edge once the film is trimmed.');
-  const perimeter = panes.reduce((s, p) => s + p.perimeterMm, 0);
-  const edges = Math.max(panes.length, Math.ceil(perimeter / 1000 / TRIM_M_ON_AN_EDGE));
-  add(
-    'blades',
-    'Snap-off blades',
-    `${Math.ceil(edges / EDGES_ON_A_BLADE)}`,
-    `${metres(perimeter)} of edges, a new edge for every window: ${edges} edges, ${EDGES_ON_A_BLADE} on a blade.`,
+  return uses.flatMap(({ use, name, of }) =>
+    [...new Set(panes.map(of))]
+      .sort((a, b) => a - b)
+      .map((bladeMm) => {
+        const mine = panes.filter((p) => of(p) === bladeMm);
+        const why = mine.some((p) => p.bendPerMm !== undefined) ? 'clears the frame and lies on the glass' : 'clears the frame on both sides';
+        const narrow = use === 'press' ? '; a wider one presses less hard' : '';
+        return line(`squeegee-${use}-${bladeMm}`, `${name} ${formatRough(bladeMm, units)}`, '1', `${named(mine)}: ${why}${narrow}.`);
+      }),
   );
-  add('scraper', 'Scraper blades, non-scratch pad', `${panes.length}`, 'A new one for each pane, held lightly.',
-    'Find the tempered stamp and feel a corner first. Never scrape coated or plastic glazing.'); // prettier-ignore
+}
+
+/** What is used up or cuts. */
+function edges({ panes }: KitInput, metres: Metres): KitLine[] {
+  const areaM2 = sumOf(panes, (p) => p.areaM2);
+  const perimeterMm = sumOf(panes, (p) => p.perimeterMm);
+  const edgeCount = Math.max(panes.length, Math.ceil(perimeterMm / 1000 / TRIM_M_ON_AN_EDGE));
+  const bladesWhy = `${metres(perimeterMm)} of edges, a new edge for every window: ${edgeCount} edges, ${EDGES_ON_A_BLADE} on a blade.`;
   const silicone = panes.filter((p) => p.frame === 'silicone');
-  if (silicone.length)
-    add(
-      'silicone',
-      'Silicone, cutter and gun',
-      metres(silicone.reduce((s, p) => s + p.perimeterMm, 0)),
-      `${named(silicone)}: what stands proud is cut out and run again 1 to 2 days after.`,
-    );
   const security = panes.filter((p) => p.film?.kind === 'security');
-  if (security.length) add('hard-squeegee', 'Hard squeegee for the second pass', '1', `${named(security)}: thick film holds its water.`);
-  if (wetM2 > 0) {
-    add('slip', `Slip: water and ${input.additive}`, `${(input.slipMl / 1000).toFixed(1)} l`, `${wetM2.toFixed(1)} m² of glass.`);
-    const fillings = Math.ceil(input.slipMl / input.bottleMl);
-    add(
-      'sprayers',
-      'Spray bottles',
-      `${Math.min(MOST_BOTTLES, fillings) + 1}`,
-      `${Math.round(input.bottleMl)} ml each, ${fillings} ${fillings === 1 ? 'filling' : 'fillings'} of slip; one bottle is the cleaner’s.`,
-    );
-    add(
+  const out = [
+    line('card', 'Hard card and paper towels', `${Math.ceil(areaM2 / LINT_FREE_M2_EACH)}`, 'To bump every edge once the film is trimmed.'),
+    line('blades', 'Snap-off blades', `${Math.ceil(edgeCount / EDGES_ON_A_BLADE)}`, bladesWhy),
+    line(
+      'scraper',
+      'Scraper blades, non-scratch pad',
+      `${panes.length}`,
+      'A new one for each pane, held lightly.',
+      'Find the tempered stamp and feel a corner first. Never scrape coated or plastic glazing.',
+    ),
+  ];
+  if (silicone.length) {
+    const why = `${named(silicone)}: what stands proud is cut out and run again 1 to 2 days after.`;
+    out.push(line('silicone', 'Silicone, cutter and gun', metres(sumOf(silicone, (p) => p.perimeterMm)), why));
+  }
+  if (security.length) out.push(line('hard-squeegee', 'Hard squeegee for the second pass', '1', `${named(security)}: thick film holds its water.`));
+  return out;
+}
+
+/** Bottles, and what is in them; nothing where all film goes on dry. */
+function liquids({ panes, slipMl, bottleMl, additive }: KitInput): KitLine[] {
+  const wetM2 = sumOf(
+    panes.filter((p) => p.film?.drying !== 'dry-applied'),
+    (p) => p.areaM2,
+  );
+  if (wetM2 === 0) return [];
+  const fillings = Math.ceil(slipMl / bottleMl);
+  const bottlesWhy = `${Math.round(bottleMl)} ml each, ${fillings} ${fillings === 1 ? 'filling' : 'fillings'} of slip; one bottle is the cleaner’s.`;
+  return [
+    line('slip', `Slip: water and ${additive}`, `${(slipMl / 1000).toFixed(1)} l`, `${wetM2.toFixed(1)} m² of glass.`),
+    line('sprayers', 'Spray bottles', `${Math.min(MOST_BOTTLES, fillings) + 1}`, bottlesWhy),
+    line(
       'cleaner',
       'Cleaner, alcohol-based',
       `${((wetM2 * washRules.cleaner.mlPerM2) / 1000).toFixed(1)} l`,
       'About 1 part of concentrate to 2 of water. It is not slip: it goes first.',
       'Alcohol and its vapour burn: air the room, no flame, gloves.',
-    );
-  }
-  add('cloths', 'Lint-free cloths', `${Math.ceil(area / LINT_FREE_M2_EACH)}`, 'Edges and frames are dried before the film goes on.');
-  return lines;
+    ),
+  ];
+}
+
+const cloths = ({ panes }: KitInput): KitLine[] => [
+  line('cloths', 'Lint-free cloths', `${Math.ceil(sumOf(panes, (p) => p.areaM2) / LINT_FREE_M2_EACH)}`, 'Edges and frames are dried before the film goes on.'),
+];
+
+/** What the day needs in the van, in the order one packs: safety and access first, then tools, then liquids. */
+export function kitList(input: KitInput): KitLine[] {
+  if (input.panes.length === 0) return [];
+  const metres = metresIn(input.units);
+  return [access, protection, squeegees, edges, liquids, cloths].flatMap((chapter) => chapter(input, metres));
 }

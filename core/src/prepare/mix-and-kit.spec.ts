@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { slipSchool, washKind } from '@yellow-pane/contracts';
 import { defaultBlades } from '@yellow-pane/contracts';
-import { bladeFor, kitList, pressingBladeFor, type KitPane } from './kit-list.js';
+import { bladeFor, pressingBladeFor } from './blades.js';
+import { kitList, type KitPane } from './kit-list.js';
 import { CAP_ML, correctMix, DROP_ML, mixSlip, slipDoseMlPerL, slipRules, spoonedText, strengthText } from './slip-mix.js';
 import { mixWash, washMeasure, washRules, washStrengthText } from './wash-mix.js';
 

@@ -1,6 +1,6 @@
-import { computed, inject } from '@angular/core';
-import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Change, JobDocument, Patch, Surface, UnitSystem } from '@yellow-pane/contracts';
+import { inject } from '@angular/core';
+import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
+import type { Change, JobDocument, Patch } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
@@ -8,6 +8,7 @@ import { LocalStore } from './local-store';
 import { Sender } from './sender';
 import { held, isNext, numbered, refused, replicaOf, shown, told, type PendingEdit, type Replica } from './replica';
 import { needsReload } from './updaters';
+import { nothingInHand, paneToTakeUp, withPaneInHand } from './with-pane-in-hand';
 
 /** What the shell says about saving. */
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'unsafe' | 'refused';
@@ -18,7 +19,6 @@ interface RecordState {
   keptFrom: string | null;
   /** Set when the job could not be opened. */
   failed: string | null;
-  selectedId: string | null;
   save: SaveState;
   /** What was refused last, for the person to read. */
   refusal: string | null;
@@ -26,47 +26,25 @@ interface RecordState {
   ask: { way: 'undo' | 'redo'; text: string } | null;
   canUndo: string | null;
   canRedo: string | null;
-  /** "Seen from": true when drawings show the other side than the survey was made from. */
-  otherSide: boolean;
-  /** The sheet that takes a film and a roll is open. */
-  filmSheet: boolean;
-  /** How lengths are shown here; null = as the job says. */
-  shownUnits: UnitSystem | null;
 }
-
-/** Where the person was in a job, kept on this device. */
-const lastPaneKey = (jobId: string): string => `yp-pane-${jobId}`;
 
 const start: RecordState = {
   doc: null,
   keptFrom: null,
   failed: null,
-  selectedId: null,
   save: 'saved',
   refusal: null,
   ask: null,
   canUndo: null,
   canRedo: null,
-  otherSide: false,
-  filmSheet: false,
-  shownUnits: null,
 };
 
 /** The open job, shared by all stations: its records, what is selected, and the way edits reach the server. */
 export const RecordStore = signalStore(
   { providedIn: 'root' },
   withState(start),
-  withComputed((store) => ({
-    units: computed<UnitSystem>(() => store.shownUnits() ?? store.doc()?.job.units ?? 'mm'),
-    surface: computed<Surface | null>(() => store.doc()?.surfaces.find((s) => s.id === store.selectedId()) ?? null),
-  })),
+  withPaneInHand(),
   withMethods((store, api = inject(Api), device = inject(Device), sender = inject(Sender), local = inject(LocalStore)) => {
-    const pick = (selectedId: string): void => {
-      patchState(store, { selectedId });
-      const jobId = store.doc()?.job.id;
-      if (jobId) localStorage.setItem(lastPaneKey(jobId), selectedId);
-    };
-
     /** What the bench has said of the open job, and what of this device is on its way. */
     let replica: Replica | null = null;
     const show = (next: Replica, more: Partial<RecordState> = {}): void => {
@@ -102,10 +80,8 @@ export const RecordStore = signalStore(
       const person = device.person() ?? (await device.connect());
       const { doc: base, keptFrom } = await read(jobId, person.id);
       const next = replicaOf(base, await onTheirWay(jobId));
-      const doc = shown(next);
-      const there = (id: string | null) => doc.surfaces.find((s) => s.id === id)?.id;
-      const selectedId = there(store.selectedId()) ?? there(localStorage.getItem(lastPaneKey(jobId))) ?? doc.surfaces[0]?.id ?? null;
-      show(next, { keptFrom, failed: null, canUndo: base.canUndo, canRedo: base.canRedo, selectedId });
+      show(next, { keptFrom, failed: null, canUndo: base.canUndo, canRedo: base.canRedo });
+      patchState(store, { selectedId: paneToTakeUp(shown(next), store.selectedId()) });
       // what an earlier life of this page did not get answered goes now, before anything new
       void sender
         .recover()
@@ -201,7 +177,7 @@ export const RecordStore = signalStore(
       async open(jobId: string): Promise<void> {
         if (store.doc()?.job.id !== jobId) {
           replica = null;
-          patchState(store, { ...start });
+          patchState(store, { ...start, ...nothingInHand });
         }
         try {
           await load(jobId);
@@ -225,16 +201,6 @@ export const RecordStore = signalStore(
         numberedAs(change);
         if (store.save() === 'waiting' && unanswered === 0) patchState(store, { save: 'saved' });
       },
-      select: pick,
-      step(by: 1 | -1): void {
-        const list = store.doc()?.surfaces ?? [];
-        const at = list.findIndex((s) => s.id === store.selectedId());
-        const next = list[Math.min(list.length - 1, Math.max(0, at + by))];
-        if (next) pick(next.id);
-      },
-      toggleSide: (): void => patchState(store, { otherSide: !store.otherSide() }),
-      openFilmSheet: (filmSheet: boolean): void => patchState(store, { filmSheet }),
-      toggleUnits: (): void => patchState(store, { shownUnits: store.units() === 'mm' ? 'in' : 'mm' }),
       dismiss: (): void => patchState(store, { refusal: null, ask: null, save: store.save() === 'refused' ? 'saved' : store.save() }),
       /** Brings measures in from CSV. @returns what happened, in words */
       async importMeasures(csv: string): Promise<string> {
