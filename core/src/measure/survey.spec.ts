@@ -6,7 +6,7 @@ import { adjustOpening, tapeSigmaMm } from './adjustment.js';
 import { outlineOf, rectangle, tapeOrder, trueReading, type Shape } from './opening.js';
 import { explanationKey, signable, surveyBelieving } from './believed.js';
 import { enclosingRectangle, openingOf, surveyOpening } from './survey.js';
-import { askText, crookednessText, oddLength, suspectText, verdictText } from './words.js';
+import { askText, crookednessText, oddLength, suspectText, verdictText, surveyWhy } from './words.js';
 
 type Tapes = Partial<Record<MeasureKey, number>>;
 const readings = (tapes: Tapes) => Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as MeasureKey, lengthMm }));
@@ -275,6 +275,13 @@ describe('weighing what may have happened', () => {
 });
 
 describe('plain words', () => {
+  test('how the verdict came about: what a tape is taken as, the sum against its limit, and what cannot be checked', () => {
+    const lines = surveyWhy(surveyOpening(readings({ ...square, diagonalDown: 1520 }), { tape: oneMm, levels: at95 }), oneMm);
+    expect(lines[0]).toContain(`A tape is taken as ±(${oneMm.constantMm} mm + ${oneMm.perMille} ‰), 1 σ`);
+    expect(lines[1]).toMatch(/^6 tapes adjusted together by least squares, 1 of them redundant\. Σ\(residual\/σ\)² = 100\.7, limit 3\.8/);
+    expect(surveyWhy(surveyOpening([]))).toEqual(['A tape is taken as ±(1 mm + 0.1 ‰): common practice.']);
+    expect(surveyWhy(surveyOpening(readings({ widthTop: 900, heightLeft: 1200 })))[1]).toBe('No redundancy: no tape checks another.');
+  });
   test('a length that is likelier a slip by a factor is asked about before it counts', () => {
     expect(oddLength('widthLargest', 902.5 * 25.4, 'in')).toBe('That is 22.92 m. Millimetres? Type “902.5 mm”.');
     expect(oddLength('widthLargest', 902.5, 'in')).toBeNull();

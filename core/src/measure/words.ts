@@ -1,5 +1,6 @@
 import type { MeasureKey, PaneShape } from '@yellow-pane/contracts';
 import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
+import { handTape, type TapeError } from './adjustment.js';
 import { shapeModel } from './shape-models.js';
 import type { Suspect } from './hypotheses.js';
 import type { Survey } from './survey.js';
@@ -145,4 +146,16 @@ export function crookednessText(survey: Survey, system: UnitSystem): string {
     parts.push(`the top sits ${mm(c.rackMm)} to the ${c.rackMm > 0 ? 'right' : 'left'} of the bottom`);
   if (parts.length === 0) return survey.adjustment?.isDetermined ? 'Square and parallel within 2 mm.' : 'Parallel within 2 mm, as far as these tapes can say.';
   return capital(parts.join('; ')) + '.';
+}
+
+/** How the verdict on the tapes came about, for whoever wants to check it. @param tape what the tapes were weighed by */
+export function surveyWhy(survey: Survey, tape: TapeError = handTape): string[] {
+  const taken = `A tape is taken as ±(${tape.constantMm} mm + ${tape.perMille} ‰)`;
+  const a = survey.adjustment;
+  if (!a) return [`${taken}: common practice.`];
+  const test =
+    a.redundancy > 0
+      ? `${a.readings.length} tapes adjusted together by least squares, ${a.redundancy} of them redundant. Σ(residual/σ)² = ${a.chiSquare.toFixed(1)}, limit ${a.limit.toFixed(1)} (α ${(a.alpha * 100).toFixed(1)} %, power ${a.power * 100} %, matched levels after Baarda 1968).`
+      : 'No redundancy: no tape checks another.';
+  return [`${taken}, 1 σ: common practice.`, test, ...survey.cannotCheck];
 }

@@ -1,26 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal, viewChild } from '@angular/core';
 import type { MeasureKey } from '@yellow-pane/contracts';
-import {
-  askText,
-  cutOfSurface,
-  enclosingRectangle,
-  explanationKey,
-  isBow,
-  measureTitle,
-  oddsText,
-  offsetsInRow,
-  pathArea,
-  quotedSize,
-  quotedWords,
-  readingsHash,
-  signable,
-  suspectText,
-  surveySurface,
-  tapesOf,
-  verdictText,
-} from '@yellow-pane/core';
-import { formatDifference, formatLength, parseLength, told } from '@yellow-pane/core/ground';
-import { methodNames } from '../../kit/method-names';
+import { isBow, measureTitle, readingsHash, surveySurface } from '@yellow-pane/core';
+import { parseLength } from '@yellow-pane/core/ground';
 import { Why } from '../../kit/why';
 import type { TypedReading } from '../../kit/length-field';
 import { InstrumentPanel } from '../../instruments/instrument-panel';
@@ -29,7 +10,8 @@ import { Device } from '../../record/device';
 import { OneMore } from '../../record/one-more';
 import { JobProgress } from '../../record/progress';
 import { RecordStore } from '../../record/record.store';
-import { keysToShow, readingPatch, shapeKeysToShow } from './measure.updaters';
+import { readingPatch } from './measure.updaters';
+import { paneView } from './pane-view';
 import { CurveLeaf } from './parts/curve-leaf';
 import { ShapeBar } from './parts/shape-bar';
 import { OpeningDrawing } from './parts/opening-drawing';
@@ -229,100 +211,14 @@ export class MeasurePage {
   });
 
   protected readonly view = computed(() => {
-    const doc = this.record.doc();
-    const surface = this.record.surface();
-    if (!doc || !surface) return null;
-    const units = this.record.units();
-    const { survey, inForce, isSigned, judged } = surveySurface(surface, doc);
-    const method = surface.method ?? doc.job.method;
-    const needsAll = surface.calledCrooked || method === 'tucked-corner' || method === 'pre-cut' || this.askedAll().has(surface.id);
-    const ask = survey.next?.measure ?? null;
-    const { shape } = surface;
-    const keys = shape ? shapeKeysToShow(shape, inForce, ask) : keysToShow(inForce, needsAll, ask);
-    const isBad = survey.status === 'impossible' || (survey.status === 'doubtful' && !isSigned);
-    const f = (mm: number) => formatLength(mm, units);
-    const film = doc.films.find((x) => x.id === surface.filmId);
-    const answer = film ? cutOfSurface(surface, doc, film).answer : null;
-    const piece = answer && 'piece' in answer ? answer.piece : null;
-    const c = survey.crookedness;
-    const box = enclosingRectangle(survey);
-    // overhang covers every explanation; what must fit is cut to one
-    const mustFit = method !== 'overhang' && method !== 'dry-template';
-    const canSign = survey.status === 'doubtful' && mustFit ? signable(judged, tapesOf(inForce, doc.readings), surface.calledCrooked) : [];
-    const blamed = survey.suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
-    const quoted = survey.status === 'nothing' ? quotedSize(surface, doc.surfaces, doc.readings) : null;
-    return {
-      surface,
-      survey,
-      inForce,
-      quoted: quoted && quotedWords(quoted, units),
-      isSigned,
-      keys,
-      isAll: keys.length > 2,
-      offsetMm: surface.design ? (offsetsInRow(surface, doc.surfaces, (s) => surveySurface(s, doc).survey, surface.design).get(surface.id) ?? 0) : 0,
-      words: verdictText(survey, units),
-      look: isBad ? 'border-ink bg-tint' : survey.status === 'agreeing' ? 'border-proof bg-proof-tint' : 'border-hair bg-paper',
-      ask:
-        isBad && survey.next
-          ? { measure: survey.next.measure, isRetape: survey.next.isRetape, text: askText(survey.next.measure, survey.next.isRetape, shape) }
-          : null,
-      cut: this.cutNote(answer, method),
-      suspects:
-        isBad && survey.status !== 'impossible'
-          ? blamed.map((s) => ({
-              text: suspectText(s, units, shape),
-              slip: s.hypothesis.kind === 'slip' ? `${s.slipMm >= 0 ? '+' : '−'}${formatDifference(Math.abs(s.slipMm), units)}, ` : '',
-              odds: oddsText(s.probability),
-              key: explanationKey(s.hypothesis),
-              canSign: canSign.includes(s),
-            }))
-          : [],
-      rows: (survey.adjustment?.readings ?? []).map((r) => ({
-        key: r.measure,
-        name: measureTitle(r.measure, shape),
-        typed: this.shown(inForce.find((x) => x.measure === r.measure)!.typed, inForce.find((x) => x.measure === r.measure)!.unit, r.readMm),
-        residual: survey.adjustment!.redundancy > 0 ? signedText(r.residualMm) : '',
-        isSuspect: isBad && blamed.some((s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === r.measure),
-      })),
-      facts: [
-        ...(box && keys.length > 2 ? [{ name: 'Its outer box, wide × high', value: `${f(box.widthMm)} × ${f(box.heightMm)}` }] : []),
-        ...(shape && survey.path ? [{ name: 'Glass', value: told(`${(pathArea(survey.path) / 1e6).toFixed(3)} m²`, units) }] : []),
-        ...(c && survey.adjustment?.isDetermined && Math.abs(c.rackMm) >= 1
-          ? [{ name: c.rackMm > 0 ? 'Top leans right by' : 'Top leans left by', value: formatDifference(Math.abs(c.rackMm), units) }]
-          : []),
-        ...(piece
-          ? [
-              { name: 'Piece, wide × high', value: `${f(piece.widthMm)} × ${f(piece.heightMm)}` },
-              { name: 'Method', value: methodNames[piece.method] },
-            ]
-          : []),
-      ],
-      why: this.why(survey, piece?.why ?? []),
-    };
+    const [doc, surface] = [this.record.doc(), this.record.surface()];
+    return doc && surface ? paneView(surface, doc, this.record.units(), this.askedAll().has(surface.id)) : null;
   });
 
   private readonly progress = inject(JobProgress);
   /** Its pieces that are cut and do not cover it any more. */
   protected readonly short = computed(() => this.progress.short().filter((s) => s.surfaceId === this.record.selectedId()));
   protected readonly oneMore = inject(OneMore);
-
-  private shown = (typed: string, unit: string, mm: number): string => (unit === this.record.units() ? typed : formatLength(mm, this.record.units()));
-
-  private cutNote(answer: ReturnType<typeof cutOfSurface>['answer'] | null, method: keyof typeof methodNames): { text: string; isBlocked: boolean } | null {
-    if (!answer) return { text: 'No film chosen for this pane: it is not on the roll.', isBlocked: false };
-    if ('blocked' in answer) return { text: `${methodNames[method]}: ${answer.blocked}`, isBlocked: true };
-    return answer.note ? { text: answer.note, isBlocked: false } : null;
-  }
-
-  private why(survey: ReturnType<typeof surveySurface>['survey'], piece: readonly string[]): string[] {
-    const a = survey.adjustment;
-    if (!a) return ['A tape is taken as ±(1 mm + 0.1 ‰): common practice.'];
-    const test =
-      a.redundancy > 0
-        ? `${a.readings.length} tapes adjusted together by least squares, ${a.redundancy} of them redundant. Σ(residual/σ)² = ${a.chiSquare.toFixed(1)}, limit ${a.limit.toFixed(1)} (α ${(a.alpha * 100).toFixed(1)} %, power ${a.power * 100} %, matched levels after Baarda 1968).`
-        : 'No redundancy: no tape checks another.';
-    return ['A tape is taken as ±(1 mm + 0.1 ‰), 1 σ: common practice.', test, ...survey.cannotCheck, ...piece];
-  }
 
   protected askAll(): void {
     const id = this.record.selectedId();
@@ -402,5 +298,3 @@ export class MeasurePage {
     if (s) void this.record.set(`${is ? 'Call' : 'Do not call'} ${s.name} crooked`, 'surface', s.id, { calledCrooked: is });
   }
 }
-
-const signedText = (mm: number): string => (Math.abs(mm) < 0.05 ? '0' : `${mm > 0 ? '+' : '−'}${Math.abs(mm).toFixed(1)}`);
