@@ -87,13 +87,33 @@ describe('the cut plan of a film', () => {
     expect(shown()).toMatchObject({ running: true, stored: null });
     // on the other device film is taken: that commits the plan
     record().receive(api.elsewhere([set(before.id, 'status', 'committed')]));
-    search.tell(true);
+    TestBed.tick();
     await until(() => shown().stored?.id === before.id);
+    search.tell(true);
+    await new Promise((r) => setTimeout(r, 50));
+    expect(shown().stored?.id).toBe(before.id);
     expect(shown()).toMatchObject({ running: false, isStale: false });
     expect(newest().id).toBe(before.id);
     expect(
       api.drafts.filter((d) => d.label === 'Lay pieces on the roll' && d.patches.some((p) => p.op === 'add' && p.value['filmId'] === filmId())),
     ).toHaveLength(1);
+  });
+
+  test('whoever presses Stop on a search that came too late keeps nothing of it, and the next plan takes no film by itself', async () => {
+    const before = newest();
+    search.isHeld = true;
+    plans().replan(filmId(), true);
+    search.tell(false);
+    record().receive(api.elsewhere([set(before.id, 'status', 'committed')]));
+    plans().stop(filmId());
+    expect(shown().stored?.id).toBe(before.id);
+    expect(newest().id).toBe(before.id);
+    search.isHeld = false;
+    plans().replan(filmId());
+    await until(() => newest().id !== before.id);
+    await new Promise((r) => setTimeout(r, 50));
+    expect(newest().status).toBe('draft');
+    expect(doc().stock.entries).toEqual([]);
   });
 
   test('a committed plan that is planned anew by its person gets a successor; it stays in the record itself', async () => {
@@ -120,12 +140,14 @@ test('overtaken is a search only by a plan that was committed since it began', (
     { id: 'a', status: 'draft' },
     { id: 'b', status: 'committed' },
   ] as Plan[];
-  expect(isOvertaken(draft, draft)).toBe(false);
-  expect(isOvertaken(draft, { ...draft!, status: 'committed' })).toBe(true);
-  expect(isOvertaken(draft, other)).toBe(true);
-  expect(isOvertaken(undefined, other)).toBe(true);
-  expect(isOvertaken(other, other)).toBe(false);
-  expect(isOvertaken(draft, undefined)).toBe(false);
+  const since = (beside: Plan | undefined, now: Plan | undefined) => isOvertaken({ stored: null, beside }, now);
+  expect(since(draft, draft)).toBe(false);
+  expect(since(draft, { ...draft!, status: 'committed' })).toBe(true);
+  expect(since(draft, other)).toBe(true);
+  expect(since(undefined, other)).toBe(true);
+  expect(since(other, other)).toBe(false);
+  expect(since(draft, undefined)).toBe(false);
+  expect(isOvertaken({ stored: other!, beside: draft }, other)).toBe(false);
 });
 
 test('a tick and its correction are two lines of the log, on the same step of the same plan', () => {

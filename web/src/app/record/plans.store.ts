@@ -56,16 +56,19 @@ export const PlansStore = signalStore(
     /** Films whose next plan is booked off the stock as soon as it is stored. */
     const takeAfter = new Set<string>();
 
+    /** The plan that somebody cuts by stands and is shown; nothing of the one that came too late is kept or taken off the stock. */
+    const giveWay = (filmId: string, input: FilmPlanInput, late: FilmPlan): void => {
+      takeAfter.delete(filmId);
+      const standing = planToShow(input, newest(filmId), store.finished(), late);
+      if (standing && standing !== 'search') put(standing);
+    };
+
     const start = (filmId: string, input: FilmPlanInput): void => {
-      const before = newest(filmId);
+      const beside = newest(filmId);
       void search.search(input.layout, SETTLED_STEPS, (layout, done) => {
         if (store.inputs().get(filmId)?.hash !== input.hash) return;
-        if (isOvertaken(before, newest(filmId))) {
-          const standing = planToShow(input, newest(filmId), store.finished(), undefined);
-          if (standing && standing !== 'search') put(standing);
-          return;
-        }
-        const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false };
+        const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false, beside };
+        if (isOvertaken(plan, newest(filmId))) return giveWay(filmId, input, plan);
         put(plan);
         if (done) void save(plan).then(() => (takeAfter.delete(filmId) ? takeAll(filmId) : undefined));
       });
@@ -96,11 +99,11 @@ export const PlansStore = signalStore(
       },
       stop(filmId: string): void {
         void search.stop(filmId);
-        const plan = store.byFilm()[filmId];
-        if (plan) {
-          put({ ...plan, running: false });
-          void save(plan);
-        }
+        const [plan, input] = [store.byFilm()[filmId], store.inputs().get(filmId)];
+        if (!plan) return;
+        if (input && isOvertaken(plan, newest(filmId))) return giveWay(filmId, input, plan);
+        put({ ...plan, running: false });
+        void save(plan);
       },
       /** Searches again with the locks as they are now. @param thenTake books the film off at once, as for one piece more while the knife is at work */
       replan(filmId: string, thenTake = false): void {
@@ -118,7 +121,7 @@ export const PlansStore = signalStore(
       async move(filmId: string, pieceId: string, to: MoveTarget): Promise<string | null> {
         const moved = this.tryMove(filmId, pieceId, to);
         if (!moved.ok) return moved.message;
-        const plan = { ...store.byFilm()[filmId]!, layout: moved.layout, running: false, stored: null };
+        const plan = { ...store.byFilm()[filmId]!, layout: moved.layout, running: false, stored: null, beside: newest(filmId) };
         put(plan);
         await save(plan, { label: `Move ${plan.pieces.find((p) => p.id === pieceId)?.label ?? 'a piece'} by hand`, locked: [pieceId] });
         return null;

@@ -12,6 +12,8 @@ export interface FilmPlan {
   /** Committed, and what it was made from has changed since: it stands until the person plans anew. */
   readonly isStale: boolean;
   readonly stored: Plan | null;
+  /** Not stored yet: the plan that counted when its search began. */
+  readonly beside?: Plan | undefined;
 }
 
 /**
@@ -24,6 +26,7 @@ export function planToShow(
   finished: ReadonlySet<string>,
   shown: FilmPlan | undefined,
 ): FilmPlan | 'search' | null {
+  if (isOvertaken(shown, newest)) return planToShow(input, newest, finished, undefined);
   const standing = standingPlan(newest, input, finished, 'mm');
   if (standing.is !== 'committed' && input.pieces.length === 0) return null;
   const { filmId } = input.layout;
@@ -40,9 +43,11 @@ export function planToShow(
   return { filmId, hash: plan.inputHash, pieces: plan.pieces, layout: plan.layout, running: false, stored: plan, isStale };
 }
 
-/** Whether a search that began beside one plan ends too late: somebody has taken film or cut by a plan meanwhile, and that one stands. */
-export const isOvertaken = (before: Plan | undefined, now: Plan | undefined): boolean =>
-  now?.status === 'committed' && (now.id !== before?.id || before.status !== 'committed');
+/** Whether what is being searched comes too late: somebody has taken film or cut by a plan since it began, and that one stands. */
+export function isOvertaken(shown: Pick<FilmPlan, 'stored' | 'beside'> | undefined, newest: Plan | undefined): boolean {
+  if (!shown || shown.stored !== null || newest?.status !== 'committed') return false;
+  return newest.id !== shown.beside?.id || shown.beside.status !== 'committed';
+}
 
 /** A plan put by hand: what the person did, and which pieces stay where they are. */
 export interface ByHand {
