@@ -2,6 +2,7 @@ import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import type { Change, JobDocument, JobFile, Patch, Problem, Surface } from '@yellow-pane/contracts';
 import { routes } from '@yellow-pane/contracts';
+import { demoRates } from '@yellow-pane/demo';
 import type { App } from './app.js';
 import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId } from './bench.testing.js';
 import type { OpenDatabase } from './db/database.js';
@@ -181,6 +182,15 @@ describe('changes', () => {
       device.draft(lanternStreetId, 'Overwrite', [{ op: 'set', kind: 'reading', id: doc.readings[0]!.id, field: 'lengthMm', value: 1 }], doc.revision),
     );
     expect(answer.body.code).toBe('fact-stands');
+  });
+
+  test.each(['rates', 'person', 'firm'] as const)('the firm’s %s is not changed in the name of a job', async (kind) => {
+    const device = new TestDevice(ines);
+    const doc = await document(lanternStreetId);
+    const value = { rates: { ...demoRates, id: uuidv7(), version: 99 }, person: { ...doc.persons[0]!, id: uuidv7() }, firm: doc.firm }[kind];
+    const patch: Patch = kind === 'firm' ? { op: 'set', kind, id: value.id, field: 'name', value: 'X' } : { op: 'add', kind, id: value.id, value };
+    const answer = await post(`/api/jobs/${lanternStreetId}/changes`, device.draft(lanternStreetId, 'Theirs', [patch], doc.revision));
+    expect([answer.status, JSON.stringify(answer.body)]).toEqual([400, expect.stringContaining('not changed in the name of a job')]);
   });
 
   test('a cut plan that cannot be cut does not enter the records', async () => {
