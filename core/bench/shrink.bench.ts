@@ -3,13 +3,14 @@ import { demoFirm } from '../../demo/src/firm.js';
 import { shrinkRequestOf } from '../src/cut/index.js';
 import { dishOver, strewn } from '../src/form/curved-panes.testing.js';
 import { dishByBows, formedPane, heightSurface, meshOf, placeCloud, practicePane, shrinkField, shrinkPlan, tryLine } from '../src/form/index.js';
+import { Memo } from '../src/ground/index.js';
 
 /**
  * Speed of the shrink plan on one core: from bows (goal 300 ms; also the first one of a process that has practised, as the pages' worker does), from a cloud of 50 000 points (goal 3 s, placing and plan together), one step of a dragged line
  * (goal 33 ms, thirty a second). The reference in the same run is one field of threads on a plain dish of the same size.
  */
 const file = launchAndShuttle();
-const records = { firm: demoFirm, ...file };
+const records = { firm: demoFirm, ...file, memo: new Memo() };
 const rear = shrinkRequestOf(file.surfaces[0]!, records, file.films[0]!)!;
 if ('blocked' in rear) throw new Error(rear.blocked);
 const { input } = rear;

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import { demoId, demoPersons } from '@yellow-pane/demo';
 import type { ChangeDraft, JobDocument, Patch, Plan } from '@yellow-pane/contracts';
-import { CORE_VERSION, filmPlanInput, layPiecesOnRolls } from '@yellow-pane/core';
+import { CORE_VERSION, filmPlanInput, layPiecesOnRolls, Memo } from '@yellow-pane/core';
 import { v7 as uuidv7 } from 'uuid';
 import { createApp, type App, type Bench } from './app.js';
 import { setUpBench } from './bench-setup.js';
@@ -48,7 +48,7 @@ export async function openBench(journal: Journal | null = null, more: Partial<Be
 
 /** A film of a job laid out in so many steps, as a draft that can be stored. */
 export function draftPlan(doc: JobDocument, filmId: string, steps: number): Plan {
-  const input = filmPlanInput(doc, doc.job.cut, filmId, undefined);
+  const input = filmPlanInput({ ...doc, memo: new Memo() }, doc.job.cut, filmId, undefined);
   return {
     id: uuidv7(),
     jobId: doc.job.id,

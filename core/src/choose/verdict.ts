@@ -1,6 +1,6 @@
 import type { BreakRisk, Film, FilmVerdict, GlazingFigures, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
 import { filmBlock, type BandName } from '../films/index.js';
-import { contentHash } from '../ground/index.js';
+import { contentHash, Memo, shelf } from '../ground/index.js';
 import { clearYear, type Facade, type FacadeDay } from './facade.js';
 import { settleGlazing, type DefiniteCavity, type DefinitePane, type FilmOnFace } from './glass.js';
 import { heatDayOf } from './heat-day.js';
@@ -66,14 +66,8 @@ const facadeOf = (input: VerdictInput, facadeDeg: number): Facade => ({
 });
 
 /** A facade's year is the same for all its panes of one size: worked out once. */
-const knownYears = new Map<string, FacadeDay[]>();
-function yearOf(f: Facade): FacadeDay[] {
-  const key = contentHash(f);
-  const year = knownYears.get(key) ?? clearYear(f);
-  if (knownYears.size > 60) knownYears.clear();
-  knownYears.set(key, year);
-  return year;
-}
+const years = shelf<FacadeDay[]>(60);
+const yearOf = (f: Facade, memo: Memo): FacadeDay[] => memo.once(years, contentHash(f), () => clearYear(f));
 
 /** Everything about one pane that is the same for every film. */
 export interface PreparedPane {
@@ -91,14 +85,22 @@ export interface PreparedPane {
 }
 
 /** Settles what is unknown, walks the facade's year, and judges the bare pane. An unknown bearing is taken as the one of eight that is hardest on the bare pane. */
-export function preparePane(input: VerdictInput): PreparedPane {
+export function preparePane(input: VerdictInput, memo = new Memo()): PreparedPane {
   const { panes, cavities, open } = settleGlazing(input.glazing);
   const say: PaneVerdict['open'] = [...open];
   const breakInputAt = (deg: number): BreakInput => {
     const facade = facadeOf(input, deg);
     const { climate } = input.settings;
     const indoors = { ...climate, hotC: climate.insideC, coldC: climate.insideC };
-    return { panes, cavities, glazing: input.glazing, exposure: input.exposure, facade, climate: facade.isIndoors ? indoors : climate, year: yearOf(facade) };
+    return {
+      panes,
+      cavities,
+      glazing: input.glazing,
+      exposure: input.exposure,
+      facade,
+      climate: facade.isIndoors ? indoors : climate,
+      year: yearOf(facade, memo),
+    };
   };
   const isOpen = input.exposure.facadeDeg === null && !input.exposure.isIndoors;
   const bearings = isOpen ? [0, 45, 90, 135, 180, 225, 270, 315] : [input.exposure.facadeDeg ?? 0];
@@ -312,7 +314,8 @@ const order: Record<Grade, number> = { go: 0, ask: 1, 'do-not': 2 };
  * All films on one pane, best first: what may be laid before what must be asked before what must not, each by its score.
  * @source docs/models: light, heat, thermal-break, privacy, ranking
  */
-export function judgePane(input: VerdictInput, films: readonly Film[], prepared: PreparedPane = preparePane(input)): PaneVerdict {
+export function judgePane(input: VerdictInput, films: readonly Film[], memo = new Memo()): PaneVerdict {
+  const prepared = preparePane(input, memo);
   const { bare } = prepared;
   const bareRisk = thermalBreak(prepared.breakInput, null, prepared.bareRun);
   const judged = films.map((f) => judgeFilm(prepared, f));

@@ -32,7 +32,13 @@ class Book {
   private n = 0;
   readonly newId = () => `id-${this.n++}`;
   get view() {
-    return { firm: demoFirm, job: file.job, rolls: this.rolls.filter((r) => !r.deletedAt), stock: { entries: this.entries, reservations: this.reservations } };
+    return {
+      firm: demoFirm,
+      job: file.job,
+      rolls: this.rolls.filter((r) => !r.deletedAt),
+      stock: { entries: this.entries, reservations: this.reservations },
+      memo: records.memo,
+    };
   }
   private list(kind: Patch['kind']): { id: string }[] | null {
     return kind === 'roll' ? this.rolls : kind === 'stockEntry' ? this.entries : kind === 'reservation' ? this.reservations : null;

@@ -7,9 +7,10 @@ import { filmPlanInput } from './film-plan.js';
 import { layPiecesOnRolls } from './layout/index.js';
 import { movePiece } from './layout/move.js';
 import { cutOfSurface, shrinkRequestOf, shrinkSourceOf, type JobRecords } from './job-pieces.js';
+import { Memo } from '../ground/index.js';
 
 const file = launchAndShuttle();
-const records: JobRecords = { firm: demoFirm, ...file };
+const records: JobRecords = { firm: demoFirm, ...file, memo: new Memo() };
 const film = file.films[0]!;
 const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
 const survey = (s: Parameters<typeof surveySurface>[0]) => surveySurface(s, records).survey;

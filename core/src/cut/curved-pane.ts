@@ -1,6 +1,6 @@
 import type { CurvedPane, Film, Firm, Job, Piece, Roll, ShrinkInput, Surface, Turn } from '@yellow-pane/contracts';
 import { flatSize, mayTurn, mirroredCurved, outlineOfCurved } from '../form/index.js';
-import { formatLength, formatRough } from '../ground/index.js';
+import { formatLength, formatRough, type Memo } from '../ground/index.js';
 import type { Survey } from '../measure/index.js';
 import { darkens, workClassOf } from '../films/index.js';
 import { roundUpToMark } from './handy-size.js';
@@ -98,7 +98,7 @@ export function missingBows(curved: Pick<CurvedPane, 'bows' | 'cloud'>): string 
 }
 
 /** The piece of a curved pane: the flat film with its room for forming, its width along the roll. */
-export function curvedPiece(source: ShrinkSource, turnsOf: (direction: Film['direction']) => Turn[]): PieceAnswer {
+export function curvedPiece(source: ShrinkSource, turnsOf: (direction: Film['direction']) => Turn[], memo: Memo): PieceAnswer {
   const made = shrinkInputOf(source);
   if ('blocked' in made) return made;
   const { input } = made;
@@ -107,7 +107,7 @@ export function curvedPiece(source: ShrinkSource, turnsOf: (direction: Film['dir
   if (input.curved.stamp === 'plastic') return { blocked: 'A plastic window: no heat gun on it, so no film is cut for it.' };
   let size: ReturnType<typeof flatSize>;
   try {
-    size = flatSize(input);
+    size = flatSize(input, memo);
   } catch (error) {
     if (error instanceof RangeError) return { blocked: error.message };
     throw error;

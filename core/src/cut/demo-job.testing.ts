@@ -1,5 +1,6 @@
 import type { Film, JobFile, LogEntry, Surface } from '@yellow-pane/contracts';
 import { demoFirm, ternPoint } from '../../../demo/src/index.js';
+import { Memo } from '../ground/index.js';
 
 /** The demo harbour as the cut reads it: records of a job with nothing cut yet. */
 export const file: JobFile = ternPoint();
@@ -11,6 +12,7 @@ export const records = {
   films: file.films,
   rolls: file.rolls,
   entries: [] as LogEntry[],
+  memo: new Memo(),
 };
 export const film = (name: string): Film => file.films.find((f) => f.name === name)!;
 export const pane = (name: string): Surface => file.surfaces.find((s) => s.name === name)!;

@@ -55,7 +55,7 @@ describe('from records to pieces', () => {
   test('a superseded reading stays in the record and out of the arithmetic', () => {
     const old = file.readings.find((r) => r.surfaceId === pane('Toilet 2').id && r.measure === 'widthBottom')!;
     const again = { ...old, id: 'again', lengthMm: 598, supersedesId: old.id };
-    const { survey } = surveySurface(pane('Toilet 2'), { surfaces: file.surfaces, readings: [...file.readings, again] });
+    const { survey } = surveySurface(pane('Toilet 2'), { ...records, readings: [...file.readings, again] });
     expect(survey.status).toBe('agreeing');
   });
 
@@ -73,7 +73,7 @@ describe('from records to pieces', () => {
     // a file that is brought in twice says nothing new
     expect(times({ ...second, instrument: 'import' })).toBe(1);
     const blame = (...more: typeof file.readings) =>
-      surveySurface(toilet, { surfaces: file.surfaces, readings: [...file.readings, ...more] }).survey.suspects.find(
+      surveySurface(toilet, { ...records, readings: [...file.readings, ...more] }).survey.suspects.find(
         (s) => s.hypothesis.kind === 'slip' && s.hypothesis.measure === 'widthBottom',
       )?.probability ?? 0;
     expect(blame({ ...third, lengthMm: old.lengthMm }, { ...second, lengthMm: old.lengthMm })).toBeLessThan(0.5 * blame());

@@ -1,5 +1,5 @@
 import type { Column, CutMethod, CutSettings, Drop, Film, Layout, LogEntry, Piece, Plan, Roll, Row } from '@yellow-pane/contracts';
-import { contentHash } from '../ground/index.js';
+import { contentHash, shelf, type Memo } from '../ground/index.js';
 import { availableForJobMm, type StockBook } from '../stock/index.js';
 import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
@@ -132,7 +132,7 @@ export function filmPlanInput(
   const rolls = records.rolls.filter((r) => r.filmId === filmId && !r.deletedAt && isThere(r, records.job.id, done));
   const cutPrice = (Number(records.firm.hourRate) / 60) * minutesPer.knifeCut;
   const on = { filmId, rolls: rolls.map((r) => toCut(r, book, records.job.id, [])), settings, seed: PLAN_SEED, cutPrice, units: records.job.units };
-  const wanted = film ? sameWayRound(patterned(cuts, film), film, on) : [];
+  const wanted = film ? sameWayRound(patterned(cuts, film), film, on, records.memo) : [];
   // joined pieces of the last plan stay joined while both are what they were
   const joined = (plan?.pieces ?? []).filter((p) => p.parts.length > 0 && p.parts.every((part) => wanted.some((w) => w.id === part.id && isSameSize(w, part))));
   const fixed = method ? new Map<string, Drop[]>() : fixedDropsOf(plan, records.entries, rolls, [...wanted, ...joined]);
@@ -140,9 +140,9 @@ export function filmPlanInput(
   const fixedIds = new Set([...fixed.values()].flat().flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.map((p) => p.pieceId)))));
   const asCut = new Map((plan?.pieces ?? []).filter((p) => fixedIds.has(p.id)).map((p) => [p.id, p]));
   const inJoined = new Set([...asCut.values()].flatMap((p) => p.parts.map((part) => part.id)));
-  const kinds = pairsWorthMaking(wanted, on);
+  const kinds = pairsWorthMaking(wanted, on, records.memo);
   const widest = Math.max(0, ...rolls.map((r) => r.widthMm));
-  const open = pairUp(wanted.filter((p) => !inJoined.has(p.id) && !asCut.has(p.id)), widest, settings.longestPullMm, (kind) => kinds.has(kind)); // prettier-ignore
+  const open = pairUp(wanted.filter((p) => !inJoined.has(p.id) && !asCut.has(p.id)), widest, settings.longestPullMm, records.memo, (kind) => kinds.has(kind)); // prettier-ignore
   const laid = [...open, ...asCut.values()];
   // in walking order, whatever has been cut: a tick must not make another plan of it
   const order = new Map(wanted.map((p, i) => [p.id, i]));
@@ -195,24 +195,21 @@ const only = (pieces: readonly Piece[], rest: 0 | 90): Piece[] =>
   });
 
 /** Metallised and embossed films look another shade when they are turned: all pieces lie the same way round, the cheaper of the two. */
-function sameWayRound(pieces: readonly Piece[], film: Film, on: Omit<LayoutInput, 'pieces'>): Piece[] {
+function sameWayRound(pieces: readonly Piece[], film: Film, on: Omit<LayoutInput, 'pieces'>, memo: Memo): Piece[] {
   const shows = film.construction === 'metallised' || film.construction === 'embossed-vinyl';
   if (!shows || on.settings.oneDirection === false || film.direction !== 'none' || on.rolls.length === 0 || pieces.length < 2) return [...pieces];
   const key = contentHash([pieces.map(({ why: _why, ...p }) => p), on]);
-  const before = knownWays.get(key);
   const price = (list: readonly Piece[]) => {
     const layout = layPiecesOnRolls({ ...on, pieces: list }, 0);
     return layout.cost + layout.usedMm / 1e6 + layout.unplaced.length * 1e6;
   };
   const isOther = (p: Piece, rest: number) => p.turns.every((t) => t % 180 !== rest);
-  const way = before ?? (price(only(pieces, 90)) < price(only(pieces, 0)) ? 90 : 0);
-  if (knownWays.size > 40) knownWays.clear();
-  knownWays.set(key, way);
+  const way = memo.once(waysRound, key, () => (price(only(pieces, 90)) < price(only(pieces, 0)) ? 90 : 0));
   const why =
     'It lies the other way round on the roll than the rest of this film, which its factory edge or its width needs: beside others it may look another shade.';
   return only(pieces, way).map((p) => ({ ...p, why: [...p.why, isOther(p, way) ? why : ONE_WAY_ROUND] }));
 }
-const knownWays = new Map<string, 0 | 90>();
+const waysRound = shelf<0 | 90>(40);
 
 /** What matching the pattern costs in length, mm: the instant layout with and without it. */
 export function repeatLossMm(input: LayoutInput): number {
@@ -277,31 +274,31 @@ export function cutSurfaces(records: {
  * Kinds of pairs by which the whole plan gets cheaper: a smaller rectangle is no gain when it lies worse on the roll. They are tried one
  * after the other on the instant layout.
  */
-function pairsWorthMaking(pieces: readonly Piece[], on: Omit<LayoutInput, 'pieces'>): ReadonlySet<string> {
+function pairsWorthMaking(pieces: readonly Piece[], on: Omit<LayoutInput, 'pieces'>, memo: Memo): ReadonlySet<string> {
   if (on.rolls.length === 0 || !pieces.some((p) => p.path !== null)) return noPairs;
   const key = contentHash([pieces.map(({ why: _why, ...p }) => p), on]);
-  const before = knownPairs.get(key);
-  if (before) return before;
+  return memo.once(pairsMade, key, () => pairsThatPay(pieces, on, memo));
+}
+const noPairs: ReadonlySet<string> = new Set();
+/** The same pieces on the same rolls pair the same way. */
+const pairsMade = shelf<ReadonlySet<string>>(40);
+
+function pairsThatPay(pieces: readonly Piece[], on: Omit<LayoutInput, 'pieces'>, memo: Memo): ReadonlySet<string> {
   const widest = Math.max(...on.rolls.map((r) => r.widthMm));
-  const joinedBy = (kinds: ReadonlySet<string>) => pairUp(pieces, widest, on.settings.longestPullMm, (kind) => kinds.has(kind));
+  const joinedBy = (kinds: ReadonlySet<string>) => pairUp(pieces, widest, on.settings.longestPullMm, memo, (kind) => kinds.has(kind));
   const price = (list: readonly Piece[]) => {
     const layout = layPiecesOnRolls({ ...on, pieces: list }, 0);
     return layout.cost + layout.usedMm / 1e6 + layout.unplaced.length * 1e6;
   };
-  const all = pairUp(pieces, widest, on.settings.longestPullMm).flatMap((p) => (p.parts.length ? [pairKind(p.parts[0]!, p.parts[1]!)] : []));
+  const all = pairUp(pieces, widest, on.settings.longestPullMm, memo).flatMap((p) => (p.parts.length ? [pairKind(p.parts[0]!, p.parts[1]!)] : []));
   let best = { kinds: noPairs, cost: price(pieces) };
   for (const kind of new Set(all)) {
     const kinds = new Set([...best.kinds, kind]);
     const cost = price(joinedBy(kinds));
     if (cost < best.cost) best = { kinds, cost };
   }
-  if (knownPairs.size > 40) knownPairs.clear();
-  knownPairs.set(key, best.kinds);
   return best.kinds;
 }
-const noPairs: ReadonlySet<string> = new Set();
-/** The same pieces on the same rolls pair the same way: worked out once. */
-const knownPairs = new Map<string, ReadonlySet<string>>();
 
 const isSameSize = (a: { widthMm: number; heightMm: number }, b: { widthMm: number; heightMm: number }): boolean =>
   Math.abs(a.widthMm - b.widthMm) < 0.01 && Math.abs(a.heightMm - b.heightMm) < 0.01;

@@ -19,6 +19,9 @@ export interface JobRecords extends TapedRecords {
   readonly stock?: StockBook;
 }
 
+/** The same, as it travels to a worker: what was worked out stays behind. */
+export type PlainRecords = Omit<JobRecords, 'memo'>;
+
 /** Firm, then job, then surface: the nearest one that says something decides; thick film keeps its own edge gap at least. @param film another one than the pane has now */
 export function resolveAllowances(
   records: { readonly firm: Pick<Firm, 'allowances'>; readonly job: Pick<Job, 'allowances'>; readonly films?: readonly Film[] },
@@ -51,7 +54,7 @@ export function shrinkSourceOf(surface: Surface, records: JobRecords & { readonl
 }
 
 /** How sharply a curved pane bends along an upright blade, 1/mm; null: nobody has measured it; undefined: it is flat. */
-export function uprightBendOf(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings'>): number | null | undefined {
+export function uprightBendOf(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings' | 'memo'>): number | null | undefined {
   const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
   if (!curved) return undefined;
   const outline = outlineOfCurved(surveySurface(surface, records).survey, curved);
@@ -96,7 +99,7 @@ export function paneToPiece(surface: Surface, records: JobRecords, film: Film, m
   const answer = quoted
     ? { blocked: quotedWords(quoted, records.job.units) }
     : bent
-      ? curvedPiece(bent, turnsOf)
+      ? curvedPiece(bent, turnsOf, records.memo)
       : pieceForPane({
           surface,
           survey,
@@ -121,6 +124,7 @@ export function paneToPiece(surface: Surface, records: JobRecords, film: Film, m
     units: records.job.units,
     offsetMm: offsets?.get(surface.id) ?? 0,
     limitsMm: longestMm === undefined ? rollWidthsMm : [...rollWidthsMm, longestMm],
+    memo: records.memo,
   };
 }
 

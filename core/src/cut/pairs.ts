@@ -1,5 +1,6 @@
 import type { Piece, PiecePart, Turn } from '@yellow-pane/contracts';
 import { boundingBox, cross, isConvex, minus, signedArea, vec, type Polygon, type Vec } from '../geometry/index.js';
+import { Memo, shelf } from '../ground/index.js';
 
 /** Two outlines in one rectangle: where the second lies, and the straight cut between them. */
 export interface Pairing {
@@ -131,16 +132,20 @@ const mayPair = (p: Piece): boolean => {
 /**
  * Joins shaped pieces two by two where a straight cut parts them and the rectangle round both is clearly smaller than two of their own:
  * triangles and rakes head to foot, arches shoulder to shoulder. The most saving pair first.
- * @param widestMm widest roll @param longestMm longest pull @param isWanted whether pairs of a kind (`pairKind`) may be made
+ * @param widestMm widest roll @param longestMm longest pull @param memo of pairs tried before @param isWanted whether pairs of a kind (`pairKind`) may be made
  */
-export function pairUp(pieces: readonly Piece[], widestMm: number, longestMm: number, isWanted: (kind: string) => boolean = () => true): Piece[] {
+export function pairUp(
+  pieces: readonly Piece[],
+  widestMm: number,
+  longestMm: number,
+  memo = new Memo(),
+  isWanted: (kind: string) => boolean = () => true,
+): Piece[] {
   const fits = (w: number, h: number) => Math.min(w, h) <= widestMm && Math.max(w, h) <= longestMm;
   const free = pieces.filter(mayPair);
   const pairOf = (a: Piece, b: Piece): Pairing | null => {
     const key = JSON.stringify([a.path, b.path, a.turns, b.turns, widestMm, longestMm]);
-    if (known.size > 3000) known.clear();
-    if (!known.has(key)) known.set(key, bestPair(outlineOf(a), outlineOf(b), a.turns.includes(180) && b.turns.includes(180) ? [0, 180] : [0], fits));
-    return known.get(key)!;
+    return memo.once(pairings, key, () => bestPair(outlineOf(a), outlineOf(b), a.turns.includes(180) && b.turns.includes(180) ? [0, 180] : [0], fits));
   };
   const offers: { a: Piece; b: Piece; pair: Pairing; saving: number }[] = [];
   free.forEach((a, i) =>
@@ -163,8 +168,8 @@ export function pairUp(pieces: readonly Piece[], widestMm: number, longestMm: nu
   return pieces.flatMap((p) => (used.has(p.id) ? (byFirst.get(p.id) ?? []) : [p]));
 }
 
-/** Two outlines pair the same way whenever they are asked: worked out once. */
-const known = new Map<string, Pairing | null>();
+/** Two outlines pair the same way whenever they are asked. */
+const pairings = shelf<Pairing | null>(3000);
 
 function joined(a: Piece, b: Piece, pair: Pairing): Piece {
   const part = (p: Piece, outline: Polygon, isTurned: boolean): PiecePart => ({

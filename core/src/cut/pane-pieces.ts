@@ -1,6 +1,6 @@
 import type { Allowances, Design, Edge, Film, Piece, Surface } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
-import { contentHash, type UnitSystem } from '../ground/index.js';
+import { contentHash, shelf, type Memo, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, type Survey } from '../measure/index.js';
 import { keepOnSheet, piecesOfDesign, type DesignedPane, type DesignedPiece } from './design/design-pieces.js';
 import { plotSheet, type PlotSheet } from './design/plot-paths.js';
@@ -21,6 +21,7 @@ export interface PaneToPiece {
   readonly offsetMm: number;
   /** Widths of rolls and the longest pull: sizes that go into them are not rounded out of them. */
   readonly limitsMm: readonly number[];
+  readonly memo: Memo;
 }
 
 /** The pieces of a pane, or why there are none. */
@@ -39,6 +40,7 @@ const designedPane = (p: PaneToPiece, plain: DesignedPane['plain']): DesignedPan
   allowances: p.allowances,
   marginMm: enclosingRectangle(p.survey)!.marginMm,
   roundUp: (mm) => roundUpToMark(mm, p.units),
+  memo: p.memo,
 });
 
 /**
@@ -78,14 +80,9 @@ export function piecesOfPane(p: PaneToPiece): PanePieces {
 function knownDesign(p: PaneToPiece, plain: DesignedPane['plain']): ReturnType<typeof piecesOfDesign> {
   const pane = designedPane(p, plain);
   const key = contentHash([pane.surface.design, pane.surface.seenFrom, pane.surface.filmFace, pane.surface.id, pane.pane, pane.allowances, pane.marginMm, plain.widthMm, plain.heightMm, plain.filmId, plain.turns, p.units]); // prettier-ignore
-  const before = known.get(key);
-  if (before) return before;
-  const made = piecesOfDesign(pane);
-  if (known.size > 400) known.clear();
-  known.set(key, made);
-  return made;
+  return p.memo.once(designed, key, () => piecesOfDesign(pane));
 }
-const known = new Map<string, ReturnType<typeof piecesOfDesign>>();
+const designed = shelf<ReturnType<typeof piecesOfDesign>>(400);
 
 /** Films that carry a design: what is frosted or printed. */
 export const isForDesigns = (film: Pick<Film, 'kind'>): boolean => film.kind === 'frosted' || film.kind === 'printed-decor' || film.kind === 'mirror';

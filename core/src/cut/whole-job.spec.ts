@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { newRoll, newSurface, type Film, type LogEntry, type MeasureKey, type Reading, type Roll, type Surface } from '@yellow-pane/contracts';
 import { demoFilms, demoFirm, demoId, ternPoint } from '../../../demo/src/index.js';
-import { seededRandom, randomInt, type Random } from '../ground/index.js';
+import { seededRandom, randomInt, type Random, Memo } from '../ground/index.js';
 import { cutSurfaces, filmPlanInput, finishedPieces } from './film-plan.js';
 import { knifeOrder, restsOf } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
@@ -45,7 +45,7 @@ function jobOf(seed: number) {
       roll({ form: 'leftover', widthMm: 400 + randomInt(random, 700), lengthM: (500 + randomInt(random, 1300)) / 1000, pricePerM: '2.4', edges: pick(random, ['none', 'near', 'far'] as const), lot: pick(random, ['A', 'B']) }),
     ),
   ]; // prettier-ignore
-  return { firm: demoFirm, job, surfaces, readings, films: [film], rolls, entries: [] as LogEntry[], film };
+  return { firm: demoFirm, job, surfaces, readings, films: [film], rolls, entries: [] as LogEntry[], film, memo: new Memo() };
 }
 
 describe('any job, from tapes to the last cut', () => {

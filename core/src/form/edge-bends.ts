@@ -1,4 +1,5 @@
 import { ROOM_MM, type Rows } from './pane-prior.js';
+import { shelf, type Memo } from '../ground/index.js';
 import type { SplineBox } from './spline.js';
 
 // Glass is rolled out smoothly and often bent once more along an edge, where it meets a body or a frame: what is known of that before a pane is measured.
@@ -58,14 +59,12 @@ export const bendSigmas = (typicalBowMm: number) => ({
  */
 export const DRIFT_SHARE = 0.2;
 
-let kept: { key: string; bends: EdgeBends } | null = null;
+/** A survey goes on in the same box from bow to bow. */
+const bendsOfBox = shelf<EdgeBends>(2);
 
 /** @param box the pane with the room round it */
-export function edgeBends(box: SplineBox): EdgeBends {
-  const key = [box.minX, box.minY, box.maxX, box.maxY, box.nx, box.ny].join(' ');
-  if (kept?.key !== key) kept = { key, bends: bendsOf(box) };
-  return kept.bends;
-}
+export const edgeBends = (box: SplineBox, memo: Memo): EdgeBends =>
+  memo.once(bendsOfBox, [box.minX, box.minY, box.maxX, box.maxY, box.nx, box.ny].join(' '), () => bendsOf(box));
 
 function bendsOf(b: SplineBox): EdgeBends {
   const [w, h] = [b.maxX - b.minX, b.maxY - b.minY];

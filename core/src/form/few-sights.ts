@@ -1,4 +1,5 @@
 import { addPacked, packedRows, timesPacked, squareInverter } from '../geometry/index.js';
+import { type Memo } from '../ground/index.js';
 import { bendSigmas, bendsAt, bendsLowOrHigh, DRIFT_SHARE, edgeBends, type Bending, type EdgeBends } from './edge-bends.js';
 import { smoothPriors, typicalBow, uprightBow, type Rows, type SmoothPrior } from './pane-prior.js';
 import type { Sight } from './sight.js';
@@ -57,9 +58,9 @@ interface Kinds {
   readonly ofGroup: readonly Square[];
 }
 
-function kindsOf(box: SplineBox, rows: Rows, sights: readonly Sight[], turnsIn: readonly ('lower' | 'upper')[]): Kinds {
-  const priors = smoothPriors(box, sights);
-  const bends = edgeBends(box);
+function kindsOf(box: SplineBox, rows: Rows, sights: readonly Sight[], turnsIn: readonly ('lower' | 'upper')[], memo: Memo): Kinds {
+  const priors = smoothPriors(box, sights, memo);
+  const bends = edgeBends(box, memo);
   const m = rows.length;
   const { strongMm, littleMm } = bendSigmas(typicalBow(sights));
   const bent = rows.map((r) => Float64Array.from(bends.splines, (v) => timesPacked(r, v)));
@@ -94,9 +95,10 @@ export function paneOfFew(
   box: SplineBox,
   rows: Rows,
   sights: readonly Sight[],
-  turnsIn: readonly ('lower' | 'upper')[] = [],
+  turnsIn: readonly ('lower' | 'upper')[],
+  memo: Memo,
 ): { coefficients: Float64Array; covariance: Float64Array[]; checks: SightCheck[]; bendFrac: number } {
-  const kinds = kindsOf(box, rows, sights, turnsIn);
+  const kinds = kindsOf(box, rows, sights, turnsIn, memo);
   const { verdicts, out, checks } = lookForSlips(kinds, sights);
   const parts = likely(verdicts);
   const bendFrac = parts.reduce((s, p) => s + (bendsLowOrHigh(p.kind) ? p.share : 0), 0);

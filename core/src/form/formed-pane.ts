@@ -1,6 +1,6 @@
 import type { ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '../geometry/index.js';
-import { contentHash } from '../ground/index.js';
+import { contentHash, Memo, shelf } from '../ground/index.js';
 import { archLine, chosenLine, straightLine, type LinePoint } from './anchor-line.js';
 import { halfGaps, levelBalance, withTilt, type BalancedAnchor } from './balance.js';
 import { sightsOfBows, sightsOfCloud } from './bow-sights.js';
@@ -27,18 +27,18 @@ export interface FormedPane {
   readonly middleMm: number;
 }
 
-let kept: { key: string; pane: FormedPane } | null = null;
+/** Two: the pane in hand, and the one looked at before. */
+const formed = shelf<FormedPane>(2);
 
 /** The pane fitted and its balanced line found: the slow part, kept while only the line, the film or the school changes. @throws RangeError without outline or curve */
-export function formedPane(input: ShrinkInput): FormedPane {
+export function formedPane(input: ShrinkInput, memo = new Memo()): FormedPane {
   const { curved, edgeGapMm, stepMm } = input;
   const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
   const key = contentHash([curved.cloud ? [curved.cloud.fileName, curved.cloud.cells.length, curved.cloud.cells[0], curved.cloud.noiseMm] : [curved.bows.map((b) => [b.id, b.way, b.atMm, b.span, b.depthMm]), curved.turnsIn ?? []], outline, curved.seat, curved.dotBorderMm, edgeGapMm, stepMm]); // prettier-ignore
-  if (kept?.key === key) return kept.pane;
-  const fitted = fittedPane(input);
-  const pane: FormedPane = { ...fitted, balanced: balancedLine(fitted, stepMm) };
-  kept = { key, pane };
-  return pane;
+  return memo.once(formed, key, () => {
+    const fitted = fittedPane(input, memo);
+    return { ...fitted, balanced: balancedLine(fitted, stepMm) };
+  });
 }
 
 /** The balanced line, tilted only where left and right differ by more than the measures leave open: noise in two bows makes no line slope. */
@@ -60,7 +60,7 @@ const SMALLEST_MM = 60;
 const LARGEST_MM = 6000;
 
 /** The pane fitted to its bows or its cloud; no line on it yet. */
-export function fittedPane(input: ShrinkInput): Omit<FormedPane, 'balanced'> {
+export function fittedPane(input: ShrinkInput, memo: Memo): Omit<FormedPane, 'balanced'> {
   const { curved, edgeGapMm } = input;
   const outline: Polygon = curved.cloud ? curved.cloud.outline : input.outline;
   const box = boundingBox(outline);
@@ -72,7 +72,7 @@ export function fittedPane(input: ShrinkInput): Omit<FormedPane, 'balanced'> {
   const grown = { minX: box.minX - ROOM_MM, minY: box.minY - ROOM_MM, maxX: box.maxX + ROOM_MM, maxY: box.maxY + ROOM_MM };
   const sights = curved.cloud ? sightsOfCloud(curved.cloud) : sightsOfBows(outline, curved.bows).sights;
   if (sights.length < 2) throw new RangeError('Too few bows lie on the glass: lay the straightedge once across and once upright at least.');
-  const fit = fitPane(grown, sights, curved.turnsIn);
+  const fit = fitPane(grown, sights, curved.turnsIn, memo);
   const finished = finishedOutline(outline, curved.seat, curved.dotBorderMm, edgeGapMm);
   if (!finished) throw new RangeError('Nothing of this pane is left inside its dot border and edge gap: look at the border and the sizes.');
   return { fit, outline, finished, middleMm: (box.minX + box.maxX) / 2 };

@@ -1,4 +1,5 @@
 import { factorPacked, packedRows, sumPacked, timesPacked } from '../geometry/index.js';
+import { Memo } from '../ground/index.js';
 import { paneOfFew, type SightCheck } from './few-sights.js';
 import { addOuter, rowOf, smoothPriors, type Rows, type SmoothPrior } from './pane-prior.js';
 import type { Sight } from './sight.js';
@@ -37,15 +38,16 @@ export function fitPane(
   paneBox: { minX: number; minY: number; maxX: number; maxY: number },
   sights: readonly Sight[],
   turnsIn: readonly ('lower' | 'upper')[] = [],
+  memo = new Memo(),
   cells = CELLS,
 ): PaneFit {
   const box: SplineBox = { ...paneBox, nx: cells, ny: cells };
   const rows = sights.map((s) => rowOf(box, s));
   if (sights.length > FEW) {
-    const { solution, inverse } = settled(smoothPriors(box, sights), gathered(rows, sights));
+    const { solution, inverse } = settled(smoothPriors(box, sights, memo), gathered(rows, sights));
     return { box, coefficients: solution, covariance: inverse, surface: splineSurface(box, solution), checks: [], bendFrac: 0 };
   }
-  const few = paneOfFew(box, rows, sights, turnsIn);
+  const few = paneOfFew(box, rows, sights, turnsIn, memo);
   return { box, ...few, surface: splineSurface(box, few.coefficients) };
 }
 

@@ -1,5 +1,6 @@
 import type { Sight } from './sight.js';
 import { factorPacked, packedRows, sumPacked, timesPacked, type Factor } from '../geometry/index.js';
+import { shelf, type Memo } from '../ground/index.js';
 import { addDerivative, curvatureChange, splineAt, splineCount, type SplineBox } from './spline.js';
 
 // What is known of any pane of glass before it is measured, as a prior on the coefficients of its spline.
@@ -98,15 +99,13 @@ export interface SmoothPrior {
 
 /** What depends on the box alone: kept, since a survey goes on in the same box from bow to bow. */
 interface Ladder {
-  readonly key: string;
   readonly rung: (decade: number) => SmoothPrior;
 }
-let ladders: readonly Ladder[] = [];
+const ladders = shelf<Ladder>(2);
+const ladderOf = (b: SplineBox, pin: number, memo: Memo): Ladder =>
+  memo.once(ladders, [b.minX, b.minY, b.maxX, b.maxY, b.nx, b.ny, pin].join(' '), () => newLadder(b, pin));
 
-function ladderOf(b: SplineBox, pin: number): Ladder {
-  const key = [b.minX, b.minY, b.maxX, b.maxY, b.nx, b.ny, pin].join(' ');
-  const known = ladders.find((l) => l.key === key);
-  if (known) return known;
+function newLadder(b: SplineBox, pin: number): Ladder {
   const change = evened(curvatureChange(b));
   const loose = loosely(b, pin);
   const rungs = new Map<number, SmoothPrior>();
@@ -120,9 +119,7 @@ function ladderOf(b: SplineBox, pin: number): Ladder {
     rungs.set(decade, made);
     return made;
   };
-  const ladder = { key, rung };
-  ladders = [ladder, ...ladders.slice(0, 1)];
-  return ladder;
+  return { rung };
 }
 
 /** Stiffness, as a power of ten, at which bows one third of the height apart differ as much as is usual. */
@@ -134,8 +131,8 @@ function usualDecade(b: SplineBox, { rung }: Ladder, sights: readonly Sight[]): 
 }
 
 /** Panes of every stiffness that is tried, and how likely each is beforehand (ln). */
-export function smoothPriors(box: SplineBox, sights: readonly Sight[]): (SmoothPrior & { readonly belief: number })[] {
-  const ladder = ladderOf(box, sights.some((s) => s.terms.length === 1) ? PIN.points : PIN.bows);
+export function smoothPriors(box: SplineBox, sights: readonly Sight[], memo: Memo): (SmoothPrior & { readonly belief: number })[] {
+  const ladder = ladderOf(box, sights.some((s) => s.terms.length === 1) ? PIN.points : PIN.bows, memo);
   const usual = usualDecade(box, ladder, sights);
   return Array.from({ length: 2 * DECADES + 1 }, (_, i) => {
     const decade = Math.round(usual) + i - DECADES;

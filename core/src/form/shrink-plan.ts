@@ -1,6 +1,6 @@
 import type { Bow, EdgePlan, FormGrade, MeshStation, ShrinkInput, ShrinkPlan, UnitSystem } from '@yellow-pane/contracts';
 import { boundingBox, signedArea, type Polygon } from '../geometry/index.js';
-import { contentHash, formatDoubt, formatFine, formatRough, toldAll } from '../ground/index.js';
+import { contentHash, formatDoubt, formatFine, formatRough, Memo, shelf, toldAll } from '../ground/index.js';
 import { archLine, heightOn, straightLine, type LinePoint } from './anchor-line.js';
 import { edgeLosses, FINGER, fingersAlong, peakLoss, PRESSED_MM, type Finger } from './fingers.js';
 import { flatOutline, FORMING, halfHeight } from './flat-film.js';
@@ -157,8 +157,8 @@ function gradesHere(input: ShrinkInput, { above, below }: Pick<ShrinkPlan, 'abov
  * @throws RangeError in words for the installer when the pane cannot be made of these measures
  * @source docs/models/shrink.md
  */
-export function shrinkPlan(input: ShrinkInput): ShrinkPlan {
-  const pane = formedPane(input);
+export function shrinkPlan(input: ShrinkInput, memo = new Memo()): ShrinkPlan {
+  const pane = formedPane(input, memo);
   const { fit, finished, outline } = pane;
   const { curved, film, units } = input;
   const tried = tryLine(pane, input);
@@ -278,15 +278,18 @@ export interface FlatSize {
  * The piece alone, without looking for the balanced line: unrolled from the line that was chosen, or half way up, which makes no difference of a millimetre to
  * its size. Quick enough to be asked at every edit.
  */
-export function flatSize(input: ShrinkInput): FlatSize {
+export function flatSize(input: ShrinkInput, memo = new Memo()): FlatSize {
   const key = contentHash([input.curved.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]), input.curved.cloud?.cells.length, input.curved.cloud?.noiseMm, input.curved.anchor, input.curved.seat, input.curved.dotBorderMm, input.outline, input.edgeGapMm]); // prettier-ignore
-  const before = sizes.get(key);
-  if (before) return before;
-  const pane = fittedPane(input);
+  return memo.once(sizes, key, () => newFlatSize(input, memo));
+}
+const sizes = shelf<FlatSize>(200);
+
+function newFlatSize(input: ShrinkInput, memo: Memo): FlatSize {
+  const pane = fittedPane(input, memo);
   const { field } = tryLine({ ...pane, balanced: null }, input);
   const box = boundingBox(flatOutline(field.stations, pane.finished));
   const [filmWidthMm, filmHeightMm] = [box.maxX - box.minX, box.maxY - box.minY];
-  const size = {
+  return {
     filmWidthMm,
     filmHeightMm,
     widthMm: filmWidthMm + 2 * FORMING.pastSidesMm,
@@ -294,11 +297,7 @@ export function flatSize(input: ShrinkInput): FlatSize {
     pastSidesMm: FORMING.pastSidesMm,
     gripMm: FORMING.gripMm,
   };
-  if (sizes.size > 200) sizes.clear();
-  sizes.set(key, size);
-  return size;
 }
-const sizes = new Map<string, FlatSize>();
 
 /** Where the film lies while it is formed, and what that place asks for. */
 function formingPosition(pane: FormedPane, tried: TriedLine, input: ShrinkInput): ShrinkPlan['forming'] {

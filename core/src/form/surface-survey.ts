@@ -1,5 +1,5 @@
 import type { Reading, Surface } from '@yellow-pane/contracts';
-import { contentHash } from '../ground/index.js';
+import { contentHash, shelf, type Memo } from '../ground/index.js';
 import {
   readingsHash,
   readingsInForce,
@@ -13,6 +13,10 @@ import {
 } from '../measure/index.js';
 import { chordReadings } from './chord.js';
 
+/** The same tapes give the same survey: judged once. */
+const surveys = shelf<Survey>(2000);
+const surveysBelieving = shelf<Survey | null>(500);
+
 /** The survey of one surface and whether its size is signed for; where an explanation was signed for, by that. `judged`: what the tapes say by themselves. */
 export function surveySurface(surface: Surface, records: TapedRecords): { survey: Survey; isSigned: boolean; inForce: Reading[]; judged: Survey } {
   const inForce = readingsInForce(surface, records.surfaces, records.readings);
@@ -24,30 +28,22 @@ export function surveySurface(surface: Surface, records: TapedRecords): { survey
     .sort()
     .join()}/${surface.shape ? contentHash(surface.shape) : ''}/${bent ? contentHash(bent.bows.map((b) => [b.way, b.atMm, b.depthMm])) : ''}`;
   const tapes = bent ? chordReadings(bent, taped) : taped;
-  const survey = known.get(key) ?? (surface.shape ? surveyShape(surface.shape, tapes) : surveyOpening(tapes, { calledCrooked: surface.calledCrooked }));
-  if (known.size > 2000) known.clear();
-  known.set(key, survey);
+  const survey = records.memo.once(surveys, key, () =>
+    surface.shape ? surveyShape(surface.shape, tapes) : surveyOpening(tapes, { calledCrooked: surface.calledCrooked }),
+  );
   const isSigned = surface.signed !== null && surface.signed.readingsHash === hash;
-  return { survey: (isSigned && believedSurvey(survey, key, surface, tapes)) || survey, judged: survey, inForce, isSigned };
+  return { survey: (isSigned && believedSurvey(survey, key, surface, tapes, records.memo)) || survey, judged: survey, inForce, isSigned };
 }
 
 /** What the explanation that was signed for leaves; null: none was named, or what it leaves is no one opening. */
-function believedSurvey(judged: Survey, key: string, surface: Surface, tapes: readonly TapeReading[]): Survey | null {
+function believedSurvey(judged: Survey, key: string, surface: Surface, tapes: readonly TapeReading[], memo: Memo): Survey | null {
   const believes = surface.signed?.believes;
   if (!believes || judged.status !== 'doubtful') return null;
-  const at = `${key}/${believes}`;
-  const survey = knownBeliefs.get(at) ?? surveyBelieving(judged, believes, tapes, surface.calledCrooked);
-  if (knownBeliefs.size > 500) knownBeliefs.clear();
-  knownBeliefs.set(at, survey);
-  return survey;
+  return memo.once(surveysBelieving, `${key}/${believes}`, () => surveyBelieving(judged, believes, tapes, surface.calledCrooked));
 }
-const knownBeliefs = new Map<string, Survey | null>();
 
 /** The bows that bring tapes laid over the glass to their chords: of the pane itself, or of the one it is measured like (a mirrored bow is as deep). */
 function bowsFor(surface: Surface, records: Pick<TapedRecords, 'surfaces'>): Surface['curved'] {
   const like = surface.curved?.bows.length ? undefined : records.surfaces.find((s) => s.id === surface.measuredLikeId && !s.deletedAt);
   return like?.curved ? { ...like.curved, taped: 'over' } : surface.curved;
 }
-
-/** The same tapes give the same survey: judged once. */
-const known = new Map<string, Survey>();

@@ -6,5 +6,6 @@ export * from './coordinates.js';
 export * from './money.js';
 export * from './random.js';
 export * from './hash.js';
+export * from './memo.js';
 export * from './statistics.js';
 export * from './zone.js';

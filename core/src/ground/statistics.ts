@@ -89,7 +89,7 @@ interface MatchedLevels {
   readonly limit: number;
   readonly alpha: number;
 }
-/** A handful of levels is asked for over and over. */
+/** A table of pure numbers that fills as it is asked: one row for each count of redundancies, a few dozen at most. */
 const levelsKnown = new Map<string, MatchedLevels>();
 
 function computeLevels(alpha0: number, power: number, freedom: number): MatchedLevels {

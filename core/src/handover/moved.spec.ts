@@ -1,6 +1,7 @@
 import { defaultCutSettings, type Quote, type Reading, type Surface } from '@yellow-pane/contracts';
 import { demoFirm, demoId, demoLibrary, demoRates, ternPoint } from '../../../demo/src/index.js';
 import { resurvey } from './moved.js';
+import { Memo } from '../ground/index.js';
 
 const film = demoLibrary[0]!;
 const base = ternPoint();
@@ -44,7 +45,7 @@ const one = pane(1, 'Window 1', null);
 const two = pane(2, 'Window 2', one.id);
 const tapes = [tape(1, one.id, 'widthLargest', 900), tape(2, one.id, 'heightLargest', 1200)];
 const ask = (surfaces: Surface[], readings: Reading[]) =>
-  resurvey(quote, film, demoRates, demoFirm, { job: { cut: defaultCutSettings }, places, surfaces, readings });
+  resurvey(quote, film, demoRates, demoFirm, { job: { cut: defaultCutSettings }, places, surfaces, readings, memo: new Memo() });
 
 describe('a later survey of what was quoted', () => {
   test('the same sizes: nothing moved, the same price', () => {

@@ -1,5 +1,6 @@
 import type { Firm, Job, Place, Quote, QuoteLine, Reading, Surface, Film, QuotePrice, Rates } from '@yellow-pane/contracts';
 import { surveySurface } from '../form/index.js';
+import type { Memo } from '../ground/index.js';
 import { enclosingRectangle } from '../measure/index.js';
 import { priceQuote } from './price.js';
 
@@ -30,7 +31,13 @@ export function resurvey(
   film: Film,
   rates: Rates,
   firm: Pick<Firm, 'allowances'>,
-  job: { readonly job: Pick<Job, 'cut'>; readonly places: readonly Place[]; readonly surfaces: readonly Surface[]; readonly readings: readonly Reading[] },
+  job: {
+    readonly job: Pick<Job, 'cut'>;
+    readonly places: readonly Place[];
+    readonly surfaces: readonly Surface[];
+    readonly readings: readonly Reading[];
+    readonly memo: Memo;
+  },
 ): Resurvey {
   const placeName = new Map(job.places.map((p) => [p.id, p.name]));
   const quotedPanes = quote.lines.flatMap((line) => paneNames(line).map((name) => ({ key: `${line.place.trim() || 'First room'}/${name}`, name, line })));

@@ -2,8 +2,9 @@ import { defaultPrepareSettings } from '@yellow-pane/contracts';
 import { demoFirm, launchAndShuttle, ternPoint } from '../../../demo/src/index.js';
 import { dayKit, type KitRecords } from './day-kit.js';
 import { sheetOfSurface } from './lay-job.js';
+import { Memo } from '../ground/index.js';
 
-const records = (file: ReturnType<typeof ternPoint>): KitRecords => ({ ...file, firm: demoFirm, stepSets: [], layEntries: [] });
+const records = (file: ReturnType<typeof ternPoint>): KitRecords => ({ ...file, firm: demoFirm, stepSets: [], layEntries: [], memo: new Memo() });
 const kit = (r: KitRecords) => dayKit(r, defaultPrepareSettings, { wetAreaM2: 10 });
 const words = (r: KitRecords) => kit(r).map((l) => l.what.toLowerCase());
 

@@ -15,7 +15,7 @@ import type {
   StepSet,
   Surface,
 } from '@yellow-pane/contracts';
-import { contentHash, toldAll } from '../ground/index.js';
+import { contentHash, Memo, shelf, toldAll } from '../ground/index.js';
 import { defaultLay, usualBlades } from './default-lay.js';
 import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
 import {
@@ -59,17 +59,13 @@ function squared(box: { minX: number; minY: number; maxX: number; maxY: number }
 }
 
 /** The same records give the same pane: worked out once, however many lines of the log come in. */
-const known = new WeakMap<Surface, { readonly from: readonly unknown[]; readonly pane: OutlinedPane | null }>();
+const layPanes = shelf<OutlinedPane | null>(Infinity);
 type OutlinedPane = LayPane & { readonly outline: Polygon; readonly holes: readonly Polygon[] };
 
 /** What is known of a pane for laying; null: it has no size or no wet-laid film yet. */
 export function layPaneOf(surface: Surface, records: LayRecords): OutlinedPane | null {
   const from = [records.job, records.firm, records.surfaces, records.readings, records.films, records.rolls];
-  const before = known.get(surface);
-  if (before && before.from.every((x, i) => x === from[i])) return before.pane;
-  const pane = workOutPane(surface, records);
-  known.set(surface, { from, pane });
-  return pane;
+  return records.memo.onceFor(layPanes, surface, from, () => workOutPane(surface, records));
 }
 
 /** Under a bend or a slope a blade as high as the pane has nowhere to go: there it fills two thirds of it at most. @source house rule */
@@ -204,23 +200,18 @@ export function strokesAskedOf(surface: Surface, records: LayRecords, formed: Fo
   return { way: 'quarters', request: { bladeMm, overlapMm, isThick, outline: isSame ? finished : mirrored(finished), line } };
 }
 
-/** Strokes as they were asked for; the same asked again is planned once. */
-export function planStrokes(asked: StrokesAsked): SqueegeeAnswer {
-  const hash = contentHash(asked);
-  const answer = planned.get(hash) ?? (asked.way === 'flat' ? planSqueegee(asked.request) : planQuarters(asked.request));
-  if (planned.size > 500) planned.clear();
-  planned.set(hash, answer);
-  return answer;
-}
+/** The same pane by the same school has the same strokes: planned once. */
+const strokes = shelf<SqueegeeAnswer>(500);
+
+/** Strokes as they were asked for. */
+export const planStrokes = (asked: StrokesAsked, memo = new Memo()): SqueegeeAnswer =>
+  memo.once(strokes, contentHash(asked), () => (asked.way === 'flat' ? planSqueegee(asked.request) : planQuarters(asked.request)));
 
 /** Strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet. @param formed of curved glass, where its plan is known */
 export function squeegeeOfSurface(surface: Surface, records: LayRecords, formed: FormedFilm | null = null): SqueegeeAnswer | null {
   const asked = strokesAskedOf(surface, records, formed);
-  return asked && ('none' in asked ? { ok: false, why: asked.none } : planStrokes(asked));
+  return asked && ('none' in asked ? { ok: false, why: asked.none } : planStrokes(asked, records.memo));
 }
-
-/** The same pane by the same school has the same strokes: planned once. */
-const planned = new Map<string, SqueegeeAnswer>();
 
 /** The roll that a pane's piece lies on in its newest plan; null: none, or a piece of each of several. */
 export function rollOfPane(surfaceId: string, records: { readonly plans: readonly Plan[]; readonly rolls: readonly Roll[] }): Roll | null {

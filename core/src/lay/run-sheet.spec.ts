@@ -7,9 +7,10 @@ import { careOfFace } from '../choose/index.js';
 import { edgeGapFor, shrinkRequestOf } from '../cut/index.js';
 import { shrinkPlan } from '../form/index.js';
 import { SHIPPED_STEPS_ID, shippedSteps } from './shipped-steps.js';
+import { Memo } from '../ground/index.js';
 
 const file = ternPoint();
-const records: LayRecords = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, stepSets: [], layEntries: [] }; // prettier-ignore
+const records: LayRecords = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, stepSets: [], layEntries: [], memo: new Memo() }; // prettier-ignore
 const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
 const tint: LayPane = { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'Tern Shade 35', care: 'blade', careWhy: 'Not hardened.', units: 'mm' }; // prettier-ignore
 const set = shippedSteps(demoFirm.id);
@@ -342,7 +343,7 @@ test('in an inch job no step, no caution and no kit line tells °C, m² or µm',
 
 describe('curved panes of the demo', () => {
   const van = launchAndShuttle();
-  const of: LayRecords = { firm: demoFirm, job: van.job, surfaces: van.surfaces, readings: van.readings, films: van.films, rolls: van.rolls, stepSets: [], layEntries: [] }; // prettier-ignore
+  const of: LayRecords = { firm: demoFirm, job: van.job, surfaces: van.surfaces, readings: van.readings, films: van.films, rolls: van.rolls, stepSets: [], layEntries: [], memo: new Memo() }; // prettier-ignore
   const rear = van.surfaces.find((s) => s.name === 'Rear window')!;
   const gunOf = (curved: Partial<NonNullable<Surface['curved']>>, more: Partial<Surface> = {}) =>
     layPaneOf({ ...rear, ...more, curved: { ...rear.curved!, ...curved } }, of)!.gun;

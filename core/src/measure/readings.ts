@@ -1,11 +1,13 @@
 import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
-import { contentHash } from '../ground/index.js';
+import { contentHash, type Memo } from '../ground/index.js';
 import type { TapeReading } from './adjustment.js';
 
 /** Records that say what of a surface was taped. */
 export interface TapedRecords {
   readonly surfaces: readonly Surface[];
   readonly readings: readonly Reading[];
+  /** What whoever asks has had worked out before. */
+  readonly memo: Memo;
 }
 
 /** The same measure on the window across. */

@@ -1,6 +1,7 @@
 import { defaultPrepareSettings, type PrepareSettings, type Surface, type WeatherDay } from '@yellow-pane/contracts';
 import { demoFirm, ternPoint } from '../../../demo/src/index.js';
 import { bandsOfJob, kitOfDay, kitPanesOf, ROOM, slipNeed, type DayRecords } from './job-day.js';
+import { Memo } from '../ground/index.js';
 
 const file = ternPoint();
 const weather: WeatherDay = {
@@ -12,7 +13,12 @@ const weather: WeatherDay = {
   nightLowC: 12,
 };
 const settings = (more: Partial<PrepareSettings> = {}): PrepareSettings => ({ ...defaultPrepareSettings, ...more });
-const records = (change: (s: Surface) => Surface = (s) => s): DayRecords => ({ ...file, firm: demoFirm, surfaces: file.surfaces.map(change) });
+const records = (change: (s: Surface) => Surface = (s) => s): DayRecords => ({
+  ...file,
+  firm: demoFirm,
+  surfaces: file.surfaces.map(change),
+  memo: new Memo(),
+});
 const bands = (r: DayRecords = records(), s = settings()) => bandsOfJob(r, s, weather, weather.on);
 const placeId = (name: string) => file.places.find((p) => p.name === name)!.id;
 

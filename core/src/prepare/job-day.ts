@@ -2,7 +2,7 @@ import type { Exposure, Film, Firm, Job, Place, PrepareSettings, Reading, Surfac
 import { uprightBendOf } from '../cut/index.js';
 import { surveySurface } from '../form/index.js';
 import { boundingBox, pathArea, pathLength } from '../geometry/index.js';
-import { contentHash, dayStartMs } from '../ground/index.js';
+import { contentHash, dayStartMs, type Memo } from '../ground/index.js';
 import { glassDay, indoorDay, typedOver } from './glass-day.js';
 import { kitList, type KitLine, type KitPane } from './kit-list.js';
 import { slipRules } from './slip-mix.js';
@@ -16,6 +16,8 @@ export interface DayRecords {
   readonly surfaces: readonly Surface[];
   readonly readings: readonly Reading[];
   readonly films: readonly Film[];
+  /** What whoever asks has had worked out before. */
+  readonly memo: Memo;
 }
 
 /** Room air where nobody measured: °C and %. @source common practice: a heated room */
@@ -50,7 +52,7 @@ export function workAsked(surface: Surface, film: Film | null, settings: Prepare
  */
 export function dayOfPane(surface: Surface, records: DayRecords, settings: PrepareSettings, known: WeatherDay | null, on: string): PaneDay {
   const missing = (text: string): PaneDay => ({ ok: false, surfaceId: surface.id, missing: text });
-  const { outline } = surveySurface(surface, { surfaces: [...records.surfaces], readings: [...records.readings] }).survey;
+  const { outline } = surveySurface(surface, records).survey;
   const { job } = records;
   const exposure: Exposure | null = surface.exposure;
   if (!outline) return missing('It is not measured yet.');
@@ -122,9 +124,9 @@ export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weath
 
 function areaOf(
   surface: Surface,
-  records: Pick<DayRecords, 'surfaces' | 'readings'>,
+  records: Pick<DayRecords, 'surfaces' | 'readings' | 'memo'>,
 ): { areaM2: number; perimeterMm: number; widthMm: number; heightMm: number } | null {
-  const { outline, path } = surveySurface(surface, { surfaces: [...records.surfaces], readings: [...records.readings] }).survey;
+  const { outline, path } = surveySurface(surface, records).survey;
   if (!outline || !path) return null;
   const box = boundingBox(outline);
   return { areaM2: Math.abs(pathArea(path)) / 1e6, perimeterMm: pathLength(path), widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY };
@@ -143,7 +145,7 @@ export function kitPanesOf(records: DayRecords, settings: PrepareSettings): KitP
     if (!size) return [];
     const film = records.films.find((f) => f.id === s.filmId) ?? null;
     const place = records.places.find((p) => p.id === s.placeId)?.name ?? '';
-    const bend = s.curved ? { bendPerMm: uprightBendOf(s, { surfaces: [...records.surfaces], readings: [...records.readings] }) } : {};
+    const bend = s.curved ? { bendPerMm: uprightBendOf(s, records) } : {};
     return [{ name: s.name, ...size, ...bend, heightAboveFloorMm: s.exposure?.heightAboveFloorMm ?? null, frame: s.frame, film, place }];
   });
 }

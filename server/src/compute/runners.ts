@@ -1,8 +1,11 @@
+import { cutMethod } from '@yellow-pane/contracts';
 import type {
   CloudRequest,
+  CutSettings,
   Film,
   Layout,
   LayoutComputeInput,
+  LogEntry,
   PaneCloud,
   PaneShape,
   PaneVerdict,
@@ -16,10 +19,12 @@ import {
   cloudOfPane,
   judgePane,
   layPiecesOnRolls,
+  Memo,
   methodFigures,
   planStrokes,
   shrinkPlan,
   type MethodFigures,
+  type PlainRecords,
   type Result,
   type SqueegeeAnswer,
   type StrokesAsked,
@@ -33,16 +38,27 @@ export interface SurveyAsked {
   readonly shape: PaneShape | null;
 }
 
+/** Methods of cutting a film, to be compared. */
+export interface MethodsAsked {
+  readonly records: PlainRecords & { readonly entries: readonly LogEntry[] };
+  readonly settings: CutSettings;
+  readonly filmId: string;
+}
+
+/** What this thread has had worked out. */
+const memo = new Memo();
+
 /** Heavy computations by name: plain data in, plain data out. The same in a worker thread and, for tests, in place. */
 export const runners = {
   layout: (input: LayoutComputeInput): Layout => layPiecesOnRolls(input, input.steps, 60),
-  methods: (input: { calls: Parameters<typeof methodFigures>[] }): MethodFigures[] => input.calls.map((c) => methodFigures(...c)),
-  strokes: (asked: readonly StrokesAsked[]): SqueegeeAnswer[] => asked.map(planStrokes),
+  methods: ({ records, settings, filmId }: MethodsAsked): MethodFigures[] =>
+    cutMethod.options.map((m) => methodFigures({ ...records, memo }, settings, filmId, m)),
+  strokes: (asked: readonly StrokesAsked[]): SqueegeeAnswer[] => asked.map((a) => planStrokes(a, memo)),
   survey: (asked: SurveyAsked): SurveyResult => surveyInWords(asked.readings, asked.calledCrooked, asked.shape),
-  verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films),
+  verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films, memo),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
     try {
-      return { ok: true, value: shrinkPlan(input) };
+      return { ok: true, value: shrinkPlan(input, memo) };
     } catch (error) {
       // what the measures do not allow is told in words
       if (error instanceof RangeError) return { ok: false, message: error.message };

@@ -1,5 +1,6 @@
 import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
 import { boundingBox, offsetOutline, regionOf, common, vec, without, type Polygon, type Region, isConvex, liesInConvex } from '../../geometry/index.js';
+import { type Memo } from '../../ground/index.js';
 import { bandsOf, designOnPane, figureOnPane, zonesOfMarking, type PaneOnWall } from './pattern.js';
 import type { PlotRequest } from './plot-paths.js';
 
@@ -22,6 +23,7 @@ export interface DesignedPane {
   /** Doubt of width and height that every piece must hold. */
   readonly marginMm: { readonly width: number; readonly height: number };
   readonly roundUp: (mm: number) => number;
+  readonly memo: Memo;
 }
 
 /**
@@ -32,7 +34,7 @@ export interface DesignedPane {
  */
 export function piecesOfDesign(d: DesignedPane): { readonly ok: true; readonly pieces: DesignedPiece[] } | { readonly ok: false; readonly message: string } {
   const design = d.surface.design!;
-  const read = designOnPane(design, d.pane);
+  const read = designOnPane(design, d.pane, d.memo);
   if (!read.ok) return read;
   const box = boundingBox(d.pane.outline);
   const { plain, allowances: a } = d;
@@ -131,7 +133,7 @@ function plottedRegion(d: DesignedPane, frosted: Region): Region {
 /** What the plotter cuts of a designed piece: film that stays, in the frame of the sheet seen from the film side. */
 export function keepOnSheet(d: DesignedPane, piece: DesignedPiece): { keep: Region; wasteBox: PlotRequest['wasteBox'] } | null {
   const design = d.surface.design!;
-  const read = designOnPane(design, d.pane);
+  const read = designOnPane(design, d.pane, d.memo);
   if (!read.ok || !piece.piece.isPlotted) return null;
   const { widthMm: w, heightMm: h } = piece.piece;
   const { x, y } = piece.cornerMm;

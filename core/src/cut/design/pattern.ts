@@ -14,6 +14,7 @@ import {
   type Polygon,
   type Region,
 } from '../../geometry/index.js';
+import { Memo, shelf } from '../../ground/index.js';
 
 /**
  * A frosted design on one pane. The design is drawn once in the frame of the wall (x from the left side of the first pane, y up from the
@@ -92,17 +93,10 @@ function motifs(zone: HeightZone, pitchMm: number, sizeAt: (shareUp: number) => 
  * The part of a design that lies on a pane.
  * @returns a sentence where the design does not read or a height is missing
  */
-export function designOnPane(design: Design, pane: PaneOnWall): PaneDesignAnswer {
-  const key = JSON.stringify([design, pane]);
-  const before = known.get(key);
-  if (before) return before;
-  const made = drawOnPane(design, pane);
-  if (known.size > 300) known.clear();
-  known.set(key, made);
-  return made;
-}
+export const designOnPane = (design: Design, pane: PaneOnWall, memo = new Memo()): PaneDesignAnswer =>
+  memo.once(drawn, JSON.stringify([design, pane]), () => drawOnPane(design, pane));
 /** Asked for by the drawing, the pieces and the plotter alike: drawn once. */
-const known = new Map<string, PaneDesignAnswer>();
+const drawn = shelf<PaneDesignAnswer>(300);
 
 function drawOnPane(design: Design, pane: PaneOnWall): PaneDesignAnswer {
   const own = boundingBox(pane.outline);

@@ -1,5 +1,4 @@
 import type { Film, JobDocument, Layout, LayoutComputeInput, LeftoverRule, Piece, Roll } from '@yellow-pane/contracts';
-import { cutMethod } from '@yellow-pane/contracts';
 import {
   availableForJobMm,
   checkLayout,
@@ -118,7 +117,7 @@ export class CutService {
 
   /** What the job's films come to, by the plan that stands; where there is none, by a proposal. @throws Refusal not-cuttable */
   async sheet(jobId: string): Promise<CutSheet> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     const films: FilmSheet[] = [];
     const finished = finishedPieces(doc.plans, doc.entries, doc.rolls);
     for (const film of filmsToCut(doc)) {
@@ -158,6 +157,6 @@ export class CutService {
 
   async methods(jobId: string, filmId: string): Promise<MethodFigures[]> {
     const doc = await this.jobs.open(jobId);
-    return this.compute.run('methods', { calls: cutMethod.options.map((m) => [doc, doc.job.cut, filmId, m]) });
+    return this.compute.run('methods', { records: doc, settings: doc.job.cut, filmId });
   }
 }

@@ -67,7 +67,7 @@ export class PlotterService {
   }
 
   private async find(jobId: string, pieceId: string, settings: Pick<PlotSettings, 'weeding' | 'registration'>): Promise<{ sheet: PlotSheet; label: string }> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     for (const film of doc.films) {
       const cut = cutsForFilm(doc, film.id).find((c) => c.pieces.some((p) => p.id === pieceId));
       if (!cut) continue;

@@ -31,7 +31,7 @@ export class FormService {
 
   /** @throws Refusal not-formable when no curved pane can be planned */
   async document(jobId: string, surfaceId: string | undefined): Promise<FormingSheetDocument> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     const panes: PrintedForm[] = [];
     let why: string | null = null;
     for (const surface of doc.surfaces) {

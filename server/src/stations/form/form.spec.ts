@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { demoId, launchAndShuttle } from '@yellow-pane/demo';
 import { paneCloud, problem, shrinkPlan, squeegeeResult, type ShrinkInput } from '@yellow-pane/contracts';
-import { shrinkRequestOf } from '@yellow-pane/core';
+import { shrinkRequestOf, Memo } from '@yellow-pane/core';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import request from 'supertest';
 import type { App } from '../../app.js';
@@ -34,7 +34,7 @@ async function inputOf(name: string): Promise<ShrinkInput> {
   const surface = doc.surfaces.find((s) => s.name === name)!;
   const asked = shrinkRequestOf(
     surface,
-    doc,
+    { ...doc, memo: new Memo() },
     doc.films.find((f) => f.id === surface.filmId)!,
   )!;
   if ('blocked' in asked) throw new Error(asked.blocked);

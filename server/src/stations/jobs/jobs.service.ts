@@ -23,7 +23,7 @@ import {
   type StepSet,
   type StockView,
 } from '@yellow-pane/contracts';
-import { dropKey, freeMm, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
+import { dropKey, freeMm, Memo, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import { Refusal } from '../../problem.js';
@@ -47,6 +47,8 @@ const alive = <T extends { deletedAt: string | null }>(list: readonly T[]): T[] 
 const byOrder = <T extends { order: number }>(list: T[]): T[] => list.sort((a, b) => a.order - b.order);
 const addPatch = (kind: RecordKind, record: { id: string }): Patch => ({ op: 'add', kind, id: record.id, value: record as unknown as Record<string, unknown> });
 
+export type OpenJob = JobDocument & { readonly memo: Memo };
+
 /** Jobs: listing, opening, starting, and job files in and out. */
 export class JobsService {
   constructor(
@@ -54,6 +56,7 @@ export class JobsService {
     private readonly changes: ChangeService,
     private readonly now: () => Date,
     private readonly hasPhoto: (photo: string) => boolean = () => false,
+    private readonly memo = new Memo(),
   ) {}
 
   async firm(): Promise<Firm> {
@@ -71,7 +74,7 @@ export class JobsService {
     const jobs = alive(await this.records.all('job'));
     const out: JobSummary[] = [];
     for (const job of jobs) {
-      const doc = await this.document(job);
+      const doc = { ...(await this.document(job)), memo: this.memo };
       const measured = doc.surfaces.filter((s) => !['nothing', 'impossible'].includes(surveySurface(s, doc).survey.status));
       out.push({
         id: job.id,
@@ -180,6 +183,11 @@ export class JobsService {
   async open(jobId: string, personId?: string, deviceId?: string): Promise<JobDocument> {
     const doc = await this.document(await this.job(jobId));
     return { ...doc, ...(personId ? await this.changes.canUndo(jobId, personId, deviceId) : {}) };
+  }
+
+  /** The open job with what this process has had worked out of it: what core's questions about panes and plans are asked of. */
+  async openWithMemo(jobId: string): Promise<OpenJob> {
+    return { ...(await this.open(jobId)), memo: this.memo };
   }
 
   private async document(job: Job): Promise<JobDocument> {

@@ -34,7 +34,7 @@ export class LayService {
   ) {}
 
   private async pane(jobId: string, surfaceId: string): Promise<{ surface: Surface; doc: LayRecords }> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     const surface = doc.surfaces.find((s) => s.id === surfaceId);
     if (!surface) throw new Refusal('not-found', 'There is no such pane in this job.');
     return { surface, doc };
@@ -71,7 +71,7 @@ export class LayService {
 
   /** @throws Refusal not-layable when there is nothing to lay */
   async document(jobId: string, surfaceId: string | undefined): Promise<RunSheetDocument> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     const panes: PrintedPane[] = [];
     const strokesOf = await this.strokes(doc, surfaceId);
     for (const surface of doc.surfaces) {
@@ -113,7 +113,7 @@ export class LayService {
   }
 
   async logCsv(jobId: string): Promise<string> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     const inForce = new Set(linesInForce(doc.layEntries).map((e) => e.id));
     const rows = [...doc.layEntries]
       .sort((a, b) => a.occurredAt.localeCompare(b.occurredAt) || a.id.localeCompare(b.id))
@@ -137,7 +137,7 @@ export class LayService {
   async minutes(): Promise<LearnedMinutes> {
     const jobs = (await this.records.all('job')).filter((j) => !j.deletedAt);
     const docs: LayRecords[] = [];
-    for (const job of jobs) docs.push(await this.jobs.open(job.id));
+    for (const job of jobs) docs.push(await this.jobs.openWithMemo(job.id));
     const rates = (await this.records.all('rates')).sort((a, b) => b.version - a.version)[0];
     return rates ? learnedFrom(docs, rates) : [];
   }

@@ -44,7 +44,7 @@ export class PrepareService {
 
   /** Each facade of the job over the day, as the screen shows it. */
   async day(jobId: string, on: string | undefined, sky: WeatherDay['sky'] | undefined): Promise<JobDay> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     const settings = doc.job.prepare ?? defaultPrepareSettings;
     const weather = await this.weatherFor(doc.job, on, sky);
     const bands = bandsOfJob(doc, settings, weather, weather.on).map(({ day, ...band }) => ({
@@ -59,7 +59,7 @@ export class PrepareService {
   }
 
   async kit(jobId: string): Promise<KitLines> {
-    const doc = await this.jobs.open(jobId);
+    const doc = await this.jobs.openWithMemo(jobId);
     const settings = doc.job.prepare ?? defaultPrepareSettings;
     return dayKit(doc, settings, slipNeed(doc, settings, [])).map((l) => ({
       ...l,

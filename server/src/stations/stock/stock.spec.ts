@@ -3,7 +3,7 @@ import request from 'supertest';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { v7 as uuidv7 } from 'uuid';
 import type { JobDocument, Patch, Plan, Problem, Roll, StockLine } from '@yellow-pane/contracts';
-import { filmPlanInput, knifeOrder, promiseNeededMm, reserve, takeFromStock } from '@yellow-pane/core';
+import { filmPlanInput, knifeOrder, promiseNeededMm, reserve, takeFromStock, Memo } from '@yellow-pane/core';
 import { demoFilms } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
 import { ines, lanternStreetId, okan, draftPlan, openBench, TestDevice, ternPointId } from '../../bench.testing.js';
@@ -118,7 +118,7 @@ describe('a plan, its promise and the stock', () => {
     const gone = await change(ternPointId, 'Away', [{ op: 'set', kind: 'roll', id: roll.id, field: 'deletedAt', value: new Date().toISOString() }]);
     expect((gone.body as Problem).code).toBe('stock-promised');
     // the other job's plan sees only what is free for it
-    const input = filmPlanInput(await document(lanternStreetId), (await document(lanternStreetId)).job.cut, roll.filmId, undefined);
+    const input = filmPlanInput({ ...(await document(lanternStreetId)), memo: new Memo() }, (await document(lanternStreetId)).job.cut, roll.filmId, undefined);
     expect(input.layout.rolls.find((r) => r.id === roll.id)!.availableMm).toBe(12_400 - 9000 - roll.leadInMm);
   });
 

@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { CutSettings, Layout } from '@yellow-pane/contracts';
-import type { JobRecords, LayoutInput, MethodFigures } from '@yellow-pane/core';
+import type { LayoutInput, MethodFigures, PlainRecords } from '@yellow-pane/core';
 import type { LogEntry } from '@yellow-pane/contracts';
 import type { LayoutWorker } from './layout.worker';
 
@@ -27,7 +27,7 @@ export class LayoutSearch {
     return this.worker(filmId).stop();
   }
 
-  methods(records: JobRecords & { entries: readonly LogEntry[] }, settings: CutSettings, filmId: string): Promise<MethodFigures[]> {
+  methods(records: PlainRecords & { entries: readonly LogEntry[] }, settings: CutSettings, filmId: string): Promise<MethodFigures[]> {
     return this.worker('methods').methods(records, settings, filmId);
   }
 }

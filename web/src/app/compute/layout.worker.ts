@@ -1,12 +1,14 @@
 import { expose } from 'comlink';
-import { cutMethod, type Layout } from '@yellow-pane/contracts';
-import { LayoutPlanner, methodFigures, type LayoutInput, type MethodFigures } from '@yellow-pane/core';
+import { cutMethod, type CutSettings, type Layout, type LogEntry } from '@yellow-pane/contracts';
+import { LayoutPlanner, Memo, methodFigures, type LayoutInput, type MethodFigures, type PlainRecords } from '@yellow-pane/core';
 
 /** How long the search may hold the thread before it looks whether it was stopped, ms. */
 const SLICE_MS = 40;
 /** How long a plan is searched at most, ms. Time only decides how many steps are run; the steps decide the plan. */
 const SEARCH_MS = 4000;
 let current = 0;
+/** What this worker has had worked out. */
+const memo = new Memo();
 
 const api = {
   /**
@@ -34,8 +36,8 @@ const api = {
   stop(): void {
     current++;
   },
-  methods: (...[records, settings, filmId]: [Parameters<typeof methodFigures>[0], Parameters<typeof methodFigures>[1], string]): MethodFigures[] =>
-    cutMethod.options.map((m) => methodFigures(records, settings, filmId, m)),
+  methods: (...[records, settings, filmId]: [PlainRecords & { readonly entries: readonly LogEntry[] }, CutSettings, string]): MethodFigures[] =>
+    cutMethod.options.map((m) => methodFigures({ ...records, memo }, settings, filmId, m)),
 };
 
 export type LayoutWorker = typeof api;

@@ -1,6 +1,18 @@
 import { expose, transfer } from 'comlink';
 import type { MeshStation, PaneCloud, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
-import { cloudOfPane, formedPane, likelyFrame, meshOf, practicePane, readCloud, shrinkPlan, tryLine, type CloudUnit, type Result } from '@yellow-pane/core';
+import {
+  cloudOfPane,
+  formedPane,
+  likelyFrame,
+  Memo,
+  meshOf,
+  practicePane,
+  readCloud,
+  shrinkPlan,
+  tryLine,
+  type CloudUnit,
+  type Result,
+} from '@yellow-pane/core';
 
 /** A line while it is dragged: what hangs from it, and the map. */
 export interface DraggedLine {
@@ -18,6 +30,8 @@ export interface CloudPreview {
 
 /** Somebody has asked for something. */
 let isAsked = false;
+/** What this worker has had worked out: the slow part of a pane is kept while only the line, the film or the school changes. */
+const memo = new Memo();
 
 /** What the measures do not allow is an answer in words. */
 const told = <T>(work: () => T): Result<T> => {
@@ -31,10 +45,10 @@ const told = <T>(work: () => T): Result<T> => {
 };
 
 const api = {
-  plan: (input: ShrinkInput): Result<ShrinkPlan> => told(() => shrinkPlan(input)),
+  plan: (input: ShrinkInput): Result<ShrinkPlan> => told(() => shrinkPlan(input, memo)),
   drag: (input: ShrinkInput): Result<DraggedLine> =>
     told(() => {
-      const pane = formedPane({ ...input, stepMm: 20 });
+      const pane = formedPane({ ...input, stepMm: 20 }, memo);
       const { line, field } = tryLine(pane, input);
       return {
         line: line.map((p) => ({ x: p.u, y: p.v })),

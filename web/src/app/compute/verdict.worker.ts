@@ -1,7 +1,9 @@
 import { expose } from 'comlink';
 import type { Allowances, CutSettings, Film, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
-import { judgeFilm, judgePane, materialFor, preparePane, type Material, type PaneSize } from '@yellow-pane/core';
+import { judgeFilm, judgePane, materialFor, Memo, preparePane, type Material, type PaneSize } from '@yellow-pane/core';
 
+/** What this worker has had worked out: panes of one size on one facade share their year. */
+const memo = new Memo();
 let current = 0;
 let currentJob = 0;
 
@@ -13,12 +15,12 @@ export interface PaneToJudge {
 }
 
 const api = {
-  judge: (input: VerdictInput, films: Film[]): PaneVerdict => judgePane(input, films),
+  judge: (input: VerdictInput, films: Film[]): PaneVerdict => judgePane(input, films, memo),
   /** The verdict on every pane's own film, told pane by pane; a newer call, or `stop`, ends it. */
   async judgeJob(items: PaneToJudge[], report: (done: number, id: string, grade: Grade, reason: string) => void): Promise<void> {
     const mine = ++currentJob;
     for (const [i, item] of items.entries()) {
-      const verdict = judgeFilm(preparePane(item.input), item.film);
+      const verdict = judgeFilm(preparePane(item.input, memo), item.film);
       report(i + 1, item.id, verdict.grade, verdict.reasons[0] ?? '');
       await new Promise((r) => setTimeout(r));
       if (mine !== currentJob) return;

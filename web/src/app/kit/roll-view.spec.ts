@@ -1,5 +1,5 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { filmPlanInput, layPiecesOnRolls } from '@yellow-pane/core';
+import { filmPlanInput, layPiecesOnRolls, Memo } from '@yellow-pane/core';
 import { demoFirm, ternPoint } from '../../../../demo/src/index';
 import { RollView } from './roll-view';
 
@@ -8,7 +8,7 @@ const film = (kind: string) => file.films.find((f) => f.kind === kind)!;
 
 function show(kind: string, more: Record<string, unknown> = {}): ComponentFixture<RollView> {
   const f = film(kind);
-  const input = filmPlanInput({ ...file, firm: demoFirm, entries: [] }, file.job.cut, f.id, undefined);
+  const input = filmPlanInput({ ...file, firm: demoFirm, entries: [], memo: new Memo() }, file.job.cut, f.id, undefined);
   const fixture = TestBed.createComponent(RollView);
   const inputs = {
     layout: layPiecesOnRolls(input.layout, 20),
@@ -77,7 +77,10 @@ describe('the roll drawn to scale', () => {
 
   test('a roll that is too short says by how much', () => {
     const roll = { ...file.rolls.find((r) => r.filmId === film('solar').id)!, lengthM: 1 };
-    const layout = layPiecesOnRolls(filmPlanInput({ ...file, firm: demoFirm, entries: [] }, file.job.cut, film('solar').id, undefined).layout, 5);
+    const layout = layPiecesOnRolls(
+      filmPlanInput({ ...file, firm: demoFirm, entries: [], memo: new Memo() }, file.job.cut, film('solar').id, undefined).layout,
+      5,
+    );
     expect((show('solar', { roll, layout }).nativeElement as HTMLElement).textContent).toMatch(/\d+\.\d m short/);
   });
 });

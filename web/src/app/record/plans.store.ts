@@ -32,7 +32,7 @@ export const PlansStore = signalStore(
   withState<{ byFilm: Record<string, FilmPlan> }>({ byFilm: {} }),
   withComputed((_store, record = inject(RecordStore)) => ({
     inputs: computed<ReadonlyMap<string, FilmPlanInput>>(() => {
-      const doc = record.doc();
+      const doc = record.records();
       if (!doc) return new Map();
       return new Map(filmsToCut(doc).map((f) => [f.id, filmPlanInput(doc, doc.job.cut, f.id, newestPlan(doc.plans, f.id))]));
     }),

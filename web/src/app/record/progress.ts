@@ -18,11 +18,11 @@ export class JobProgress {
 
   /** Pieces already cut that do not cover their panes any more. */
   readonly short = computed<readonly CutShort[]>(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     return doc ? piecesCutShort(doc, this.record.units()) : [];
   });
   readonly bySurface = computed<ReadonlyMap<string, Progress>>(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     if (!doc) return new Map();
     const cut = panesReadyToLay(doc, this.short());
     const laid = laidPanes(doc.layEntries);

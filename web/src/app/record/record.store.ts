@@ -1,6 +1,7 @@
-import { inject } from '@angular/core';
-import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
+import { computed, inject } from '@angular/core';
+import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import type { Change, JobDocument, Patch } from '@yellow-pane/contracts';
+import { Memo } from '@yellow-pane/core';
 import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
@@ -12,6 +13,9 @@ import { nothingInHand, paneToTakeUp, withPaneInHand } from './with-pane-in-hand
 
 /** What the shell says about saving. */
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'unsafe' | 'refused';
+
+/** The open job, with what this page has had worked out of it: what core's questions about panes and plans are asked of. It never leaves this thread. */
+export type OpenJob = JobDocument & { readonly memo: Memo };
 
 interface RecordState {
   doc: JobDocument | null;
@@ -44,6 +48,12 @@ export const RecordStore = signalStore(
   { providedIn: 'root' },
   withState(start),
   withPaneInHand(),
+  withComputed(({ doc }, memo = new Memo()) => ({
+    records: computed((): OpenJob | null => {
+      const open = doc();
+      return open && { ...open, memo };
+    }),
+  })),
   withMethods((store, api = inject(Api), device = inject(Device), sender = inject(Sender), local = inject(LocalStore)) => {
     /** What the bench has said of the open job, and what of this device is on its way. */
     let replica: Replica | null = null;

@@ -100,7 +100,7 @@ export class ChoosePage {
   protected readonly part = signal<'forming' | 'light'>('forming');
   protected readonly isForming = computed(() => this.surface()?.curved != null && this.part() === 'forming');
   private readonly size = computed(() => {
-    const [doc, s] = [this.record.doc(), this.surface()];
+    const [doc, s] = [this.record.records(), this.surface()];
     const box = doc && s ? enclosingRectangle(surveySurface(s, doc).survey) : null;
     return box ? { widthMm: box.widthMm, heightMm: box.heightMm } : { widthMm: 1000, heightMm: 1200 };
   });
@@ -235,7 +235,7 @@ export class ChoosePage {
 
   /** What each film costs for the panes at hand, laid out on the widths it is sold in. */
   private price(ids: readonly string[], films: readonly Film[]): void {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const key = contentHash([ids, films.map((f) => f.id)]);
     if (!doc || key === this.costed) return;
     this.costed = key;

@@ -122,7 +122,7 @@ export class CutPage {
 
   /** The selected pane with its piece, or why it has none. */
   protected readonly here = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const surface = this.record.surface();
     if (!doc || !surface) return null;
     const cut = surface.filmId
@@ -153,7 +153,7 @@ export class CutPage {
     };
   });
   private placesOf(surface: Surface): ReturnType<typeof piecePlaces> {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const film = doc?.films.find((f) => f.id === surface.filmId);
     return doc && film ? piecePlaces(paneToPiece(surface, doc, film)) : [];
   }
@@ -239,7 +239,7 @@ export class CutPage {
   }
 
   private async compare(filmId: string, key: string): Promise<void> {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     if (!doc || this.methods()?.key === filmId + key) return;
     this.methods.set({ key: filmId + key, figures: [] });
     const figures = await this.search.methods(

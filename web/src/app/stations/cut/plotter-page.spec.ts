@@ -1,7 +1,7 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { defaultPlotSettings, type PlotRun, type PlotStatus, type Sent } from '@yellow-pane/contracts';
-import { contentHash, paneToPiece, plotOfPiece } from '@yellow-pane/core';
+import { contentHash, paneToPiece, plotOfPiece, Memo } from '@yellow-pane/core';
 import { Api, ApiProblem } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { RecordStore } from '../../record/record.store';
@@ -115,7 +115,7 @@ describe('the plotter', () => {
   test('a run that broke off goes on only with the very same paths', async () => {
     const doc = api.doc;
     const film = doc.films.find((f) => f.id === desk().filmId)!;
-    const sheet = plotOfPiece(paneToPiece(desk(), doc, film), desk().id, { weeding: true, registration: true })!;
+    const sheet = plotOfPiece(paneToPiece(desk(), { ...doc, memo: new Memo() }, film), desk().id, { weeding: true, registration: true })!;
     await open([
       runOf(doc.job.id, desk().id, 'interrupted', {
         pathsHash: contentHash(sheet.paths),

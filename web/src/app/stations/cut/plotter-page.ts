@@ -149,7 +149,7 @@ export class PlotterPage {
 
   /** Pieces that a plotter cuts, of all films. */
   protected readonly pieces = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     if (!doc) return [];
     return doc.films.flatMap((film) =>
       doc.surfaces.some((s) => s.filmId === film.id && s.design)
@@ -162,7 +162,7 @@ export class PlotterPage {
     return this.pieces().find((p) => p.id === wanted || p.surface.id === wanted)?.id ?? this.pieces()[0]?.id ?? null;
   });
   private readonly plan = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const piece = this.pieces().find((p) => p.id === this.pieceId());
     const { weeding, registration } = this.settings();
     return doc && piece ? { piece, sheet: plotOfPiece(paneToPiece(piece.surface, doc, piece.filmRecord), piece.id, { weeding, registration }) } : null;

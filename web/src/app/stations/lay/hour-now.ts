@@ -84,7 +84,7 @@ export class HourNow {
 
   /** @returns null where nothing honest can be said */
   of(surface: Surface): HourVerdict | null {
-    const [doc, loaded, today] = [this.record.doc(), this.weather(), this.today()];
+    const [doc, loaded, today] = [this.record.records(), this.weather(), this.today()];
     if (!doc) return null;
     const planned = { ...defaultPrepareSettings, ...doc.job.prepare };
     // what was read on another day says nothing of this one

@@ -57,11 +57,11 @@ export class LayStore {
     return doc ? stepSetOf(doc.job.firmId, doc.stepSets, doc.layEntries) : null;
   });
   private readonly progress = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     return doc ? layProgress(doc) : new Map<string, PaneProgress>();
   });
   readonly rows = computed<LayPaneRow[]>(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const progress = this.progress();
     return (doc?.surfaces ?? []).flatMap((surface) => {
       const p = progress.get(surface.id);
@@ -72,17 +72,17 @@ export class LayStore {
   readonly here = computed(() => this.rows().find((r) => r.surface.id === this.record.selectedId()) ?? null);
   /** The pane’s own figures, and its outline as seen from the face that is worked on. */
   readonly pane = computed(() => {
-    const [doc, here] = [this.record.doc(), this.here()];
+    const [doc, here] = [this.record.records(), this.here()];
     return doc && here ? layPaneOf(here.surface, doc) : null;
   });
   readonly sheet = computed(() => {
-    const [doc, here] = [this.record.doc(), this.here()];
+    const [doc, here] = [this.record.records(), this.here()];
     return doc && here ? sheetOfSurface(here.surface, doc) : null;
   });
   private readonly search = inject(ShrinkSearch);
   private readonly made = signal<{ key: string; plan: ShrinkPlan | null } | null>(null);
   private readonly shrinkInput = computed(() => {
-    const [doc, here] = [this.record.doc(), this.here()];
+    const [doc, here] = [this.record.records(), this.here()];
     const film = doc?.films.find((f) => f.id === here?.surface.filmId);
     const asked = doc && here?.surface.curved && film ? shrinkRequestOf(here.surface, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
     return asked && 'input' in asked ? asked.input : null;
@@ -93,7 +93,7 @@ export class LayStore {
     return input && made?.key === contentHash(input) ? made.plan : null;
   });
   readonly strokes = computed(() => {
-    const [doc, here] = [this.record.doc(), this.here()];
+    const [doc, here] = [this.record.records(), this.here()];
     return doc && here ? squeegeeOfSurface(here.surface, doc, this.formed()) : null;
   });
   /** All steps, those of later visits last in the list as they stand in it. */
@@ -119,7 +119,7 @@ export class LayStore {
   /** Waits that ran out while this page was open, until somebody looks. */
   readonly over = signal<readonly RunningWait[]>([]);
   readonly roll = computed(() => {
-    const [doc, here] = [this.record.doc(), this.here()];
+    const [doc, here] = [this.record.records(), this.here()];
     return doc && here ? rollOfPane(here.surface.id, doc) : null;
   });
   /** When the step in hand began: with the line before it. */

@@ -211,7 +211,7 @@ export class MeasurePage {
   });
 
   protected readonly view = computed(() => {
-    const [doc, surface] = [this.record.doc(), this.record.surface()];
+    const [doc, surface] = [this.record.records(), this.record.surface()];
     return doc && surface ? paneView(surface, doc, this.record.units(), this.askedAll().has(surface.id)) : null;
   });
 
@@ -239,7 +239,7 @@ export class MeasurePage {
     this.drawing()?.focusOn(key);
   }
   protected save(key: MeasureKey, typed: Pick<TypedReading, 'typed' | 'unit' | 'lengthMm'>, instrument: 'tape' | 'laser' = 'tape'): void {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const surface = this.record.surface();
     const person = this.device.person();
     if (!doc || !surface || !person) return;
@@ -265,7 +265,7 @@ export class MeasurePage {
     if (r) this.save(key, { typed: r.typed, unit: r.unit, lengthMm: r.lengthMm });
   }
   protected withdraw(key: MeasureKey): void {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const surface = this.record.surface();
     if (!doc || !surface) return;
     const own = surveySurface(surface, doc).inForce.find((r) => r.measure === key && r.surfaceId === surface.id);
@@ -279,7 +279,7 @@ export class MeasurePage {
     if (s) void this.record.set(`Take the signature of ${s.name} back`, 'surface', s.id, { signed: null });
   }
   protected sign(believes: string, words: string): void {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const surface = this.record.surface();
     const person = this.device.person();
     if (!doc || !surface || !person) return;

@@ -1,4 +1,4 @@
-import type { JobDocument, MeasureKey, Reading, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { MeasureKey, Reading, Surface, UnitSystem } from '@yellow-pane/contracts';
 import {
   askText,
   cutOfSurface,
@@ -17,6 +17,7 @@ import {
   tapesOf,
   verdictText,
 } from '@yellow-pane/core';
+import type { OpenJob } from '../../record/record.store';
 import { formatDifference, formatLength, told } from '@yellow-pane/core/ground';
 import { methodNames } from '../../kit/method-names';
 import { keysToShow, shapeKeysToShow } from './measure.updaters';
@@ -43,7 +44,7 @@ function cutNote(answer: Answer, method: Method): { text: string; isBlocked: boo
 }
 
 /** What may have happened, the likeliest first; one of them may be signed for where the piece must fit. */
-function suspectsOf(surveyed: Surveyed, surface: Surface, doc: JobDocument, method: Method, units: UnitSystem) {
+function suspectsOf(surveyed: Surveyed, surface: Surface, doc: OpenJob, method: Method, units: UnitSystem) {
   const { survey, judged, inForce } = surveyed;
   if (!isBad(surveyed) || survey.status === 'impossible') return [];
   const toSign = survey.status === 'doubtful' && mustFit(method) ? signable(judged, tapesOf(inForce, doc.readings), surface.calledCrooked) : [];
@@ -95,7 +96,7 @@ function factsOf({ survey }: Surveyed, surface: Surface, answer: Answer, keyCoun
  * What Measure shows of a pane: the fields of its drawing, what its tapes say to each other, and what a piece of it would be.
  * @param asksAll all eight tapes were asked for
  */
-export function paneView(surface: Surface, doc: JobDocument, units: UnitSystem, asksAll: boolean) {
+export function paneView(surface: Surface, doc: OpenJob, units: UnitSystem, asksAll: boolean) {
   const surveyed = surveySurface(surface, doc);
   const { survey, inForce, isSigned } = surveyed;
   const method = surface.method ?? doc.job.method;

@@ -26,7 +26,7 @@ export class DayStore {
   /** What a service says, or the made-up day where that is switched on; else what was typed on site, if it is enough. */
   readonly weather = computed(() => (this.loaded()?.key === this.key() ? this.loaded()!.weather : typedDay(this.on(), this.settings().typed)));
   readonly bands = computed<readonly DayBand[]>(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     // while the answer is on its way nothing is said; without any weather glass between two rooms still has its day
     const weather = this.weather();
     return doc && this.isPlaced() && (weather || this.failed()) ? bandsOfJob(doc, this.settings(), weather, this.on()) : [];
@@ -35,11 +35,11 @@ export class DayStore {
   readonly here = computed(() => this.bands().find((b) => b.surfaceIds.includes(this.record.selectedId() ?? '')) ?? null);
   /** Wet glass of the day and how warm it is in its good hours. */
   readonly slip = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     return doc ? slipNeed(doc, this.settings(), this.bands()) : { wetAreaM2: 0, glassC: 20 };
   });
   readonly kit = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     return doc ? toldAll(dayKit(doc, this.settings(), this.slip()), this.record.units()) : [];
   });
   /** The clock at the site, when the day is today. */

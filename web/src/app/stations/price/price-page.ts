@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { defaultCutSettings, type Film, type JobDocument, type Patch, type Quote, type QuoteLine, type QuotePrice } from '@yellow-pane/contracts';
-import { figureOf, formatLength, measureOf, parseLength } from '@yellow-pane/core/ground';
+import { figureOf, formatLength, measureOf, Memo, parseLength } from '@yellow-pane/core/ground';
 import { priceQuote, resurvey } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
@@ -287,12 +287,13 @@ export class PricePage {
 
   /** The job that an accepted quote became, as it stands now. */
   private readonly job = signal<JobDocument | null>(null);
+  private readonly memo = new Memo();
   /** What the survey made of the quote. */
   protected readonly survey = computed(() => {
     const [doc, q, job] = [this.bench.doc(), this.quote(), this.job()];
     const rates = doc?.rates.find((r) => r.id === q?.ratesId);
     const film = doc?.films.find((f) => f.id === q?.acceptedFilmId);
-    return doc && q && job && job.job.id === q.jobId && rates && film ? resurvey(q, film, rates, doc.firm, job) : null;
+    return doc && q && job && job.job.id === q.jobId && rates && film ? resurvey(q, film, rates, doc.firm, { ...job, memo: this.memo }) : null;
   });
   protected sizeText = (mm: { widthMm: number; heightMm: number } | null): string => (mm ? `${this.f(mm.widthMm)} × ${this.f(mm.heightMm)}` : '');
 

@@ -60,7 +60,7 @@ export class ShrinkPanel {
   protected readonly surface = this.record.surface;
   protected readonly film = computed(() => this.record.doc()?.films.find((f) => f.id === this.surface()?.filmId) ?? null);
   private readonly request = computed(() => {
-    const [doc, s, film] = [this.record.doc(), this.surface(), this.film()];
+    const [doc, s, film] = [this.record.records(), this.surface(), this.film()];
     return doc && s?.curved && film ? shrinkRequestOf(s, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
   });
   protected readonly blocked = computed(() => {

@@ -60,7 +60,7 @@ export class WholeJob {
   protected nameOf = (id: string): string => this.record.doc()?.surfaces.find((s) => s.id === id)?.name ?? '';
 
   protected judge(): void {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     if (!doc) return;
     const year = new Date().getFullYear();
     const items = doc.surfaces.flatMap((s) => {

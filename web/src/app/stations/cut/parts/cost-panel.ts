@@ -50,7 +50,7 @@ export class CostPanel {
   private readonly plans = inject(PlansStore);
 
   protected readonly view = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const plan = this.plans.byFilm()[this.film().id];
     const input_ = this.plans.inputs().get(this.film().id);
     if (!doc || !plan || plan.layout.usedMm === 0) return null;

@@ -165,7 +165,7 @@ export class DesignPanel {
   protected readonly forRow = signal(true);
 
   protected readonly view = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const surface = this.record.surface();
     const film = doc?.films.find((f) => f.id === surface?.filmId);
     if (!doc || !surface || !film) return null;

@@ -1,5 +1,5 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { cutOfSurface, resolveAllowances } from '@yellow-pane/core';
+import { cutOfSurface, resolveAllowances, Memo } from '@yellow-pane/core';
 import type { CutMethod, Surface } from '@yellow-pane/contracts';
 import { demoFirm, ternPoint } from '../../../../../../demo/src/index';
 import { PieceDrawing } from './piece-drawing';
@@ -9,7 +9,7 @@ const file = { ...ternPoint(), firm: demoFirm };
 function draw(name: string, method: CutMethod, more: Partial<Surface> = {}, mirrored = false): ComponentFixture<PieceDrawing> {
   const surface = { ...file.surfaces.find((s) => s.name === name)!, ...more };
   const film = file.films.find((f) => f.id === surface.filmId)!;
-  const cut = cutOfSurface(surface, { ...file, surfaces: file.surfaces.map((s) => (s.id === surface.id ? surface : s)) }, film, method);
+  const cut = cutOfSurface(surface, { ...file, surfaces: file.surfaces.map((s) => (s.id === surface.id ? surface : s)), memo: new Memo() }, film, method);
   const fixture = TestBed.createComponent(PieceDrawing);
   const inputs = { piece: cut.pieces[0], surface, survey: cut.survey, allowances: resolveAllowances(file, surface), units: 'mm', mirrored };
   for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);

@@ -90,7 +90,7 @@ export class SeamPanel {
   protected readonly barsText = computed(() => this.bars().map((b) => formatLength(b, this.record.units())).join(', ')); // prettier-ignore
 
   protected readonly view = computed(() => {
-    const doc = this.record.doc();
+    const doc = this.record.records();
     const surface = this.record.surface();
     const film = doc?.films.find((f) => f.id === surface?.filmId);
     if (!doc || !surface || !film) return null;

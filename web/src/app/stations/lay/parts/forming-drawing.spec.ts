@@ -1,5 +1,5 @@
 import type { ShrinkPlan, StepDrawing } from '@yellow-pane/contracts';
-import { shrinkRequestOf } from '@yellow-pane/core';
+import { shrinkRequestOf, Memo } from '@yellow-pane/core';
 import { shrinkPlan } from '@yellow-pane/core/form';
 import { demoFirm, launchAndShuttle } from '../../../../../../demo/src/index';
 import { root, show } from '../../../kit/show.testing';
@@ -11,7 +11,7 @@ beforeAll(() => {
   const rear = van.surfaces.find((s) => s.name === 'Rear window')!;
   const asked = shrinkRequestOf(
     rear,
-    { ...van, firm: demoFirm },
+    { ...van, firm: demoFirm, memo: new Memo() },
     van.films.find((f) => f.id === rear.filmId)!,
   )!;
   if ('blocked' in asked) throw new Error(asked.blocked);

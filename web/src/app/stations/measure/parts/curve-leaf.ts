@@ -65,7 +65,7 @@ export class CurveLeaf {
   private readonly curveDrawing = viewChild(CurveDrawing);
   private readonly made = signal<{ key: string; surfaceId: string; plan: ShrinkPlan | null } | null>(null);
   private readonly request = computed(() => {
-    const [doc, s] = [this.record.doc(), this.record.surface()];
+    const [doc, s] = [this.record.records(), this.record.surface()];
     const film = doc?.films.find((f) => f.id === s?.filmId) ?? doc?.films[0];
     return doc && s?.curved && film ? shrinkRequestOf(s, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
   });
@@ -75,7 +75,7 @@ export class CurveLeaf {
   });
   protected readonly plan = computed(() => (this.input() && this.made()?.surfaceId === this.record.selectedId() ? this.made()!.plan : null));
   protected readonly curve = computed(() => {
-    const [doc, s] = [this.record.doc(), this.record.surface()];
+    const [doc, s] = [this.record.records(), this.record.surface()];
     if (!doc || !s?.curved) return null;
     const survey = (x: Surface) => surveySurface(x, doc).survey;
     const curved = curvedOf(s, doc, survey)!;
