@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
@@ -19,6 +19,9 @@ export interface OpenDatabase {
 const here = dirname(fileURLToPath(import.meta.url));
 /** Beside this file in the sources, beside the bundle when built. */
 const migrationsFolder = [join(here, 'migrations'), join(here, 'db', 'migrations')].find((f) => existsSync(f)) ?? join(here, 'migrations');
+
+/** An empty bench as the build made it; running from the sources there is none. */
+const emptyBench = join(here, 'empty-bench');
 
 const wrap = (client: PGlite): OpenDatabase => ({
   db: drizzle(client),
@@ -54,9 +57,12 @@ export async function openInFolder(dataDir: string, beforeMigration: (old: OpenD
   const beside = join(dataDir, 'db.tmp');
   rmSync(beside, { recursive: true, force: true });
   if (!existsSync(folder)) {
-    const first = await PGlite.create(beside);
-    await migrate(drizzle(first), { migrationsFolder });
-    await first.close();
+    if (existsSync(emptyBench)) cpSync(emptyBench, beside, { recursive: true });
+    else {
+      const first = await PGlite.create(beside);
+      await migrate(drizzle(first), { migrationsFolder });
+      await first.close();
+    }
     renameSync(beside, folder);
     syncDirectory(dataDir);
   }

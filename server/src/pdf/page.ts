@@ -1,6 +1,5 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import pdfmake from 'pdfmake';
 import type { UnitSystem } from '@yellow-pane/contracts';
 import { toldAll } from '@yellow-pane/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
@@ -9,15 +8,23 @@ export type Paper = 'a4' | 'letter';
 
 const fontDir = dirname(createRequire(import.meta.url).resolve('@expo-google-fonts/atkinson-hyperlegible-next/package.json'));
 const font = (weight: string) => join(fontDir, weight, `AtkinsonHyperlegibleNext_${weight}.ttf`);
-pdfmake.setFonts({ Atkinson: { normal: font('400Regular'), bold: font('700Bold'), italics: font('400Regular_Italic'), bolditalics: font('700Bold_Italic') } });
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fontDir));
+
+/** Read when the first paper is asked for: it is a large library, and a bench starts often. */
+async function papers(): Promise<typeof import('pdfmake')> {
+  const { default: pdfmake } = await import('pdfmake');
+  pdfmake.setFonts({
+    Atkinson: { normal: font('400Regular'), bold: font('700Bold'), italics: font('400Regular_Italic'), bolditalics: font('700Bold_Italic') },
+  });
+  pdfmake.setUrlAccessPolicy(() => false);
+  pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fontDir));
+  return pdfmake;
+}
 
 const ink = '#1C2226';
 export const soft = '#56626A';
 
 /** A document in the firm's look: title above, page count below; what its sentences say in °C, m² and µm is told in the units of the job or the bench. */
-export function page(paper: Paper, title: string, content: Content[], units: UnitSystem): Promise<Buffer> {
+export async function page(paper: Paper, title: string, content: Content[], units: UnitSystem): Promise<Buffer> {
   const definition: TDocumentDefinitions = {
     pageSize: paper === 'a4' ? 'A4' : 'LETTER',
     pageMargins: [36, 44, 36, 40],
@@ -27,5 +34,5 @@ export function page(paper: Paper, title: string, content: Content[], units: Uni
     footer: (at: number, of: number) => ({ text: `${at} of ${of}`, alignment: 'right', margin: [36, 10, 36, 0], fontSize: 8, color: soft }),
     content: toldAll(content, units),
   };
-  return pdfmake.createPdf(definition).getBuffer();
+  return (await papers()).createPdf(definition).getBuffer();
 }

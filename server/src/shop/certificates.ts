@@ -1,9 +1,10 @@
 import 'reflect-metadata';
-import { createHash, randomBytes, webcrypto, X509Certificate as NodeCertificate } from 'node:crypto';
+import { randomBytes, webcrypto, X509Certificate as NodeCertificate } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as x509 from '@peculiar/x509';
 import { keep } from './keep.js';
+import { PRIVATE } from './identity.js';
 
 x509.cryptoProvider.set(webcrypto as Crypto);
 
@@ -20,22 +21,6 @@ const BACKDATE_DAYS = 2;
 const EC = { name: 'ECDSA', namedCurve: 'P-256', hash: 'SHA-256' };
 const SERVER_AUTH = '1.3.6.1.5.5.7.3.1';
 const NAME_CONSTRAINTS = '2.5.29.30';
-
-/** Private networks. @source RFC 1918, RFC 3927 (link-local), RFC 6890 (loopback) */
-const PRIVATE = [
-  [10, 0, 0, 0, 8],
-  [172, 16, 0, 0, 12],
-  [192, 168, 0, 0, 16],
-  [169, 254, 0, 0, 16],
-  [127, 0, 0, 0, 8],
-] as const;
-
-/** Whether an IPv4 address belongs to a private network: nothing on the internet has it. */
-export function isPrivate(address: string): boolean {
-  const bits = (b: readonly number[]) => ((b[0]! << 24) | (b[1]! << 16) | (b[2]! << 8) | b[3]!) >>> 0;
-  const own = bits(address.split('.').map(Number));
-  return PRIVATE.some(([a, b, c, d, n]) => (own ^ bits([a, b, c, d])) >>> (32 - n) === 0);
-}
 
 /** One value in DER; short ones only. */
 function der(tag: number, ...parts: readonly (Uint8Array | readonly number[])[]): Uint8Array<ArrayBuffer> {
@@ -117,13 +102,6 @@ function serves(pair: Pair, root: Pair, address: string, now: Date): boolean {
   const leftMs = Date.parse(cert.validTo) - now.getTime();
   return cert.checkIP(address) !== undefined && cert.verify(new NodeCertificate(root.cert).publicKey) && leftMs > RENEW_DAYS * DAY_MS;
 }
-
-/** SHA-256 of a certificate in pairs, as phones and browsers show it. */
-export const fingerprintOf = (cert: string): string => new NodeCertificate(cert).fingerprint256;
-/** The certificate as devices install it. */
-export const derOf = (cert: string): Buffer => new NodeCertificate(cert).raw;
-/** Names a script or style in a page’s own rules. @source Content Security Policy level 3, hash sources */
-export const hashSource = (text: string): string => `'sha256-${createHash('sha256').update(text).digest('base64')}'`;
 
 /** The root and the server certificate in their folder; made when they are missing, for another address, or about to end. */
 export class Certificates {

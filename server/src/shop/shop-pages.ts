@@ -1,4 +1,4 @@
-import { hashSource } from './certificates.js';
+import { hashSource } from './identity.js';
 
 const style = `
 *{box-sizing:border-box}

@@ -8,7 +8,8 @@ import type { Logger } from 'pino';
 import { shopListen, type AdmissionCode, type AdmittedDevice, type ShopAddress, type ShopStatus } from '@yellow-pane/contracts';
 import { Refusal } from '../problem.js';
 import { Admission } from './admission.js';
-import { Certificates, derOf, fingerprintOf, isPrivate } from './certificates.js';
+import type { Certificates } from './certificates.js';
+import { derOf, fingerprintOf, isPrivate } from './identity.js';
 import { DeviceRegister } from './device-register.js';
 import { keep } from './keep.js';
 
@@ -52,7 +53,6 @@ const listenAt = (server: Server, port: number, address: string) =>
 export class ShopService {
   readonly register: DeviceRegister;
   readonly admission: Admission;
-  private readonly certificates: Certificates;
   private readonly settingsFile: string;
   private doors: { secure: RequestListener; setUp: RequestListener } | null = null;
   private listening: Listening | null = null;
@@ -68,8 +68,12 @@ export class ShopService {
   ) {
     this.register = new DeviceRegister(join(place.dir, 'devices.json'), now);
     this.admission = new Admission(now);
-    this.certificates = new Certificates(place.dir, now);
     this.settingsFile = join(place.dir, 'listen.json');
+  }
+
+  /** Read when the shop is let in: most benches never do, and it is a large library. */
+  private async certificates(): Promise<Certificates> {
+    return new (await import('./certificates.js')).Certificates(this.place.dir, this.now);
   }
 
   /** What stands behind the doors; without it nothing can listen. */
@@ -160,7 +164,8 @@ export class ShopService {
   private async open(): Promise<void> {
     const address = this.chosen;
     if (!address || !this.doors) return;
-    const [root, server] = [await this.certificates.root(), await this.certificates.server(address)];
+    const certificates = await this.certificates();
+    const [root, server] = [await certificates.root(), await certificates.server(address)];
     const secure = createSecure({ key: server.key, cert: server.cert, minVersion: 'TLSv1.2' }, this.doors.secure);
     const setUp = createPlain(this.doors.setUp);
     for (const server of [secure, setUp]) server.on('error', (error) => this.log.warn({ err: error }, 'a door of the shop'));
@@ -194,7 +199,7 @@ export class ShopService {
   private async lookAfter(): Promise<void> {
     if (!this.chosen) return;
     if (!this.listening) return this.open();
-    const { cert } = await this.certificates.server(this.chosen);
+    const { cert } = await (await this.certificates()).server(this.chosen);
     if (cert === this.listening.serverCert) return;
     await this.shut();
     await this.open();

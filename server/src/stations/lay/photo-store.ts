@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import sharp from 'sharp';
 import { realDisk, writeDurably, type Disk } from '../../db/durable.js';
 import { Refusal } from '../../problem.js';
 
@@ -27,6 +26,7 @@ export class PhotoStore {
     let kept: Buffer;
     try {
       // drawn anew: turned upright as the camera held it, then nothing but pixels
+      const { default: sharp } = await import('sharp');
       const drawn = sharp(bytes, { limitInputPixels: MOST_PIXELS }).rotate().flatten({ background: '#ffffff' });
       kept = await drawn.resize({ width: LONGEST_PX, height: LONGEST_PX, fit: 'inside', withoutEnlargement: true }).jpeg({ quality: QUALITY }).toBuffer();
     } catch {
