@@ -9,7 +9,7 @@ import { weatherDay } from './instruments/weather.js';
 import { jobDay, kitLines, slipAnswer, slipRequest, washAnswer, washRequest } from './prepare/day.js';
 import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
-import { broughtBack, deletedJob, jobDocument, jobFile, jobSummary } from './job-document.js';
+import { broughtBack, deletedJob, jobDocument, jobFile, jobPage } from './job-document.js';
 import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
 import { addresses, type Address } from './addresses.js';
 import type { ErrorCode } from './errors.js';
@@ -75,7 +75,18 @@ export const routes = {
     result: benchDocument,
     errors: ['bad-input'],
   },
-  jobs: { ...addresses.jobs, summary: 'All jobs with how far they have come', result: z.array(jobSummary), errors: [] },
+  jobs: {
+    ...addresses.jobs,
+    summary: 'Jobs with how far they have come: those to be done by their day, then those without one, the newest first, then the earlier ones, the last first',
+    query: z.object({
+      /** Every word of it stands in the name, the customer or the address. */
+      search: z.string().trim().max(120).optional(),
+      offset: z.coerce.number().int().min(0).default(0),
+      limit: z.coerce.number().int().min(1).max(200).default(50),
+    }),
+    result: jobPage,
+    errors: ['bad-input'],
+  },
   deletedJobs: {
     ...addresses.deletedJobs,
     summary: 'Jobs deleted in the last 30 days, the last one first',

@@ -61,7 +61,7 @@ export class BenchServer {
 
   /** Where a job of the demo is. */
   async jobId(name: string): Promise<string> {
-    return (await this.get<{ id: string; name: string }[]>('/api/jobs')).find((j) => j.name === name)!.id;
+    return (await this.get<{ jobs: { id: string; name: string }[] }>('/api/jobs')).jobs.find((j) => j.name === name)!.id;
   }
 
   async remove(): Promise<void> {

@@ -1,6 +1,6 @@
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import type { Change, JobDocument, JobFile, Patch, Problem, Surface } from '@yellow-pane/contracts';
+import type { Change, JobDocument, JobFile, JobPage, Patch, Problem, Surface } from '@yellow-pane/contracts';
 import { routes } from '@yellow-pane/contracts';
 import { demoRates } from '@yellow-pane/demo';
 import type { App } from './app.js';
@@ -21,7 +21,7 @@ const note = (s: Surface, value: string) => [{ op: 'set' as const, kind: 'surfac
 describe('the bench answers', () => {
   test('with the three demo jobs, the next due first', async () => {
     const { body } = await get('/api/jobs');
-    expect(body.map((j: { name: string; surfaceCount: number; measuredCount: number }) => [j.name, j.surfaceCount, j.measuredCount])).toEqual([
+    expect(body.jobs.map((j: { name: string; surfaceCount: number; measuredCount: number }) => [j.name, j.surfaceCount, j.measuredCount])).toEqual([
       ['Tern Point terminal', 60, 60],
       ['Lantern Street bakery', 4, 4],
       ['Launch and shuttle', 7, 7],
@@ -99,7 +99,7 @@ describe('changes', () => {
   test('a deleted job is gone from the list, and undo brings it back', async () => {
     const device = new TestDevice(okan);
     const { revision } = await document(lanternStreetId);
-    const names = async () => ((await get('/api/jobs')).body as { name: string }[]).map((j) => j.name);
+    const names = async () => ((await get('/api/jobs')).body as JobPage).jobs.map((j) => j.name);
     const gone = [{ op: 'set' as const, kind: 'job' as const, id: lanternStreetId, field: 'deletedAt', value: '2026-11-25T05:00:00Z' }];
     expect((await post(`/api/jobs/${lanternStreetId}/changes`, device.draft(lanternStreetId, 'Delete', gone, revision))).status).toBe(200);
     expect([await names(), (await get(`/api/jobs/${lanternStreetId}`)).status]).toEqual([['Tern Point terminal', 'Launch and shuttle'], 404]);
@@ -245,14 +245,14 @@ describe('files', () => {
   });
 
   test('a file that is no job file, or has a bad field, says so and changes nothing', async () => {
-    const before = (await get('/api/jobs')).body.length;
+    const before = (await get('/api/jobs')).body.total;
     const who = `personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000dd`;
     expect((await post(`/api/job-files?${who}`, { format: 'other' })).body.detail).toContain('not a job file');
     const file = (await get(`/api/jobs/${lanternStreetId}/file`)).body as JobFile;
     const bad = { ...file, surfaces: [{ ...file.surfaces[0], frame: 'marble' }, ...file.surfaces.slice(1)] };
     const answer = await post(`/api/job-files?${who}`, bad);
     expect(answer.body.faults[0].path).toBe('surfaces.0.frame');
-    expect((await get('/api/jobs')).body).toHaveLength(before);
+    expect((await get('/api/jobs')).body.total).toBe(before);
   });
 
   test('measures come in from CSV and go out again; a bad row names row and field and stops all of it', async () => {
@@ -269,7 +269,7 @@ describe('files', () => {
   });
 
   test('bows of curved glass go out and come in by the same table, and a second time they are read again', async () => {
-    const idOf = async (name: string): Promise<string> => (await get('/api/jobs')).body.find((j: { name: string }) => j.name === name).id;
+    const idOf = async (name: string): Promise<string> => (await get('/api/jobs')).body.jobs.find((j: { name: string }) => j.name === name).id;
     // both in mm: a figure without a unit means that of the job
     const [launch, terminal] = [await idOf('Launch and shuttle'), await idOf('Tern Point terminal')];
     const out = (await get(`/api/jobs/${launch}/measures.csv`)).text;

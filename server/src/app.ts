@@ -11,6 +11,7 @@ import type { Compute } from './compute/runners.js';
 import { exportAll } from './db/backup.js';
 import { ChangeService } from './db/change.service.js';
 import type { Journal } from './db/journal.js';
+import { JobCountsRepository } from './db/job-counts.repository.js';
 import { RecordsRepository } from './db/records.repository.js';
 import type { Database } from './db/database.js';
 import { asProblem } from './http/as-problem.js';
@@ -100,7 +101,7 @@ export function createApp(bench: Bench): App {
   const records = new RecordsRepository(bench.db);
   const photos = new PhotoStore(bench.photosDir ?? null);
   const changes = new ChangeService(records, bench.journal, bench.now, [layGuard(photos)], [referenceGuard, readingGuard, planGuard, stockGuard], boundByKnife);
-  const jobs = new JobsService(records, changes, bench.now, (photo) => photos.has(photo));
+  const jobs = new JobsService(records, changes, bench.now, (photo) => photos.has(photo), new JobCountsRepository(bench.db));
   const plotter = new PlotterService(jobs, records, bench.now, bench.plotter ?? null, bench.plotterHaste ?? 1);
   const shop = bench.shop ? new ShopService(bench.shop, bench.now, bench.log) : null;
   const inner = express();
@@ -138,7 +139,7 @@ export function createApp(bench: Bench): App {
   inner.use(express.json({ limit: MOST_BYTES }));
   inner.use(express.raw({ limit: MOST_BYTES, type: ['image/jpeg', 'image/png', 'image/webp'] }));
   inner.use(express.text({ limit: MOST_BYTES, type: ['text/csv', 'text/plain'] }));
-  mount(inner, 'health', async () => ({ ok: true as const, version: VERSION, jobs: (await records.all('job')).length }));
+  mount(inner, 'health', async () => ({ ok: true as const, version: VERSION, jobs: await records.jobCount() }));
   mount(inner, 'backup', async () => ({ file: await bench.backup() }));
   mount(inner, 'exportAll', async () => ({ name: 'yellow-pane-export.json', bytes: JSON.stringify(await exportAll(records, bench.now())) }));
   inner.use(jobsRoutes(jobs, changes, records));

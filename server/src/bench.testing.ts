@@ -9,7 +9,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { createApp, type App, type Bench } from './app.js';
 import { setUpBench } from './bench-setup.js';
 import { inPlace } from './compute/runners.js';
-import { openInMemory, type OpenDatabase } from './db/database.js';
+import { openInMemory, type Database, type OpenDatabase } from './db/database.js';
 import type { Journal } from './db/journal.js';
 
 export const ternPointId = demoId(100);
@@ -24,8 +24,21 @@ const laidOut = join(tmpdir(), `yellow-pane-bench-${(globalThis as { benchRun?: 
 export async function openBench(journal: Journal | null = null, more: Partial<Bench> = {}): Promise<{ app: App; open: OpenDatabase }> {
   const isCopy = existsSync(laidOut);
   const open = await openInMemory(isCopy ? readFileSync(laidOut) : undefined);
-  const app = createApp({
-    db: open.db,
+  const app = appOn(open.db, journal, more);
+  await setUpBench(app, 'demo');
+  if (!isCopy) {
+    // whole or not at all: another suite may be looking
+    const beside = `${laidOut}.${process.pid}`;
+    writeFileSync(beside, await open.dump(true));
+    renameSync(beside, laidOut);
+  }
+  return { app, open };
+}
+
+/** The real app on this database; it knows nothing yet of what is in it. */
+export function appOn(db: Database, journal: Journal | null = null, more: Partial<Bench> = {}): App {
+  return createApp({
+    db,
     journal,
     compute: inPlace,
     now: () => new Date(),
@@ -36,14 +49,6 @@ export async function openBench(journal: Journal | null = null, more: Partial<Be
     plotterHaste: 400,
     ...more,
   });
-  await setUpBench(app, 'demo');
-  if (!isCopy) {
-    // whole or not at all: another suite may be looking
-    const beside = `${laidOut}.${process.pid}`;
-    writeFileSync(beside, await open.dump(true));
-    renameSync(beside, laidOut);
-  }
-  return { app, open };
 }
 
 /** A film of a job laid out in so many steps, as a draft that can be stored. */

@@ -6,7 +6,6 @@ import type {
   Film,
   Job,
   LayEntry,
-  LearnedMinutes,
   PaneTrait,
   Piece,
   Plan,
@@ -35,7 +34,7 @@ import { pressingBladeFor } from '../prepare/index.js';
 import { careOfFace, rulings } from '../choose/index.js';
 import { darkens, workClassOf } from '../films/index.js';
 import { linesInForce, minutesTaken, paneProgress, type PaneProgress } from './progress.js';
-import { learnMinutes, type PaneRates, type TimedPane } from './learn.js';
+import type { TimedPane } from './learn.js';
 import { runSheetOf, sheetMinutes, stepSetOf, type LayPane, type Step } from './run-sheet.js';
 import { planQuarters, planSqueegee, type QuartersRequest, type SqueegeeAnswer, type SqueegeeRequest } from './squeegee-plan.js';
 
@@ -239,7 +238,7 @@ export function layProgress(records: LayRecords): ReadonlyMap<string, PaneProgre
 }
 
 /** Panes of a job whose taps tell how long they took. */
-function timedPanes(records: LayRecords): TimedPane[] {
+export function timedPanes(records: LayRecords): TimedPane[] {
   const lines = linesInForce(records.layEntries);
   return records.surfaces.flatMap((s) => {
     const minutes = minutesTaken(s.id, lines);
@@ -247,6 +246,3 @@ function timedPanes(records: LayRecords): TimedPane[] {
     return pane && minutes !== null ? [{ work: pane.work, jobId: records.job.id, minutes, areaM2: pane.areaM2 }] : [];
   });
 }
-
-/** What all jobs of the firm have taught. */
-export const learnedFrom = (jobs: readonly LayRecords[], rates: PaneRates): LearnedMinutes => learnMinutes(jobs.flatMap(timedPanes), rates);

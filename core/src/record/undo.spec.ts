@@ -1,6 +1,6 @@
 import type { Change, Patch } from '@yellow-pane/contracts';
 import fc from 'fast-check';
-import { inverseOf, othersOnTheSame, reversalOf, undoState } from './undo.js';
+import { inverseOf, othersOnTheSame, reversalOf, undoState, undoStateOfTail } from './undo.js';
 
 /** A bench of notes on panes: the rules of undo and nothing else. */
 class Bench {
@@ -158,4 +158,35 @@ describe('whatever is done', () => {
       }),
       { numRuns: 300 },
     ));
+});
+
+describe('undo from the last part of a long history', () => {
+  test('whatever was done, undone and done again: what the last part says is what the whole says, or it says that it is not enough', () => {
+    let answered = 0;
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('do', 'undo', 'redo'), { maxLength: 40 }), (steps) => {
+        const b = new Bench();
+        b.do('me', [add('W1')]);
+        for (const [i, step] of steps.entries()) {
+          if (step === 'do') b.do('me', [set('W1', 'note', String(i))]);
+          else if (b.state('me')[step]) b.back('me', step);
+        }
+        for (let from = 0; from < b.history.length; from++) {
+          const told = undoStateOfTail(b.history.slice(from), from === 0);
+          if (told) expect(told).toEqual(undoState(b.history));
+          if (told && from > 0) answered++;
+        }
+      }),
+      { numRuns: 200 },
+    );
+    expect(answered).toBeGreaterThan(100);
+  });
+  test('the newest change alone tells what can be undone next; an undo alone tells nothing of what lies before it', () => {
+    const b = new Bench();
+    for (let i = 0; i < 5; i++) b.do('me', [add(`W${i}`)]);
+    expect(undoStateOfTail(b.history.slice(-1), false)).toEqual({ undo: b.history.at(-1), redo: null });
+    b.back('me', 'undo');
+    expect(undoStateOfTail(b.history.slice(-1), false)).toBeNull();
+    expect(undoStateOfTail(b.history.slice(-3), false)).toEqual({ undo: b.history[3], redo: b.history.at(-1) });
+  });
 });

@@ -34,6 +34,23 @@ export function undoState(own: readonly Change[]): UndoState {
 }
 
 /**
+ * The same from the last part of a history: what lies before it is not looked at where it makes no difference.
+ * @param tail the newest of one's own changes, oldest first @param isWhole nothing lies before them
+ * @returns null where more of the history has to be known
+ */
+export function undoStateOfTail(tail: readonly Change[], isWhole: boolean): UndoState | null {
+  if (isWhole) return undoState(tail);
+  // a change of one's own leaves nothing to redo, whatever was before
+  const from = tail.findIndex((c) => c.undoesId === null);
+  if (from < 0) return null;
+  const known = tail.slice(from);
+  const ids = new Set(known.map((c) => c.id));
+  if (known.some((c) => c.undoesId !== null && !ids.has(c.undoesId))) return null;
+  const state = undoState(known);
+  return state.undo ? state : null;
+}
+
+/**
  * What takes a patch back: a record that was added is deleted, a field gets its old value.
  * @param old the record before; null for one that is added @param at when, ISO @param canBeDeleted whether records of this kind can be
  * @returns null for a fact: it stands when its change is undone

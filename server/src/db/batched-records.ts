@@ -69,6 +69,14 @@ export class BatchedRecords extends RecordsRepository {
     await this.flush();
     return super.readingsOf(surfaceId, measure);
   }
+  override async ofRolls<K extends 'stockEntry' | 'reservation'>(kind: K, rollIds: readonly string[]): Promise<RecordOf<K>[]> {
+    await this.flush();
+    return super.ofRolls(kind, rollIds);
+  }
+  override async rollsOfFilm(filmId: string): Promise<RecordOf<'roll'>[]> {
+    await this.flush();
+    return super.rollsOfFilm(filmId);
+  }
   override async existing(kind: RecordKind, ids: readonly string[]): Promise<Set<string>> {
     await this.flush();
     return super.existing(kind, ids);

@@ -10,10 +10,11 @@ import {
   type RecordKind,
   type UndoRequest,
 } from '@yellow-pane/contracts';
-import { inverseOf, othersOnTheSame, patchedRecord, reversalOf, undoState } from '@yellow-pane/core';
+import { inverseOf, othersOnTheSame, patchedRecord, reversalOf } from '@yellow-pane/core';
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
 import { BatchedRecords } from './batched-records.js';
+import { OwnHistory } from './own-history.js';
 import type { RecordsRepository } from './records.repository.js';
 
 /** A rule that a kind of record puts on changes to it; throws a Refusal. */
@@ -33,6 +34,8 @@ export interface Replayed {
   readonly unreadableFile: string | null;
 }
 const REPLAY_BATCH = 100;
+/** Devices whose last number is kept. @source house rule: more than any firm has in hand */
+const MOST_DEVICES = 200;
 /** After so many patches others get a turn. @source house rule: a few milliseconds */
 const PATCHES_IN_A_ROW = 50;
 const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
@@ -44,6 +47,10 @@ const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
 export class ChangeService {
   private queue: Promise<unknown> = Promise.resolve();
   private readonly ears = new Set<(change: Change) => void>();
+  private readonly own: OwnHistory;
+  /** The last revision, and the last number of each device that wrote, as this process knows them; null: ask. */
+  private top: number | null = null;
+  private readonly lastSeqs = new Map<string, number>();
 
   constructor(
     private readonly records: RecordsRepository,
@@ -51,8 +58,11 @@ export class ChangeService {
     private readonly now: () => Date,
     private readonly guards: readonly RecordGuard[] = [],
     private readonly closing: readonly ClosingGuard[] = [],
-    private readonly boundBy: BoundChanges = async () => new Set(),
-  ) {}
+    boundBy: BoundChanges = async () => new Set(),
+  ) {
+    this.own = new OwnHistory(records, boundBy);
+    this.listen((change) => this.own.hear(change));
+  }
 
   /** Hears of every change once it is safe. @returns stops hearing */
   listen(hear: (change: Change) => void): () => void {
@@ -75,16 +85,8 @@ export class ChangeService {
 
   /** @param deviceId undo takes back what was made on this device, never what the same person did on another */
   async canUndo(jobId: string, personId: string, deviceId?: string): Promise<{ canUndo: string | null; canRedo: string | null }> {
-    const { undo, redo } = undoState(await this.own(jobId, personId, deviceId));
+    const { undo, redo } = await this.own.undoState(jobId, personId, deviceId);
     return { canUndo: undo?.label ?? null, canRedo: redo?.label ?? null };
-  }
-
-  /** A person's own changes that may still be undone: what the knife has been at since stands. */
-  private async own(jobId: string, personId: string, deviceId?: string): Promise<Change[]> {
-    // what an older version took for a step may be none: a search of the layout, the bringing in of the whole job
-    const all = (await this.records.changesOfPerson(jobId, personId, deviceId)).filter((c) => c.undoesId !== null || isUndoStep(c.patches));
-    const bound = await this.boundBy(this.records, jobId, all);
-    return bound.size ? all.filter((c) => !bound.has(c.id) && !(c.undoesId !== null && bound.has(c.undoesId))) : all;
   }
 
   /**
@@ -103,8 +105,10 @@ export class ChangeService {
           await tx.addChange(change);
         }
       });
+      for (const change of missing.slice(at, at + REPLAY_BATCH)) for (const hear of this.ears) hear(change);
       tell(Math.min(missing.length, at + REPLAY_BATCH), missing.length);
     }
+    this.forget();
     return { count: missing.length, unreadableCount, unreadableFile };
   }
 
@@ -122,10 +126,10 @@ export class ChangeService {
   private async reverse(jobId: string, request: UndoRequest, way: 'undo' | 'redo'): Promise<ChangeAnswer> {
     const done = await this.records.changeById(request.id);
     if (done) return { change: done, ...(await this.canUndo(jobId, request.personId, request.deviceId)) };
-    const target = undoState(await this.own(jobId, request.personId, request.deviceId))[way];
+    const target = (await this.own.undoState(jobId, request.personId, request.deviceId))[way];
     if (!target) throw new Refusal(way === 'undo' ? 'nothing-to-undo' : 'nothing-to-redo');
     if (!request.force) {
-      const other = othersOnTheSame(target.patches, await this.records.changesAfter(target.revision), request.deviceId);
+      const other = othersOnTheSame(target.patches, await this.othersAfter(target.revision, request.deviceId, target.patches), request.deviceId);
       if (other)
         throw new Refusal(
           'undo-conflict',
@@ -148,10 +152,13 @@ export class ChangeService {
 
   private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean, isQuiet = false): Promise<ChangeAnswer> {
     const draft = received(sent, this.now());
-    const before = await this.records.changeById(draft.id);
-    if (before) return { change: before, ...(await this.canUndo(draft.jobId, draft.personId, draft.deviceId)) };
-    const last = await this.records.lastDeviceSeq(draft.deviceId);
-    if (draft.deviceSeq !== last + 1) throw new Refusal('sequence-gap', `This device’s next change is number ${last + 1}; number ${draft.deviceSeq} came.`);
+    const last = this.lastSeqs.get(draft.deviceId) ?? (await this.records.lastDeviceSeq(draft.deviceId));
+    // what was sent before is told again; one that comes in its turn was not
+    if (draft.deviceSeq !== last + 1) {
+      const before = await this.records.changeById(draft.id);
+      if (before) return this.toldAgain(before, draft);
+      throw new Refusal('sequence-gap', `This device’s next change is number ${last + 1}; number ${draft.deviceSeq} came.`);
+    }
     if (!isReversal) await this.refuseConflict(draft);
     let change: Change | null = null;
     try {
@@ -163,16 +170,24 @@ export class ChangeService {
         for (const [i, asked] of draft.patches.entries()) {
           if (i > 0 && i % PATCHES_IN_A_ROW === 0) await breathe();
           const patch = isReversal ? asked : await superseding(tx, asked);
-          patches.push(patch);
           await bound(tx, patch, i, draft.jobId);
-          const back = await this.checkedPatch(tx, patch, i, isReversal);
+          const { written, back } = await this.checkedPatch(tx, patch, i, isReversal);
+          patches.push(written);
           if (back) inverse.push(back);
         }
         if (!(await tx.find('person', draft.personId)))
           throw new Refusal('bad-input', undefined, [{ path: 'personId', message: 'Nobody with this id works here.' }]);
         for (const guard of this.closing) await guard(tx, patches);
         const undoable = inverse.length > 0 && (isReversal || isUndoStep(draft.patches));
-        const written: Change = { ...draft, patches, revision: (await tx.revision()) + 1, inverse, undoable, undoesId, at: this.now().toISOString() };
+        const written: Change = {
+          ...draft,
+          patches,
+          revision: (this.top ?? (await tx.revision())) + 1,
+          inverse,
+          undoable,
+          undoesId,
+          at: this.now().toISOString(),
+        };
         await tx.flush();
         await tx.addChange(written);
         this.journal?.append(written);
@@ -181,22 +196,50 @@ export class ChangeService {
       });
     } catch (error) {
       if (change) this.journal?.void(draft.id);
+      if (error instanceof Refusal) throw error;
+      // another process may have written: what this one knew of the record was old
+      this.forget();
+      const before = await this.records.changeById(draft.id);
+      if (before) return this.toldAgain(before, draft);
       throw error;
     }
+    this.top = (change as Change).revision;
+    this.lastSeqs.delete(draft.deviceId);
+    this.lastSeqs.set(draft.deviceId, draft.deviceSeq);
+    for (const longest of this.lastSeqs.keys()) if (this.lastSeqs.size > MOST_DEVICES) this.lastSeqs.delete(longest);
     for (const hear of this.ears) hear(change);
     return isQuiet ? { change, canUndo: null, canRedo: null } : { change, ...(await this.canUndo(draft.jobId, draft.personId, draft.deviceId)) };
+  }
+
+  private async toldAgain(change: Change, draft: ChangeDraft): Promise<ChangeAnswer> {
+    return { change, ...(await this.canUndo(draft.jobId, draft.personId, draft.deviceId)) };
+  }
+
+  /** What this process knows of the record is asked anew. */
+  private forget(): void {
+    this.own.forget();
+    this.top = null;
+    this.lastSeqs.clear();
+  }
+
+  /** Changes since a revision that other devices made on any of these records. */
+  private async othersAfter(revision: number, deviceId: string, patches: readonly Patch[]): Promise<Change[]> {
+    return this.top !== null && revision >= this.top ? [] : this.records.changesOfOthersAfter(revision, deviceId, new Set(patches.map((p) => p.id)));
   }
 
   /** Somebody else set the same field since this person looked. */
   private async refuseConflict(draft: ChangeDraft): Promise<void> {
     const mine = draft.patches.filter((p) => p.op === 'set');
     if (mine.length === 0) return;
-    const other = othersOnTheSame(mine, await this.records.changesAfter(draft.baseRevision), draft.deviceId);
+    const other = othersOnTheSame(mine, await this.othersAfter(draft.baseRevision, draft.deviceId, mine), draft.deviceId);
     if (other) throw new Refusal('conflict', `In the meantime someone made “${other.label}” on the same thing. Look at it, then do yours again.`);
   }
 
-  /** Validates and applies one patch; gives its inverse, or null for a fact, which stands even when its change is undone. */
-  private async checkedPatch(tx: RecordsRepository, patch: Patch, index: number, isReversal: boolean): Promise<Patch | null> {
+  /**
+   * Validates and applies one patch.
+   * @returns the patch as it was written, by the schema; and its inverse, or null for a fact, which stands even when its change is undone
+   */
+  private async checkedPatch(tx: RecordsRepository, patch: Patch, index: number, isReversal: boolean): Promise<{ written: Patch; back: Patch | null }> {
     const schema = schemaOf(patch.kind);
     const bad = (message: string, path = ''): never => {
       throw new Refusal('bad-input', undefined, [{ path: `patches[${index}]${path}`, message }]);
@@ -218,7 +261,8 @@ export class ChangeService {
     const record = read.data as Record<string, unknown>;
     for (const guard of this.guards) await guard(tx, patch.kind, record);
     await tx.put(patch.kind, patch.id, record);
-    return inverseOf(patch, old, this.now().toISOString(), 'deletedAt' in schema.shape);
+    const written: Patch = patch.op === 'add' ? { ...patch, value: record } : { ...patch, value: record[patch.field] };
+    return { written, back: inverseOf(patch, old, this.now().toISOString(), 'deletedAt' in schema.shape) };
   }
 
   private async applyPatch(tx: RecordsRepository, patch: Patch): Promise<void> {

@@ -1,7 +1,8 @@
-import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, gte, inArray, isNotNull, ne, or, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Change, KindOfOneJob, RecordKind, RecordOf } from '@yellow-pane/contracts';
 import type { Database } from './database.js';
+import { forgetCounts } from './job-counts.repository.js';
 import {
   changes,
   films,
@@ -47,7 +48,7 @@ const tables: Record<RecordKind, RecordTable> = {
 };
 const tableOf = (kind: RecordKind): RecordTable => tables[kind];
 /** Kinds that are asked for by their job. */
-export type FoundByJob = KindOfOneJob | 'stockEntry';
+export type FoundByJob = KindOfOneJob | 'stockEntry' | 'reservation';
 const jobColumn: Readonly<Record<FoundByJob, PgColumn>> = {
   place: places.jobId,
   surface: surfaces.jobId,
@@ -55,6 +56,7 @@ const jobColumn: Readonly<Record<FoundByJob, PgColumn>> = {
   plan: plans.jobId,
   logEntry: logEntries.jobId,
   stockEntry: stockEntries.jobId,
+  reservation: reservations.jobId,
   plotRun: plotRuns.jobId,
   layEntry: layEntries.jobId,
 };
@@ -107,6 +109,73 @@ export class RecordsRepository {
     return rows.map((r) => r.body as unknown as RecordOf<K>);
   }
 
+  /** Movements on rolls, and promises of them, that are not deleted. */
+  async ofRolls<K extends 'stockEntry' | 'reservation'>(kind: K, rollIds: readonly string[]): Promise<RecordOf<K>[]> {
+    if (rollIds.length === 0) return [];
+    const table = tableOf(kind);
+    const rollId = kind === 'stockEntry' ? stockEntries.rollId : reservations.rollId;
+    const rows = await this.db
+      .select({ body: table.body })
+      .from(table)
+      .where(inArray(rollId, [...rollIds]))
+      .orderBy(asc(table.id));
+    return rows.map((r) => r.body as unknown as RecordOf<K>).filter((r) => r.deletedAt === null);
+  }
+
+  /** Movements that a job has to know of, not deleted: those on rolls that are there, and its own. What was cut of rolls long used up by other jobs is of no use to it. */
+  async movementsFor(jobId: string): Promise<RecordOf<'stockEntry'>[]> {
+    const onRolls = sql`exists (select 1 from ${rolls} where ${rolls.id} = ${stockEntries.rollId} and ${rolls.body}->>'deletedAt' is null)`;
+    const rows = await this.db
+      .select({ body: stockEntries.body })
+      .from(stockEntries)
+      .where(or(eq(stockEntries.jobId, jobId), onRolls))
+      .orderBy(asc(stockEntries.id));
+    return rows.map((r) => r.body as unknown as RecordOf<'stockEntry'>).filter((r) => r.deletedAt === null);
+  }
+
+  async rollsOfFilm(filmId: string): Promise<RecordOf<'roll'>[]> {
+    const rows = await this.db.select({ body: rolls.body }).from(rolls).where(eq(rolls.filmId, filmId)).orderBy(asc(rolls.id));
+    return rows.map((r) => r.body as unknown as RecordOf<'roll'>);
+  }
+
+  async jobNames(ids: readonly string[]): Promise<Record<string, string>> {
+    if (ids.length === 0) return {};
+    const rows = await this.db
+      .select({ id: jobs.id, name: jobs.name })
+      .from(jobs)
+      .where(inArray(jobs.id, [...ids]));
+    return Object.fromEntries(rows.map((r) => [r.id, r.name ?? '']));
+  }
+
+  async jobsDeletedSince(since: string): Promise<RecordOf<'job'>[]> {
+    const rows = await this.db.select({ body: jobs.body }).from(jobs).where(gte(jobs.deletedAt, since));
+    return rows.map((r) => r.body as unknown as RecordOf<'job'>);
+  }
+
+  async jobCount(): Promise<number> {
+    return (await this.db.select({ n: sql<number>`count(*)::int` }).from(jobs))[0]?.n ?? 0;
+  }
+
+  /** How many panes there are of each film. */
+  async panesWithFilm(): Promise<Record<string, number>> {
+    const rows = await this.db
+      .select({ film: surfaces.filmId, n: sql<number>`count(*)::int` })
+      .from(surfaces)
+      .where(and(isNotNull(surfaces.filmId), sql`${surfaces.body}->>'deletedAt' is null`))
+      .groupBy(surfaces.filmId);
+    return Object.fromEntries(rows.map((r) => [r.film!, r.n]));
+  }
+
+  /** Jobs that somebody has logged work in, the last changed first, so many at most, each with its last revision. */
+  async laidJobs(most: number): Promise<{ jobId: string; last: number }[]> {
+    const found = await this.db.execute(sql`
+      select j.id, c.position as last from job j
+      cross join lateral (select position from change where job_id = j.id order by position desc limit 1) c
+      where j.deleted_at is null and exists (select 1 from lay_entry where job_id = j.id)
+      order by c.position desc limit ${most}`);
+    return (found.rows as { id: string; last: number | string }[]).map((r) => ({ jobId: r.id, last: Number(r.last) }));
+  }
+
   async existing(kind: RecordKind, ids: readonly string[]): Promise<Set<string>> {
     if (ids.length === 0) return new Set();
     const rows = await this.db
@@ -145,6 +214,7 @@ export class RecordsRepository {
   async addChange(change: Change): Promise<void> {
     const { revision, ...rest } = change;
     await this.db.insert(changes).values({ ...rest, position: revision });
+    await forgetCounts(this.db, change);
   }
 
   async revision(): Promise<number> {
@@ -161,19 +231,23 @@ export class RecordsRepository {
     return (await this.db.select().from(changes).where(eq(changes.jobId, jobId)).orderBy(asc(changes.position))).map(toChange);
   }
 
-  /** @param deviceId only those made on that device; left out: on any */
-  async changesOfPerson(jobId: string, personId: string, deviceId?: string): Promise<Change[]> {
+  /** The newest of a person's own steps in a job, so many at most, oldest first. @param deviceId only those made on that device; left out: on any */
+  async lastChangesOfPerson(jobId: string, personId: string, deviceId: string | undefined, most: number): Promise<Change[]> {
     const mine = and(
       eq(changes.jobId, jobId),
       eq(changes.personId, personId),
       eq(changes.undoable, true),
       ...(deviceId === undefined ? [] : [eq(changes.deviceId, deviceId)]),
     );
-    return (await this.db.select().from(changes).where(mine).orderBy(asc(changes.position))).map(toChange);
+    const rows = await this.db.select().from(changes).where(mine).orderBy(desc(changes.position)).limit(most);
+    return rows.map(toChange).reverse();
   }
 
-  async changesAfter(revision: number): Promise<Change[]> {
-    return (await this.db.select().from(changes).where(gt(changes.position, revision)).orderBy(asc(changes.position))).map(toChange);
+  /** Changes after a revision that other devices made on any of these records, oldest first. */
+  async changesOfOthersAfter(revision: number, deviceId: string, ids: ReadonlySet<string>): Promise<Change[]> {
+    const onThese = sql`exists (select 1 from jsonb_array_elements(${changes.patches}) p where p->>'id' in (${sql.join([...ids].map((id) => sql`${id}`), sql`, `)}))`; // prettier-ignore
+    const theirs = and(gt(changes.position, revision), ne(changes.deviceId, deviceId), onThese);
+    return (await this.db.select().from(changes).where(theirs).orderBy(asc(changes.position))).map(toChange);
   }
 
   /** Changes of one job after a revision, oldest first: what a listener that was away has missed. */

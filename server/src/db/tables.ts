@@ -18,6 +18,20 @@ export const jobs = pgTable('job', {
   firmId: uuidOf('firm_id', 'firmId'),
   name: textOf('name', 'name'),
   deletedAt: textOf('deleted_at', 'deletedAt'),
+  customer: textOf('customer', 'customer'),
+  address: textOf('address', 'address'),
+  dueOn: textOf('due_on', 'dueOn'),
+  units: textOf('units', 'units'),
+  createdAt: textOf('created_at', 'createdAt'),
+});
+
+/** How far a job has come, as it was counted last. It holds as long as its job has had no change since `countedAt`. No record: it can be counted anew at any time. */
+export const jobCounts = pgTable('job_count', {
+  jobId: uuid('job_id').primaryKey(),
+  countedAt: bigint('counted_at', { mode: 'number' }).notNull(),
+  surfaceCount: integer('surface_count').notNull(),
+  measuredCount: integer('measured_count').notNull(),
+  cutCount: integer('cut_count').notNull(),
 });
 export const places = pgTable('place', { ...record, jobId: uuidOf('job_id', 'jobId'), order: numberOf('walk_order', 'order') }, (t) => [
   index('place_job').on(t.jobId),
@@ -45,7 +59,9 @@ export const readings = pgTable(
   (t) => [index('reading_job').on(t.jobId), index('reading_surface').on(t.surfaceId, t.measure)],
 );
 export const films = pgTable('film', { ...record, name: textOf('name', 'name') });
-export const rolls = pgTable('roll', { ...record, filmId: uuidOf('film_id', 'filmId'), label: textOf('label', 'label') });
+export const rolls = pgTable('roll', { ...record, filmId: uuidOf('film_id', 'filmId'), label: textOf('label', 'label') }, (t) => [
+  index('roll_film').on(t.filmId),
+]);
 export const plans = pgTable('plan', { ...record, jobId: uuidOf('job_id', 'jobId'), filmId: uuidOf('film_id', 'filmId') }, (t) => [
   index('plan_job').on(t.jobId),
 ]);
@@ -63,6 +79,7 @@ export const stockEntries = pgTable(
 );
 export const reservations = pgTable('reservation', { ...record, rollId: uuidOf('roll_id', 'rollId'), jobId: uuidOf('job_id', 'jobId') }, (t) => [
   index('reservation_roll').on(t.rollId),
+  index('reservation_job').on(t.jobId),
 ]);
 export const plotRuns = pgTable('plot_run', { ...record, jobId: uuidOf('job_id', 'jobId'), state: textOf('state', 'state') }, (t) => [
   index('plot_run_job').on(t.jobId),

@@ -59,13 +59,13 @@ export const planGuard: ClosingGuard = async (records, patches) => {
   const isBroughtIn = patches.some((p) => p.op === 'add' && p.kind === 'job');
   const ids = new Set(patches.flatMap((p) => (p.kind === 'plan' ? [p.id] : [])));
   if (ids.size === 0) return;
-  const book = { entries: await records.all('stockEntry'), reservations: await records.all('reservation') };
-  const allRolls = await records.all('roll');
   for (const id of ids) {
     const plan = await records.find('plan', id);
     const job = plan && plan.deletedAt === null ? await records.find('job', plan.jobId) : null;
     if (!plan || !job) continue;
-    const rolls = allRolls.filter((r) => r.filmId === plan.filmId);
+    const rolls = await records.rollsOfFilm(plan.filmId);
+    const ids = rolls.map((r) => r.id);
+    const book = { entries: await records.ofRolls('stockEntry', ids), reservations: await records.ofRolls('reservation', ids) };
     const thenMm = (rollId: string) => (isBroughtIn ? (plan.layout.rolls.find((r) => r.rollId === rollId)?.usedMm ?? 0) : 0);
     const faults = checkLayout(plan.layout, {
       pieces: plan.pieces,

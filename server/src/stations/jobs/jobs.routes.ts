@@ -13,7 +13,7 @@ export function jobsRoutes(jobs: JobsService, changes: ChangeService, history: P
   const router = Router();
   mount(router, 'session', async ({ query, device }) => ({ ...(await jobs.session(query.deviceId)), admitted: device }));
   mount(router, 'bench', ({ query }) => jobs.bench(query.personId, query.deviceId));
-  mount(router, 'jobs', () => jobs.list());
+  mount(router, 'jobs', ({ query }) => jobs.list(query));
   mount(router, 'deletedJobs', () => jobs.deleted());
   mount(router, 'bringBackJob', ({ params, body }) => jobs.bringBack(params.jobId, body));
   mount(router, 'createJob', ({ body }) => jobs.create(body));

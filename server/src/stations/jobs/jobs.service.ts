@@ -15,6 +15,7 @@ import {
   type Job,
   type JobDocument,
   type JobFile,
+  type JobPage,
   type JobSummary,
   type LayEntry,
   type Patch,
@@ -26,17 +27,16 @@ import {
 import { dropKey, freeMm, Memo, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
+import type { JobCount, JobCountsRepository } from '../../db/job-counts.repository.js';
 import { Refusal } from '../../problem.js';
+import { OpenJobs, shownIn } from './open-jobs.js';
 
 /** Whoever was away for more than this loads the job anew. @source house rule */
 const MOST_MISSED = 400;
-/** Whether every open job shows records of a kind, whoever changes them. */
-const isShared = (kind: RecordKind): boolean => kind !== 'job' && kindOf(kind).of !== 'job' && kindOf(kind).inJob !== null;
-
 /** A change as a page of a job has to see it: all of its own, of another only what every job shows; null: nothing of it. */
 export function seenFrom(jobId: string, change: Change): Change | null {
   if (change.jobId === jobId) return change;
-  const patches = change.patches.filter((p) => isShared(p.kind));
+  const patches = shownIn(jobId, change);
   return patches.length ? { ...change, patches, inverse: [] } : null;
 }
 
@@ -44,6 +44,19 @@ export function seenFrom(jobId: string, change: Change): Change | null {
 const PATCHES_IN_A_CHANGE = 250;
 
 const alive = <T extends { deletedAt: string | null }>(list: readonly T[]): T[] => list.filter((x) => x.deletedAt === null);
+const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
+async function firmOf(records: RecordsRepository): Promise<Firm> {
+  const [firm] = await records.all('firm');
+  if (!firm) throw new Error('The bench was not set up.');
+  return firm;
+}
+/** @param jobId only what this job has to know of; left out: all of it */
+async function stockOf(records: RecordsRepository, jobId?: string): Promise<StockView> {
+  const reservations = alive(await records.all('reservation'));
+  const entries = jobId === undefined ? alive(await records.all('stockEntry')) : await records.movementsFor(jobId);
+  const holders = new Set([...reservations, ...entries].flatMap((r) => r.jobId ?? []));
+  return { entries, reservations, jobNames: await records.jobNames([...holders]) };
+}
 const byOrder = <T extends { order: number }>(list: T[]): T[] => list.sort((a, b) => a.order - b.order);
 const addPatch = (kind: RecordKind, record: { id: string }): Patch => ({ op: 'add', kind, id: record.id, value: record as unknown as Record<string, unknown> });
 
@@ -51,18 +64,25 @@ export type OpenJob = JobDocument & { readonly memo: Memo };
 
 /** Jobs: listing, opening, starting, and job files in and out. */
 export class JobsService {
+  private readonly opened = new OpenJobs();
+  private knownFirm: Firm | null = null;
+
   constructor(
     private readonly records: RecordsRepository,
     private readonly changes: ChangeService,
     private readonly now: () => Date,
-    private readonly hasPhoto: (photo: string) => boolean = () => false,
+    private readonly hasPhoto: (photo: string) => boolean,
+    private readonly counts: JobCountsRepository,
     private readonly memo = new Memo(),
-  ) {}
+  ) {
+    changes.listen((change) => {
+      this.opened.hear(change);
+      if (change.patches.some((p) => p.kind === 'firm')) this.knownFirm = null;
+    });
+  }
 
   async firm(): Promise<Firm> {
-    const [firm] = await this.records.all('firm');
-    if (!firm) throw new Error('The bench was not set up.');
-    return firm;
+    return (this.knownFirm ??= await firmOf(this.records));
   }
 
   async session(deviceId: string | undefined): Promise<{ firm: Firm; persons: Person[]; lastDeviceSeq: number; at: string; apiVersion: number }> {
@@ -70,31 +90,30 @@ export class JobsService {
     return { firm: await this.firm(), persons: await this.records.all('person'), lastDeviceSeq, at: this.now().toISOString(), apiVersion: API_VERSION };
   }
 
-  async list(): Promise<JobSummary[]> {
-    const jobs = alive(await this.records.all('job'));
+  /** A page of the list. What was not counted since its job changed is counted now, one job after the other, and others get a turn in between. */
+  async list(asked: { search?: string | undefined; offset: number; limit: number }): Promise<JobPage> {
+    const { jobs, total } = await this.counts.page(asked, this.now());
     const out: JobSummary[] = [];
-    for (const job of jobs) {
-      const doc = { ...(await this.document(job)), memo: this.memo };
-      const measured = doc.surfaces.filter((s) => !['nothing', 'impossible'].includes(surveySurface(s, doc).survey.status));
-      out.push({
-        id: job.id,
-        name: job.name,
-        customer: job.customer,
-        dueOn: job.dueOn,
-        units: job.units,
-        surfaceCount: doc.surfaces.length,
-        measuredCount: measured.length,
-        cutCount: panesReadyToLay(doc, piecesCutShort(doc, doc.job.units)).size,
-        updatedAt: (await this.records.lastChangeAt(job.id)) ?? job.createdAt,
-      });
-    }
-    return out.sort((a, b) => (a.dueOn ?? '9999').localeCompare(b.dueOn ?? '9999') || a.name.localeCompare(b.name));
+    for (const { count, ...job } of jobs) out.push({ ...job, ...(count ?? (await this.count(job.id))) });
+    return { jobs: out, total };
+  }
+
+  private async count(jobId: string): Promise<JobCount> {
+    await breathe();
+    const doc = { ...(this.opened.get(jobId) ?? (await this.read(jobId))), memo: this.memo };
+    const count = {
+      surfaceCount: doc.surfaces.length,
+      measuredCount: doc.surfaces.filter((s) => !['nothing', 'impossible'].includes(surveySurface(s, doc).survey.status)).length,
+      cutCount: panesReadyToLay(doc, piecesCutShort(doc, doc.job.units)).size,
+    };
+    await this.counts.keep(jobId, doc.revision, count);
+    return count;
   }
 
   /** Jobs that were deleted in the last days, the last one first. */
   async deleted(): Promise<DeletedJob[]> {
     const since = new Date(this.now().getTime() - DELETED_DAYS * 86_400_000).toISOString();
-    const gone = (await this.records.all('job')).flatMap(({ id, name, customer, deletedAt }) =>
+    const gone = (await this.records.jobsDeletedSince(since)).flatMap(({ id, name, customer, deletedAt }) =>
       deletedAt !== null && deletedAt >= since ? [{ id, name, customer, deletedAt }] : [],
     );
     return gone.sort((a, b) => b.deletedAt.localeCompare(a.deletedAt));
@@ -109,7 +128,7 @@ export class JobsService {
     if (!job) throw new Refusal('job-not-found');
     if (job.deletedAt === null) return { jobId, promisesBack: 0, promisesGone: 0 };
     const [book, rolls] = [await this.stock(), await this.records.all('roll')];
-    const lifted = (await this.records.all('reservation')).filter((r) => r.jobId === jobId && r.deletedAt === job.deletedAt);
+    const lifted = (await this.records.ofJob('reservation', jobId)).filter((r) => r.deletedAt === job.deletedAt);
     const free = new Map(rolls.filter((r) => !r.deletedAt).map((r) => [r.id, freeMm(r, book)]));
     const back = lifted.filter((r) => {
       const left = (free.get(r.rollId) ?? -1) - r.lengthMm;
@@ -131,12 +150,12 @@ export class JobsService {
 
   /** What can be undone in: also a job that was deleted, for that is undone too. @throws Refusal job-not-found */
   async everOwner(id: string): Promise<void> {
-    if ((await this.firm()).id !== id && !(await this.records.find('job', id))) throw new Refusal('job-not-found');
+    if (!this.opened.get(id) && (await this.firm()).id !== id && !(await this.records.find('job', id))) throw new Refusal('job-not-found');
   }
 
   /** What a change may belong to: a job, or the firm itself. @throws Refusal job-not-found */
   async owner(id: string): Promise<void> {
-    if ((await this.firm()).id !== id) await this.job(id);
+    if (!this.opened.get(id) && (await this.firm()).id !== id) await this.job(id);
   }
 
   /** What was changed after a revision that a page of this job has to know of. */
@@ -149,8 +168,6 @@ export class JobsService {
 
   async bench(personId?: string, deviceId?: string): Promise<BenchDocument> {
     const firm = await this.firm();
-    const panesWithFilm: Record<string, number> = {};
-    for (const s of alive(await this.records.all('surface'))) if (s.filmId) panesWithFilm[s.filmId] = (panesWithFilm[s.filmId] ?? 0) + 1;
     return {
       revision: await this.records.revision(),
       firm,
@@ -161,7 +178,7 @@ export class JobsService {
       rates: (await this.records.all('rates')).sort((a, b) => a.version - b.version),
       quotes: alive(await this.records.all('quote')),
       stepSets: await this.stepSets(),
-      panesWithFilm,
+      panesWithFilm: await this.records.panesWithFilm(),
       ...(personId ? await this.changes.canUndo(firm.id, personId, deviceId) : { canUndo: null, canRedo: null }),
     };
   }
@@ -172,16 +189,14 @@ export class JobsService {
   }
 
   /** Movements and promises on all rolls, with the names of the jobs that hold film. */
-  async stock(): Promise<StockView> {
-    const reservations = alive(await this.records.all('reservation'));
-    const entries = alive(await this.records.all('stockEntry'));
-    const holders = new Set([...reservations.map((r) => r.jobId), ...entries.map((e) => e.jobId)]);
-    const jobNames = Object.fromEntries((await this.records.all('job')).filter((j) => holders.has(j.id)).map((j) => [j.id, j.name]));
-    return { entries, reservations, jobNames };
+  stock(): Promise<StockView> {
+    return stockOf(this.records);
   }
 
+  /** @throws Refusal job-not-found */
   async open(jobId: string, personId?: string, deviceId?: string): Promise<JobDocument> {
-    const doc = await this.document(await this.job(jobId));
+    let doc = this.opened.get(jobId);
+    if (!doc) this.opened.keep((doc = await this.read(jobId)));
     return { ...doc, ...(personId ? await this.changes.canUndo(jobId, personId, deviceId) : {}) };
   }
 
@@ -190,36 +205,41 @@ export class JobsService {
     return { ...(await this.open(jobId)), memo: this.memo };
   }
 
-  private async document(job: Job): Promise<JobDocument> {
-    const [places, surfaces, readings, plans, entries, plotRuns, layEntries] = await Promise.all([
-      this.records.ofJob('place', job.id),
-      this.records.ofJob('surface', job.id),
-      this.records.ofJob('reading', job.id),
-      this.records.ofJob('plan', job.id),
-      this.records.ofJob('logEntry', job.id),
-      this.records.ofJob('plotRun', job.id),
-      this.records.ofJob('layEntry', job.id),
-    ]);
-    const placeOrder = new Map(places.map((p) => [p.id, p.order]));
-    return {
-      revision: await this.records.revision(),
-      firm: await this.firm(),
-      persons: await this.records.all('person'),
-      job,
-      places: byOrder(alive(places)),
-      surfaces: alive(surfaces).sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
-      readings: alive(readings),
-      films: await this.records.all('film'),
-      rolls: alive(await this.records.all('roll')),
-      stock: await this.stock(),
-      plans: alive(plans),
-      entries,
-      plotRuns,
-      layEntries,
-      stepSets: await this.stepSets(),
-      canUndo: null,
-      canRedo: null,
-    };
+  /** The whole job as the database has it, all of it of one moment. */
+  private read(jobId: string): Promise<JobDocument> {
+    return this.records.transaction(async (records) => {
+      const job = await records.find('job', jobId);
+      if (!job || job.deletedAt) throw new Refusal('job-not-found');
+      const [places, surfaces, readings, plans, entries, plotRuns, layEntries] = await Promise.all([
+        records.ofJob('place', jobId),
+        records.ofJob('surface', jobId),
+        records.ofJob('reading', jobId),
+        records.ofJob('plan', jobId),
+        records.ofJob('logEntry', jobId),
+        records.ofJob('plotRun', jobId),
+        records.ofJob('layEntry', jobId),
+      ]);
+      const placeOrder = new Map(places.map((p) => [p.id, p.order]));
+      return {
+        revision: await records.revision(),
+        firm: await firmOf(records),
+        persons: await records.all('person'),
+        job,
+        places: byOrder(alive(places)),
+        surfaces: alive(surfaces).sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
+        readings: alive(readings),
+        films: await records.all('film'),
+        rolls: alive(await records.all('roll')),
+        stock: await stockOf(records, jobId),
+        plans: alive(plans),
+        entries,
+        plotRuns,
+        layEntries,
+        stepSets: (await records.all('stepSet')).sort((a, b) => a.version - b.version),
+        canUndo: null,
+        canRedo: null,
+      };
+    });
   }
 
   /** A job as it starts, by the firm's defaults; not written yet. */

@@ -2,7 +2,9 @@ import Papa from 'papaparse';
 import type { LayEntry, LearnedMinutes, RunSheetBody, SqueegeeRequestBody, SqueegeeResult, StepSet, Surface } from '@yellow-pane/contracts';
 import {
   defaultLay,
-  learnedFrom,
+  learnMinutes,
+  timedPanes,
+  type TimedPane,
   linesInForce,
   rollOfPane,
   sheetOfSurface,
@@ -26,7 +28,13 @@ import type { PrintedPane, RunSheetDocument } from './run-sheet-pdf.js';
 const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step', 'text', 'glassC', 'lot', 'photo', 'signedBy', 'isInForce'] as const;
 
 /** Run sheets, strokes and what the log has taught. */
+/** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */
+const JOBS_LEARNED_FROM = 100;
+
 export class LayService {
+  /** What each job has taught, at its last revision. */
+  private readonly timed = new Map<string, { readonly last: number; readonly panes: readonly TimedPane[] }>();
+
   constructor(
     private readonly jobs: JobsService,
     private readonly records: RecordsRepository,
@@ -135,11 +143,15 @@ export class LayService {
   }
 
   async minutes(): Promise<LearnedMinutes> {
-    const jobs = (await this.records.all('job')).filter((j) => !j.deletedAt);
-    const docs: LayRecords[] = [];
-    for (const job of jobs) docs.push(await this.jobs.openWithMemo(job.id));
+    const timed: TimedPane[] = [];
+    for (const { jobId, last } of await this.records.laidJobs(JOBS_LEARNED_FROM)) {
+      const known = this.timed.get(jobId);
+      const now = known?.last === last ? known : { last, panes: timedPanes(await this.jobs.openWithMemo(jobId)) };
+      this.timed.set(jobId, now);
+      timed.push(...now.panes);
+    }
     const rates = (await this.records.all('rates')).sort((a, b) => b.version - a.version)[0];
-    return rates ? learnedFrom(docs, rates) : [];
+    return rates ? learnMinutes(timed, rates) : [];
   }
 }
 

@@ -87,7 +87,7 @@ test('a yes makes a job with its panes at the sizes quoted, nothing retyped, and
   expect(job.readings).toHaveLength(4);
   expect(job.surfaces.every((s) => s.filmId === quote.filmIds[0])).toBe(true);
   expect(job.surfaces[3]!.note).toBe('Old film comes off.');
-  const list = (await get('/api/jobs')).body as { id: string; measuredCount: number }[];
+  const list = (await get('/api/jobs')).body.jobs as { id: string; measuredCount: number }[];
   expect(list.find((j) => j.id === yes.body.jobId)!.measuredCount).toBe(0);
   expect(job.readings.every((r) => r.instrument === 'quote')).toBe(true);
   const sheet = (await get(`/api/jobs/${yes.body.jobId}/cut-list.csv`)).text;

@@ -24,9 +24,9 @@ export const stockGuard: ClosingGuard = async (records, patches) => {
   const touched = await touchedRolls(records, patches);
   if (touched.size === 0) return;
   const isCount = patches.every((p) => p.op === 'add' && p.kind === 'stockEntry' && p.value['kind'] !== 'cut');
-  const reservations = (await records.all('reservation')).filter((r) => r.deletedAt === null && touched.has(r.rollId));
-  const entries = (await records.all('stockEntry')).filter((e) => e.deletedAt === null && touched.has(e.rollId));
-  const names = Object.fromEntries((await records.all('job')).map((j) => [j.id, j.name]));
+  const reservations = await records.ofRolls('reservation', [...touched]);
+  const entries = await records.ofRolls('stockEntry', [...touched]);
+  const names = await records.jobNames([...new Set([...reservations, ...entries].flatMap((r) => r.jobId ?? []))]);
   for (const rollId of touched) {
     const roll = await records.find('roll', rollId);
     if (!roll) continue;

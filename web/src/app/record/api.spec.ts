@@ -65,7 +65,7 @@ describe('The calls of the page', () => {
     await expect(refused).rejects.toBeInstanceOf(ApiProblem);
     expect(api.isPutOut()).toBe(true);
     const again = api.jobs();
-    bench.expectOne('/api/jobs').flush([]);
+    bench.expectOne('/api/jobs').flush({ jobs: [], total: 0 });
     await again;
     expect(api.isPutOut()).toBe(false);
   });

@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { JobSummary, Patch, Sent } from '@yellow-pane/contracts';
+import type { JobPage, JobSummary, Patch, Sent } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { JobsPage } from './jobs-page';
@@ -9,12 +9,21 @@ const ROLL = '018f0000-0000-7000-8000-00000000000a';
 /** Two jobs at the bench; deleting hides one, undo brings it back. */
 class FakeJobs extends FakeApi {
   private gone = false;
-  jobs = async (): Promise<JobSummary[]> => {
+  /** Further jobs, and what was asked for. */
+  past: JobSummary[] = [];
+  asked: Sent<'jobs'>['query'][] = [];
+  jobs = async (sent?: Sent<'jobs'>): Promise<JobPage> => {
+    this.asked.push(sent?.query);
+    const { search = '', offset = 0, limit = 50 } = (sent?.query ?? {}) as { search?: string; offset?: number; limit?: number };
+    const all = [...this.here(), ...this.past].filter((j) => j.name.toLowerCase().includes(search.toLowerCase()));
+    return { jobs: all.slice(offset, offset + limit), total: all.length };
+  };
+  private here(): JobSummary[] {
     const { job, surfaces } = this.doc;
     const summary = { id: job.id, name: job.name, customer: job.customer, dueOn: job.dueOn, surfaceCount: surfaces.length } as JobSummary;
     const other = { ...summary, id: '018f0000-0000-7000-8000-0000000000bb', name: 'Lantern Street' };
     return this.gone ? [other] : [summary, other];
-  };
+  }
   brought: string[] = [];
   promisesGone = 0;
   deletedJobs = async () => (this.gone ? [{ id: this.doc.job.id, name: this.doc.job.name, customer: '', deletedAt: '2026-11-02T08:00:00Z' }] : []);
@@ -108,5 +117,45 @@ describe('a job is deleted without a question and can be brought back', () => {
     await press(`Delete ${api.doc.job.name}`);
     expect(names()).toHaveLength(2);
     expect(root().querySelector('[role=alert]')!.textContent).toContain('is cutting this job');
+  });
+});
+
+describe('a firm with many past jobs', () => {
+  const house = (n: number): JobSummary => ({ id: `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`, name: `House ${n}`, customer: '', dueOn: '2019-05-01', units: 'mm', surfaceCount: 1, measuredCount: 1, cutCount: 1, updatedAt: '2019-05-01T08:00:00Z' }); // prettier-ignore
+  const type = async (words: string) => {
+    const box = root().querySelector<HTMLInputElement>('input[type=search]')!;
+    box.value = words;
+    box.dispatchEvent(new Event('input'));
+    await new Promise((r) => setTimeout(r, 200));
+    await settle();
+  };
+  beforeEach(async () => {
+    api.past = Array.from({ length: 70 }, (_, i) => house(i + 1));
+    fixture = TestBed.createComponent(JobsPage);
+    await settle();
+  });
+
+  it('shows fifty, the earlier ones under a heading of their own, and the rest when asked', async () => {
+    expect(names().slice(0, 4)).toEqual([expect.anything(), 'Lantern Street', 'Earlier jobs', 'House 1']);
+    expect(names()).toHaveLength(51);
+    await press('22 more of 72');
+    expect(names()).toHaveLength(73);
+    expect([...root().querySelectorAll('button')].some((b) => b.textContent.includes('more of'))).toBe(false);
+  });
+  it('finds by what is typed, asked once the typing rests, and says when there is none', async () => {
+    const before = api.asked.length;
+    const box = root().querySelector<HTMLInputElement>('input[type=search]')!;
+    for (const words of ['H', 'House', 'House 6']) {
+      box.value = words;
+      box.dispatchEvent(new Event('input'));
+    }
+    await type('House 66');
+    expect(names()).toEqual(['House 66']);
+    expect(api.asked.slice(before)).toEqual([{ search: 'House 66', offset: 0, limit: 50 }]);
+    expect(root().textContent).toContain('1 found');
+    await type('Nowhere');
+    expect(root().textContent).toContain('No job, customer or street holds “Nowhere”.');
+    await type('');
+    expect(names()).toHaveLength(51);
   });
 });

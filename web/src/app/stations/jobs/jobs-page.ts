@@ -1,12 +1,18 @@
 import { afterNextRender, ChangeDetectionStrategy, Component, Injector, viewChild, type ElementRef, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { DELETED_DAYS, type DeletedJob, type JobSummary, type Patch, type UnitSystem } from '@yellow-pane/contracts';
+import { DELETED_DAYS, STILL_DUE_DAYS, type DeletedJob, type JobPage, type JobSummary, type Patch, type UnitSystem } from '@yellow-pane/contracts';
 import { BenchBar } from '../../kit/bench-bar';
 import { Api, ApiProblem } from '../../record/api';
 import { Device } from '../../record/device';
 import { Sender } from '../../record/sender';
 
 const DAY_MS = 86_400_000;
+/** Jobs that are shown at first, and so many more each time. */
+const PAGE = 50;
+/** What the bench gives at once at most. */
+const MOST_AT_ONCE = 200;
+/** A rest in typing. */
+const TYPING_MS = 150;
 
 /** All jobs, the next due first. */
 @Component({
@@ -50,9 +56,24 @@ const DAY_MS = 86_400_000;
       @if (message()) {
         <div role="alert" class="mb-4 border-l-4 border-ink bg-tint p-3 whitespace-pre-line">{{ message() }}</div>
       }
-      @if (jobs(); as list) {
+      @if (page(); as list) {
+        @if (list.total > few || search()) {
+          <label class="mb-3 flex flex-wrap items-center gap-3 text-sm"
+            >Find<input
+              class="field max-w-80 flex-1"
+              type="search"
+              maxlength="120"
+              placeholder="Job, customer or street"
+              [value]="search()"
+              (input)="find($any($event.target).value)"
+            /><span class="figure text-soft" aria-live="polite">{{ foundText() }}</span></label
+          >
+        }
         <ul class="space-y-3">
-          @for (j of list; track j.id) {
+          @for (j of list.jobs; track j.id) {
+            @if (isFirstOfPast(j)) {
+              <li><h2 class="mt-6 text-base text-soft">Earlier jobs</h2></li>
+            }
             <li class="relative">
               <a [routerLink]="['/jobs', j.id, 'measure']" class="relief block border border-line bg-card p-4 hover:bg-glass">
                 <div class="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -88,9 +109,18 @@ const DAY_MS = 86_400_000;
               </button>
             </li>
           } @empty {
-            <li class="border border-dashed border-field p-8 text-center">No job yet. Start one: a name is enough, the tapes come next.</li>
+            <li class="border border-dashed border-field p-8 text-center">
+              @if (search()) {
+                No job, customer or street holds “{{ search() }}”.
+              } @else {
+                No job yet. Start one: a name is enough, the tapes come next.
+              }
+            </li>
           }
         </ul>
+        @if (list.jobs.length < list.total) {
+          <button type="button" class="btn mt-3 w-full" [disabled]="isLoading()" (click)="more()">{{ moreText() }}</button>
+        }
         @if (bin().length) {
           <details class="mt-6" data-bin>
             <summary class="cursor-pointer py-1 underline">Deleted in the last {{ days30 }} days: {{ bin().length }}</summary>
@@ -114,7 +144,26 @@ export class JobsPage {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   protected readonly device = inject(Device);
-  protected readonly jobs = signal<JobSummary[] | null>(null);
+  protected readonly page = signal<JobPage | null>(null);
+  protected readonly search = signal('');
+  protected readonly isLoading = signal(false);
+  /** So many are found by looking. */
+  protected readonly few = 8;
+  protected readonly foundText = computed(() => {
+    const n = this.page()?.total ?? 0;
+    return this.search() ? `${n} found` : `${n} jobs`;
+  });
+  protected readonly moreText = computed(() => {
+    const list = this.page()!;
+    return `${Math.min(PAGE, list.total - list.jobs.length)} more of ${list.total}`;
+  });
+  /** The first one whose day is long past stands under a heading of its own. */
+  protected isFirstOfPast = (j: JobSummary): boolean => this.firstPastId() === j.id;
+  private readonly firstPastId = computed(() => {
+    const list = this.page()?.jobs ?? [];
+    const past = list.findIndex((j) => (this.days(j) ?? 0) < -STILL_DUE_DAYS);
+    return past > 0 ? list[past]!.id : null;
+  });
   protected readonly message = signal('');
   protected readonly starting = signal(false);
   private readonly nameBox = viewChild<ElementRef<HTMLInputElement>>('name');
@@ -138,11 +187,42 @@ export class JobsPage {
 
   private async refresh(): Promise<void> {
     try {
-      const [jobs, bin] = await Promise.all([this.api.jobs(), this.api.deletedJobs(), this.device.connect()]);
-      this.jobs.set(jobs);
+      // as many as were shown before
+      const limit = Math.min(MOST_AT_ONCE, Math.max(PAGE, this.page()?.jobs.length ?? 0));
+      const [page, bin] = await Promise.all([this.api.jobs({ query: this.asked(0, limit) }), this.api.deletedJobs(), this.device.connect()]);
+      this.page.set(page);
       this.bin.set(bin);
     } catch (error) {
       this.message.set((error as Error).message);
+    }
+  }
+
+  private asked = (offset: number, limit: number) => ({ offset, limit, ...(this.search() ? { search: this.search() } : {}) });
+
+  /** While somebody types; what was typed since decides. */
+  protected find(words: string): void {
+    this.search.set(words.trim());
+    clearTimeout(this.typing);
+    this.typing = setTimeout(() => void this.load(0), TYPING_MS);
+  }
+  private typing: ReturnType<typeof setTimeout> | undefined;
+  protected more(): void {
+    void this.load(this.page()?.jobs.length ?? 0);
+  }
+  private async load(offset: number): Promise<void> {
+    const words = this.search();
+    this.isLoading.set(true);
+    try {
+      const { jobs, total } = await this.api.jobs({ query: this.asked(offset, PAGE) });
+      if (words !== this.search()) return;
+      const before = offset ? (this.page()?.jobs ?? []) : [];
+      const known = new Set(before.map((j) => j.id));
+      this.page.set({ jobs: [...before, ...jobs.filter((j) => !known.has(j.id))], total });
+      this.message.set('');
+    } catch (error) {
+      this.message.set((error as Error).message);
+    } finally {
+      this.isLoading.set(false);
     }
   }
 

@@ -1,0 +1,105 @@
+import { pino } from 'pino';
+import { v7 as uuidv7 } from 'uuid';
+import type { ChangeDraft, Patch, Reading } from '@yellow-pane/contracts';
+import { demoPersons, ternPoint } from '@yellow-pane/demo';
+import { createApp } from '../src/app.js';
+import { setUpBench } from '../src/bench-setup.js';
+import { inPlace } from '../src/compute/runners.js';
+import { openInMemory } from '../src/db/database.js';
+
+/**
+ * What the record costs as the work grows, in CPU time of this process: the list of all jobs (goal 50 ms with 5 000 of them), opening a job of 60 panes (goal 4 ms) and one
+ * tape more in it (goal 10 ms), each with many changes behind it. The reference in the same run is one bare statement of the database.
+ */
+const [JOBS, CHANGES] = [Number(process.env['JOBS'] ?? 5000), Number(process.env['CHANGES'] ?? 5000)];
+const person = demoPersons[0]!.id;
+const open = await openInMemory();
+const app = createApp({
+  db: open.db,
+  journal: null,
+  compute: inPlace,
+  now: () => new Date(),
+  log: pino({ level: 'silent' }),
+  webDir: null,
+  backup: async () => '',
+});
+await setUpBench(app, 'demo');
+const file = ternPoint();
+const jobId = file.job.id;
+
+const cpuMs = (): number => {
+  const { user, system } = process.cpuUsage();
+  return (user + system) / 1000;
+};
+async function timed(name: string, goalMs: number | null, runs: number, work: (i: number) => Promise<unknown>): Promise<void> {
+  const ms: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    const start = cpuMs();
+    await work(i);
+    ms.push(cpuMs() - start);
+  }
+  ms.sort((a, b) => a - b);
+  console.log(
+    `${name.padEnd(58)} median ${ms[ms.length >> 1]!.toFixed(1)} ms, slowest ${ms.at(-1)!.toFixed(1)} ms${goalMs === null ? '' : ` (goal ${goalMs} ms)`}`,
+  );
+}
+
+const deviceId = uuidv7();
+let deviceSeq = 0;
+/** As this device knows it: it hears of every change. */
+let seen = await app.records.revision();
+const change = (id: string, label: string, patches: Patch[]): Promise<unknown> => {
+  const baseRevision = seen++;
+  const draft: ChangeDraft = { id: uuidv7(), jobId: id, personId: person, deviceId, deviceSeq: ++deviceSeq, baseRevision, label, patches };
+  return app.changes.apply(draft);
+};
+const tapes = file.readings.filter((r) => r.instrument === 'tape' && r.unit === 'mm');
+const tapeAgain = (i: number): Promise<unknown> => {
+  const r = tapes[i % tapes.length]!;
+  const value: Reading = {
+    ...r,
+    id: uuidv7(),
+    lengthMm: r.lengthMm + (i % 3),
+    typed: String(r.lengthMm + (i % 3)),
+    unit: 'mm',
+    at: new Date().toISOString(),
+    supersedesId: null,
+  };
+  return change(jobId, 'Tape', [{ op: 'add', kind: 'reading', id: value.id, value: value as unknown as Record<string, unknown> }]);
+};
+
+/** Edits as they come: nine notes, then a tape. */
+const edit = (i: number): Promise<unknown> => {
+  const s = file.surfaces[i % file.surfaces.length]!;
+  return i % 10 === 9 ? tapeAgain(i) : change(jobId, 'Note', [{ op: 'set', kind: 'surface', id: s.id, field: 'note', value: `seen ${i}` }]);
+};
+
+const revision = async () => app.records.revision();
+await timed('reference: one bare statement', null, 200, revision);
+const read = async (): Promise<unknown> => JSON.stringify(await app.jobs.open(jobId, person, deviceId));
+await timed(`opening a job of ${file.surfaces.length} panes, as JSON`, 4, 100, read);
+await timed('one edit more', 10, 60, edit);
+await timed(`${CHANGES} edits, one after the other (median of a hundred)`, null, CHANGES / 100, async (n) => {
+  for (let i = 0; i < 100; i++) await edit(100 * n + i);
+});
+await timed('opening it after them', 4, 100, read);
+await timed('one edit more after them', 10, 60, edit);
+await timed('one tape more after them', 10, 60, tapeAgain);
+const job = { ...file.job };
+for (let n = 0; n < JOBS; n++) {
+  const id = uuidv7();
+  const value = { ...job, id, name: `House ${n}`, dueOn: `20${String(10 + (n % 16)).padStart(2, '0')}-0${1 + (n % 9)}-1${n % 10}` };
+  const surface = { ...file.surfaces[0]!, id: uuidv7(), jobId: id, placeId: '', measuredLikeId: null };
+  const place = { ...file.places[0]!, id: uuidv7(), jobId: id };
+  const reading = { ...tapes[0]!, id: uuidv7(), jobId: id, surfaceId: surface.id };
+  const add = (kind: 'job' | 'place' | 'surface' | 'reading', v: { id: string }): Patch => ({
+    op: 'add',
+    kind,
+    id: v.id,
+    value: v as unknown as Record<string, unknown>,
+  });
+  await change(id, 'Start', [add('job', value), add('place', place), add('surface', { ...surface, placeId: place.id } as never), add('reading', reading)]);
+}
+await timed(`the first page of ${JOBS} jobs, first time`, null, 1, async () => JSON.stringify(await app.jobs.list({ offset: 0, limit: 50 })));
+await timed(`the first page of ${JOBS} jobs`, 50, 9, async () => JSON.stringify(await app.jobs.list({ offset: 0, limit: 50 })));
+await open.close();
