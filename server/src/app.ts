@@ -106,6 +106,8 @@ export function createApp(bench: Bench): App {
   const shop = bench.shop ? new ShopService(bench.shop, bench.now, bench.log) : null;
   const inner = express();
   inner.disable('x-powered-by');
+  // answers are never kept by browsers, so nobody asks whether they are still the same
+  inner.disable('etag');
   // the interface was packed when it was built; answers are packed while somebody waits for them
   inner.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: LIVE_QUALITY } } }));
   if (bench.webDir) servePartsOfPages(inner, bench.webDir);

@@ -14,7 +14,7 @@ import { inverseOf, othersOnTheSame, patchedRecord, reversalOf } from '@yellow-p
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
 import { BatchedRecords } from './batched-records.js';
-import { OwnHistory } from './own-history.js';
+import { OwnHistory, type BoundChanges } from './own-history.js';
 import type { RecordsRepository } from './records.repository.js';
 
 /** A rule that a kind of record puts on changes to it; throws a Refusal. */
@@ -22,9 +22,6 @@ export type RecordGuard = (records: RecordsRepository, kind: RecordKind, record:
 
 /** A rule over a whole change, asked when all of it is written and before it counts; throws a Refusal. */
 export type ClosingGuard = (records: RecordsRepository, patches: readonly Patch[]) => Promise<void>;
-
-/** Changes of a job that can no longer be undone because of what was done since, by id. */
-export type BoundChanges = (records: RecordsRepository, jobId: string, own: readonly Change[]) => Promise<ReadonlySet<string>>;
 
 /** What a start brought back. */
 export interface Replayed {
@@ -51,6 +48,8 @@ export class ChangeService {
   /** The last revision, and the last number of each device that wrote, as this process knows them; null: ask. */
   private top: number | null = null;
   private readonly lastSeqs = new Map<string, number>();
+  /** Who has written before: nobody who works here is ever erased. */
+  private readonly people = new Set<string>();
 
   constructor(
     private readonly records: RecordsRepository,
@@ -150,7 +149,7 @@ export class ChangeService {
     return this.write(draft, target.id, true);
   }
 
-  private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean, isQuiet = false): Promise<ChangeAnswer> {
+  private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean, isQuiet = false, isSecondTry = false): Promise<ChangeAnswer> {
     const draft = received(sent, this.now());
     const last = this.lastSeqs.get(draft.deviceId) ?? (await this.records.lastDeviceSeq(draft.deviceId));
     // what was sent before is told again; one that comes in its turn was not
@@ -164,7 +163,7 @@ export class ChangeService {
     try {
       change = await this.records.transaction(async (plain) => {
         const tx = new BatchedRecords(plain.connection());
-        await tx.expect([...draft.patches, { kind: 'person', id: draft.personId }]);
+        await tx.expect(this.people.has(draft.personId) ? draft.patches : [...draft.patches, { kind: 'person', id: draft.personId }]);
         const inverse: Patch[] = [];
         const patches: Patch[] = [];
         for (const [i, asked] of draft.patches.entries()) {
@@ -175,7 +174,7 @@ export class ChangeService {
           patches.push(written);
           if (back) inverse.push(back);
         }
-        if (!(await tx.find('person', draft.personId)))
+        if (!this.people.has(draft.personId) && !(await tx.find('person', draft.personId)))
           throw new Refusal('bad-input', undefined, [{ path: 'personId', message: 'Nobody with this id works here.' }]);
         for (const guard of this.closing) await guard(tx, patches);
         const undoable = inverse.length > 0 && (isReversal || isUndoStep(draft.patches));
@@ -201,9 +200,11 @@ export class ChangeService {
       this.forget();
       const before = await this.records.changeById(draft.id);
       if (before) return this.toldAgain(before, draft);
+      if (isTaken(error) && !isSecondTry) return this.write(sent, undoesId, isReversal, isQuiet, true);
       throw error;
     }
     this.top = (change as Change).revision;
+    this.people.add(draft.personId);
     this.lastSeqs.delete(draft.deviceId);
     this.lastSeqs.set(draft.deviceId, draft.deviceSeq);
     for (const longest of this.lastSeqs.keys()) if (this.lastSeqs.size > MOST_DEVICES) this.lastSeqs.delete(longest);
@@ -220,6 +221,7 @@ export class ChangeService {
     this.own.forget();
     this.top = null;
     this.lastSeqs.clear();
+    this.people.clear();
   }
 
   /** Changes since a revision that other devices made on any of these records. */
@@ -287,6 +289,9 @@ async function superseding(tx: RecordsRepository, patch: Patch): Promise<Patch> 
   const newest = inForce.at(-1);
   return newest && newest.id !== patch.value['supersedesId'] ? { ...patch, value: { ...patch.value, supersedesId: newest.id } } : patch;
 }
+
+/** A revision or a number of a device that is in the record already. @source PostgreSQL, error 23505 unique_violation */
+const isTaken = (error: unknown): boolean => [error, (error as { cause?: unknown }).cause].some((e) => (e as { code?: unknown } | undefined)?.code === '23505'); // prettier-ignore
 
 const isId = (v: unknown): v is string => typeof v === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(v);
 

@@ -1,7 +1,9 @@
 import { isUndoStep, type Change } from '@yellow-pane/contracts';
 import { undoStateOfTail, type UndoState } from '@yellow-pane/core';
-import type { BoundChanges } from './change.service.js';
 import type { RecordsRepository } from './records.repository.js';
+
+/** Changes of a job that can no longer be undone because of what was done since, by id. */
+export type BoundChanges = (records: RecordsRepository, jobId: string, own: readonly Change[]) => Promise<ReadonlySet<string>>;
 
 /** So many changes are read at first; each time they do not tell enough, four times as many. @source house rule */
 const FIRST_TAIL = 20;

@@ -57,8 +57,16 @@ function wellFormed(value: unknown, where: string): unknown {
   return value;
 }
 
-/** Mounts one call of the contract: what comes in is read by its schemas, what goes out is the schema's or a file. */
-export function mount<N extends RouteName>(router: Router, name: N, work: (call: Call<N>) => Promise<Result<N>>): void {
+/**
+ * Mounts one call of the contract: what comes in is read by its schemas, what goes out is the schema's or a file.
+ * @param write makes the text of the answer
+ */
+export function mount<N extends RouteName>(
+  router: Router,
+  name: N,
+  work: (call: Call<N>) => Promise<Result<N>>,
+  write: (result: Result<N>) => string = JSON.stringify,
+): void {
   const definition: RouteDefinition = routes[name];
   router[definition.method](definition.path, async (req: Request, res: Response) => {
     const call = {
@@ -75,7 +83,7 @@ export function mount<N extends RouteName>(router: Router, name: N, work: (call:
     const result = await asker.run({ isGone: gone.signal }, () => work(call));
     if (gone.signal.aborted) return;
     res.set('Cache-Control', 'no-store');
-    if (definition.result !== null) return void res.json(result);
+    if (definition.result !== null) return void res.type('json').send(write(result));
     const file = result as FileAnswer;
     res.set('Content-Disposition', `inline; filename="${file.name.replace(/[^\w .-]/g, '_')}"`);
     res.type(definition.fileType ?? 'application/octet-stream').send(file.bytes);

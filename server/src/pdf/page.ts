@@ -2,6 +2,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { UnitSystem } from '@yellow-pane/contracts';
 import { toldAll } from '@yellow-pane/core';
+import type Pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 
 export type Paper = 'a4' | 'letter';
@@ -10,7 +11,7 @@ const fontDir = dirname(createRequire(import.meta.url).resolve('@expo-google-fon
 const font = (weight: string) => join(fontDir, weight, `AtkinsonHyperlegibleNext_${weight}.ttf`);
 
 /** Read when the first paper is asked for: it is a large library, and a bench starts often. */
-async function papers(): Promise<typeof import('pdfmake')> {
+async function papers(): Promise<typeof Pdfmake> {
   const { default: pdfmake } = await import('pdfmake');
   pdfmake.setFonts({
     Atkinson: { normal: font('400Regular'), bold: font('700Bold'), italics: font('400Regular_Italic'), bolditalics: font('700Bold_Italic') },

@@ -4,6 +4,7 @@ import { mount } from '../../http/mount.js';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import type { JobsService } from './jobs.service.js';
+import { documentAsJson } from './open-jobs.js';
 
 /** When a line of the log came in is for the bench to say. */
 const notYetReceived = (patch: Patch): Patch =>
@@ -17,7 +18,7 @@ export function jobsRoutes(jobs: JobsService, changes: ChangeService, history: P
   mount(router, 'deletedJobs', () => jobs.deleted());
   mount(router, 'bringBackJob', ({ params, body }) => jobs.bringBack(params.jobId, body));
   mount(router, 'createJob', ({ body }) => jobs.create(body));
-  mount(router, 'job', ({ params, query }) => jobs.open(params.jobId, query.personId, query.deviceId));
+  mount(router, 'job', ({ params, query }) => jobs.open(params.jobId, query.personId, query.deviceId), documentAsJson);
   mount(router, 'changesSince', ({ params, query }) => jobs.since(params.jobId, query.after));
   mount(router, 'jobFile', ({ params }) => jobs.file(params.jobId));
   mount(router, 'importJob', ({ body, query }) => jobs.import(body, query));

@@ -5,7 +5,6 @@ import {
   defaultCutSettings,
   DELETED_DAYS,
   jobFile,
-  kindOf,
   type BenchDocument,
   type BroughtBack,
   type Change,

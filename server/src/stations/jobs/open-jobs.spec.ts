@@ -26,8 +26,13 @@ describe('an open job is kept and brought along by every change', () => {
     const { revision } = await app.jobs.open(jobId);
     await app.changes.apply(by.draft(jobId, label, patches, revision));
   };
+  const asJson = async (jobId: string): Promise<unknown> => (await request(app.http).get(`/api/jobs/${jobId}`).set('Host', 'localhost')).body;
   const isSame = async () => {
-    for (const jobId of [ternPointId, lanternStreetId]) expect(await app.jobs.open(jobId)).toEqual(await fresh(jobId));
+    for (const jobId of [ternPointId, lanternStreetId]) {
+      const there = await fresh(jobId);
+      expect(await app.jobs.open(jobId)).toEqual(there);
+      expect(await asJson(jobId)).toEqual(JSON.parse(JSON.stringify(there)));
+    }
   };
 
   test('whatever is changed, by whom and in which job: it is what the database has, in the same order', async () => {

@@ -77,3 +77,20 @@ export class OpenJobs {
     for (const oldest of this.docs.keys()) if (this.docs.size > MOST_KEPT) this.docs.delete(oldest);
   }
 }
+
+/** Texts of records and lists as they were written last; none of them ever changes, an edit puts another in its place. */
+const texts = new WeakMap<object, string>();
+function textOf(value: unknown): string {
+  if (typeof value !== 'object' || value === null) return JSON.stringify(value);
+  const known = texts.get(value);
+  if (known !== undefined) return known;
+  const text = Array.isArray(value) ? `[${value.map(textOf).join()}]` : JSON.stringify(value);
+  texts.set(value, text);
+  return text;
+}
+
+/** An open job as JSON: what no edit has touched since it was written last is not written anew. */
+export const documentAsJson = (doc: object): string =>
+  `{${Object.entries(doc)
+    .map(([name, value]) => `${JSON.stringify(name)}:${textOf(value)}`)
+    .join()}}`;

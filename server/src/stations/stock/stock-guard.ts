@@ -1,6 +1,7 @@
 import type { Change, Patch } from '@yellow-pane/contracts';
 import { bookFault, doneSteps } from '@yellow-pane/core';
-import type { BoundChanges, ClosingGuard } from '../../db/change.service.js';
+import type { ClosingGuard } from '../../db/change.service.js';
+import type { BoundChanges } from '../../db/own-history.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import { Refusal } from '../../problem.js';
 

@@ -161,7 +161,7 @@ export class JobsPage {
   protected isFirstOfPast = (j: JobSummary): boolean => this.firstPastId() === j.id;
   private readonly firstPastId = computed(() => {
     const list = this.page()?.jobs ?? [];
-    const past = list.findIndex((j) => (this.days(j) ?? 0) < -STILL_DUE_DAYS);
+    const past = list.findIndex((j) => this.isPast(j));
     return past > 0 ? list[past]!.id : null;
   });
   protected readonly message = signal('');
@@ -228,7 +228,8 @@ export class JobsPage {
 
   protected share = (part: number, j: JobSummary): number => (j.surfaceCount ? (100 * part) / j.surfaceCount : 0);
   private days = (j: JobSummary): number | null => (j.dueOn ? Math.round((Date.parse(j.dueOn) - Date.parse(this.today())) / DAY_MS) : null);
-  protected dueSoon = (j: JobSummary): boolean => (this.days(j) ?? 99) <= 1;
+  private isPast = (j: JobSummary): boolean => (this.days(j) ?? 0) < -STILL_DUE_DAYS;
+  protected dueSoon = (j: JobSummary): boolean => (this.days(j) ?? 99) <= 1 && !this.isPast(j);
   protected dueText(j: JobSummary): string {
     const days = this.days(j);
     if (days === null) return 'no date';
