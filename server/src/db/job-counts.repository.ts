@@ -90,12 +90,15 @@ function toListed(r: Row): ListedJob {
   };
 }
 
+/** Fields of a roll that its cuts hang on. */
+const OF_CUTS: ReadonlySet<string> = new Set(['widthMm', 'filmId', 'deletedAt']);
+
 /**
  * Counts of other jobs that a change makes doubtful: what a roll is wide, or is gone, decides which of its cuts are done; the firm's allowances whether a piece
  * still covers its pane. A further roll changes neither. In the transaction of the change.
  */
 export async function forgetCounts(db: Database, change: Pick<Change, 'patches'>): Promise<void> {
-  const rolls = [...new Set(change.patches.flatMap((p) => (p.kind === 'roll' && p.op === 'set' ? [p.id] : [])))];
+  const rolls = [...new Set(change.patches.flatMap((p) => (p.kind === 'roll' && p.op === 'set' && OF_CUTS.has(p.field) ? [p.id] : [])))];
   if (change.patches.some((p) => p.kind === 'firm' && p.op === 'set'))
     await db.execute(sql`update job_count set counted_at = 0 where job_id in (select job_id from plan)`); // prettier-ignore
   else if (rolls.length) {

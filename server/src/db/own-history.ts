@@ -48,8 +48,9 @@ export class OwnHistory {
       const tail = this.tails.get(key);
       if (!tail) continue;
       const changes = [...tail.changes, change];
-      const isLong = changes.length > LONGEST_KEPT;
-      this.tails.set(key, isLong ? { changes: changes.slice(-FIRST_TAIL), isWhole: false } : { changes, isWhole: tail.isWhole });
+      const short = changes.length > LONGEST_KEPT ? changes.slice(-FIRST_TAIL) : null;
+      // whoever goes far back needs what lies there
+      this.tails.set(key, short && undoStateOfTail(short, false) ? { changes: short, isWhole: false } : { changes, isWhole: tail.isWhole });
     }
   }
 

@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { JobDocument, JobPage, Patch, Roll } from '@yellow-pane/contracts';
+import { sql } from 'drizzle-orm';
 import request from 'supertest';
 import { demoId } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
@@ -138,5 +139,29 @@ describe('the list of jobs', () => {
     await app.changes.apply(device.draft(ternPointId, 'Not these', tapes.map((r) => set('reading', r.id, 'withdrawnAt', '2026-11-29T09:00:00Z')), doc.revision)); // prettier-ignore
     expect((await countOf()).measuredCount).toBeLessThan(before.measuredCount);
     expect(counted).toEqual([ternPointId]);
+  });
+  test('a roll that is narrower than it was makes the counts of the jobs that are cut from it doubtful, and of no others', async () => {
+    const lantern = await app.jobs.open(lanternStreetId);
+    const { filmId } = lantern.plans[0]!;
+    const countedAt = async (jobId: string) => Number(((await open.db.execute(sql`select counted_at from job_count where job_id = ${jobId}`)).rows[0] as { counted_at: string }).counted_at); // prettier-ignore
+    await list();
+    const before = [await countedAt(lanternStreetId), await countedAt(ternPointId)];
+    expect(Math.min(...before)).toBeGreaterThan(0);
+    const device = new TestDevice(ines);
+    const roll = lantern.rolls.find((r) => r.filmId === filmId)!;
+    const change = (patches: Patch[]) => app.changes.apply(device.draft(lantern.firm.id, 'Roll', patches, 1e9));
+    await change([add('roll', { ...roll, id: uuidv7(), label: 'F-998', fromRollId: null, fromPlanId: null, fromDrop: null })]);
+    expect([await countedAt(lanternStreetId), await countedAt(ternPointId)]).toEqual(before);
+    await change([set('roll', roll.id, 'label', 'F-997')]);
+    expect(await countedAt(lanternStreetId)).toBe(before[0]);
+    await change([set('roll', roll.id, 'widthMm', 1220)]);
+    expect(await countedAt(lanternStreetId)).toBe(0);
+    // no plan of that job is on this film
+    expect((await app.jobs.open(ternPointId)).plans.some((p) => p.filmId === filmId)).toBe(false);
+    expect(await countedAt(ternPointId)).toBe(before[1]);
+    await list();
+    expect(await countedAt(lanternStreetId)).toBeGreaterThan(before[0]!);
+    await change([set('firm', lantern.firm.id, 'allowances', { ...lantern.firm.allowances, overhangMm: 30 })]);
+    expect(await countedAt(lanternStreetId)).toBe(0);
   });
 });

@@ -1,0 +1,87 @@
+import type { Patch } from '@yellow-pane/contracts';
+import type { App } from '../app.js';
+import { appOn, ines, lanternStreetId, okan, openBench, TestDevice } from '../bench.testing.js';
+import type { OpenDatabase } from './database.js';
+
+let app: App;
+let open: OpenDatabase;
+beforeAll(async () => {
+  ({ app, open } = await openBench());
+});
+afterAll(() => open.close());
+
+/** More than are looked at first. */
+const MANY = 25;
+const note = (id: string, value: string): Patch[] => [{ op: 'set', kind: 'surface', id, field: 'note', value }];
+const paneId = async () => (await app.jobs.open(lanternStreetId)).surfaces[0]!.id;
+const noted = async (on: App = app) => (await on.jobs.open(lanternStreetId)).surfaces[0]!.note;
+const write = async (device: TestDevice, value: string) => {
+  const id = await paneId();
+  await app.changes.apply(device.draft(lanternStreetId, `Note ${value}`, note(id, value), await app.records.revision()));
+};
+
+describe('undo looks at the last changes only', () => {
+  const device = new TestDevice(ines);
+
+  test('and yet goes back through all of them, and forward again, one by one', async () => {
+    for (let i = 1; i <= MANY; i++) await write(device, String(i));
+    for (let i = MANY - 1; i >= 1; i--) {
+      const { canUndo, canRedo } = await app.changes.undo(lanternStreetId, device.undo());
+      expect([await noted(), canUndo, canRedo]).toEqual([String(i), `Note ${i}`, `Note ${i + 1}`]);
+    }
+    for (let i = 2; i <= MANY; i++) {
+      await app.changes.redo(lanternStreetId, device.undo());
+      expect(await noted()).toBe(String(i));
+    }
+  });
+
+  test('in the middle of going back, a bench that was only just started knows as much', async () => {
+    for (let i = 0; i < 15; i++) await app.changes.undo(lanternStreetId, device.undo());
+    expect(await noted()).toBe(String(MANY - 15));
+    const started = appOn(open.db);
+    const there = { canUndo: `Note ${MANY - 15}`, canRedo: `Note ${MANY - 14}` };
+    expect(await started.changes.canUndo(lanternStreetId, ines, device.id)).toEqual(there);
+    expect(await app.changes.canUndo(lanternStreetId, ines, device.id)).toEqual(there);
+    await app.changes.redo(lanternStreetId, device.undo());
+    expect(await noted()).toBe(String(MANY - 14));
+  });
+
+  test('however much another person does meanwhile, one’s own last step is found, and a new one leaves nothing to redo', async () => {
+    const other = new TestDevice(okan);
+    const ids = (await app.jobs.open(lanternStreetId)).surfaces.map((s) => s.id);
+    for (let i = 0; i < MANY; i++) await app.changes.apply(other.draft(lanternStreetId, 'Theirs', note(ids[1]!, `t${i}`), await app.records.revision()));
+    expect((await app.changes.canUndo(lanternStreetId, ines, device.id)).canUndo).toBe(`Note ${MANY - 14}`);
+    await write(device, 'new');
+    expect(await app.changes.canUndo(lanternStreetId, ines, device.id)).toEqual({ canUndo: 'Note new', canRedo: null });
+    // what was done on any device of theirs, as the office asks
+    expect((await app.changes.canUndo(lanternStreetId, okan)).canUndo).toBe('Theirs');
+  });
+
+  test('somebody else on the same record is noticed, also long ago; somebody else elsewhere is in nobody’s way', async () => {
+    const [mine, theirs] = [new TestDevice(ines), new TestDevice(okan)];
+    const ids = (await app.jobs.open(lanternStreetId)).surfaces.map((s) => s.id);
+    const base = await app.records.revision();
+    await app.changes.apply(theirs.draft(lanternStreetId, 'Their note', note(ids[2]!, 'theirs'), base));
+    for (let i = 0; i < 5; i++) await app.changes.apply(theirs.draft(lanternStreetId, 'Elsewhere', note(ids[3]!, `x${i}`), await app.records.revision()));
+    await expect(app.changes.apply(mine.draft(lanternStreetId, 'Mine', note(ids[2]!, 'mine'), base))).rejects.toMatchObject({
+      code: 'conflict',
+      message: expect.stringContaining('Their note') as string,
+    });
+    mine.takeBack();
+    await app.changes.apply(mine.draft(lanternStreetId, 'Mine', note(ids[0]!, 'mine'), base));
+    expect(await noted()).toBe('mine');
+  });
+});
+
+describe('what a process knows of the record may be old', () => {
+  test('written meanwhile by another one: the change is tried once more and stands, its number is the next', async () => {
+    const [here, there] = [new TestDevice(ines), new TestDevice(okan)];
+    const other = appOn(open.db);
+    await write(here, 'a');
+    const id = await paneId();
+    await other.changes.apply(there.draft(lanternStreetId, 'There', note(id, 'b'), await app.records.revision()));
+    const { change } = await app.changes.apply(here.draft(lanternStreetId, 'Here', note(id, 'c'), await app.records.revision()));
+    expect(change.revision).toBe(await app.records.revision());
+    expect(await noted(appOn(open.db))).toBe('c');
+  });
+});
