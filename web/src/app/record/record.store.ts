@@ -1,11 +1,12 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import type { Change, JobDocument, Patch } from '@yellow-pane/contracts';
-import { Memo } from '@yellow-pane/core';
+import type { Memo } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem } from './api';
 import { Device } from './device';
 import { LocalStore } from './local-store';
+import { PageMemo } from './page-memo';
 import { Sender } from './sender';
 import { held, isNext, numbered, refused, replicaOf, shown, told, type PendingEdit, type Replica } from './replica';
 import { needsReload } from './updaters';
@@ -48,7 +49,7 @@ export const RecordStore = signalStore(
   { providedIn: 'root' },
   withState(start),
   withPaneInHand(),
-  withComputed(({ doc }, memo = new Memo()) => ({
+  withComputed(({ doc }, memo = inject(PageMemo)) => ({
     records: computed((): OpenJob | null => {
       const open = doc();
       return open && { ...open, memo };

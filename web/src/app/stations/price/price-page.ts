@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { defaultCutSettings, type Film, type JobDocument, type Patch, type Quote, type QuoteLine, type QuotePrice } from '@yellow-pane/contracts';
-import { figureOf, formatLength, measureOf, Memo, parseLength } from '@yellow-pane/core/ground';
+import { figureOf, formatLength, measureOf, parseLength } from '@yellow-pane/core/ground';
 import { priceQuote, resurvey } from '@yellow-pane/core/handover';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
 import { FilmSwatch } from '../../kit/film-swatch';
 import { Api, hrefOf } from '../../record/api';
+import { PageMemo } from '../../record/page-memo';
 import { BenchStore } from '../../record/bench.store';
 import { Device } from '../../record/device';
 import { smallPhoto } from './photo';
@@ -287,7 +288,7 @@ export class PricePage {
 
   /** The job that an accepted quote became, as it stands now. */
   private readonly job = signal<JobDocument | null>(null);
-  private readonly memo = new Memo();
+  private readonly memo = inject(PageMemo);
   /** What the survey made of the quote. */
   protected readonly survey = computed(() => {
     const [doc, q, job] = [this.bench.doc(), this.quote(), this.job()];

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, inject } from '@angular/core';
 import type { Design, Surface } from '@yellow-pane/contracts';
 import { boundingBox, designOnPane, offsetsInRow, paneOnWall, type Survey } from '@yellow-pane/core';
 import type { Polygon } from '@yellow-pane/core/geometry';
+import { PageMemo } from '../../../record/page-memo';
 
 /** One pane of the row: its glass and what is frosted, as path data. */
 interface DrawnPane {
@@ -44,6 +45,7 @@ interface DrawnPane {
   host: { class: 'block' },
 })
 export class DesignDrawing {
+  private readonly memo = inject(PageMemo);
   readonly surface = input.required<Surface>();
   readonly design = input.required<Design>();
   readonly surfaces = input.required<readonly Surface[]>();
@@ -63,7 +65,7 @@ export class DesignDrawing {
       const survey = surface && this.surveyOf()(surface);
       if (!surface || !survey?.outline) return [];
       const pane = paneOnWall({ surface, survey, offsetMm });
-      const read = designOnPane(design, pane);
+      const read = designOnPane(design, pane, this.memo);
       const own = boundingBox(survey.outline);
       const [dx, dy] = [offsetMm - own.minX, -own.minY];
       const [x0, x1] = [offsetMm * flip, (offsetMm + own.maxX - own.minX) * flip];

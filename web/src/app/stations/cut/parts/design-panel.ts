@@ -185,7 +185,7 @@ export class DesignPanel {
     };
     if (!design || !survey.outline) return { ...base, fault: null, words: '', plots: [] };
     const pane = paneOnWall({ surface, survey, offsetMm: offsetsInRow(surface, doc.surfaces, surveyOf, design).get(surface.id) ?? 0 });
-    const read = designOnPane(design, pane);
+    const read = designOnPane(design, pane, doc.memo);
     const cut = cutOfSurface(surface, doc, film);
     const fault = read.ok ? ('blocked' in cut.answer ? cut.answer.blocked : null) : read.message;
     if (fault || !read.ok) return { ...base, fault, words: '', plots: [] };

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChildren } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChildren, inject } from '@angular/core';
 import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
 import {
   bowKeys,
@@ -21,6 +21,7 @@ import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { hostSize } from '../../../kit/host-size';
 import { LengthField, type TypedReading } from '../../../kit/length-field';
 import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
+import { PageMemo } from '../../../record/page-memo';
 
 /** The opening true to scale with a field on every edge that is taped; Enter walks round as a person moves the tape. */
 @Component({
@@ -120,6 +121,7 @@ import { exaggerated, FIELD_W, layOpening, layShape } from './drawing-geometry';
   host: { class: 'relative block h-full w-full overflow-hidden' },
 })
 export class OpeningDrawing {
+  private readonly memo = inject(PageMemo);
   readonly surface = input.required<Surface>();
   readonly survey = input.required<Survey>();
   readonly readings = input.required<readonly Reading[]>();
@@ -191,7 +193,7 @@ export class OpeningDrawing {
     const s = this.surface();
     const outline = this.survey().outline;
     if (!s.design || !outline || this.times() > 1) return '';
-    const read = designOnPane(s.design, { outline, offsetMm: this.offsetMm(), sillMm: s.exposure?.heightAboveFloorMm ?? null });
+    const read = designOnPane(s.design, { outline, offsetMm: this.offsetMm(), sillMm: s.exposure?.heightAboveFloorMm ?? null }, this.memo);
     if (!read.ok) return '';
     return cutLines(read.value).map((ring) => `M${ring.map((p) => this.drawn().toPx(p)).map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`).join(''); // prettier-ignore
   });
