@@ -17,12 +17,34 @@ import { chordReadings } from './chord.js';
 const surveys = shelf<Survey>(2000);
 const surveysBelieving = shelf<Survey | null>(500);
 
+const readingsByPane = shelf<ReadonlyMap<string, readonly Reading[]>>(Infinity);
+/** The readings of a pane and of those that it is measured like: with a tower of panes most readings are of others. */
+function readingsFor(surface: Surface, { surfaces, readings, memo }: TapedRecords): Reading[] {
+  const ofPane = memo.onceFor(readingsByPane, readings, [], () => {
+    const groups = new Map<string, Reading[]>();
+    for (const r of readings) {
+      const group = groups.get(r.surfaceId);
+      if (group) group.push(r);
+      else groups.set(r.surfaceId, [r]);
+    }
+    return groups;
+  });
+  const seen = new Set<string>();
+  const own: Reading[] = [];
+  for (let s: Surface | undefined = surface; s && !seen.has(s.id); s = s.measuredLikeId ? surfaces.find((x) => x.id === s!.measuredLikeId) : undefined) {
+    seen.add(s.id);
+    own.push(...(ofPane.get(s.id) ?? []));
+  }
+  return own;
+}
+
 /** The survey of one surface and whether its size is signed for; where an explanation was signed for, by that. `judged`: what the tapes say by themselves. */
 export function surveySurface(surface: Surface, records: TapedRecords): { survey: Survey; isSigned: boolean; inForce: Reading[]; judged: Survey } {
-  const inForce = readingsInForce(surface, records.surfaces, records.readings);
+  const readings = readingsFor(surface, records);
+  const inForce = readingsInForce(surface, records.surfaces, readings);
   const hash = readingsHash(inForce);
   const bent = surface.curved?.taped === 'over' ? bowsFor(surface, records) : null;
-  const taped = tapesOf(inForce, records.readings);
+  const taped = tapesOf(inForce, readings);
   const key = `${hash}/${surface.calledCrooked}/${taped
     .flatMap((t) => (t.times! > 1 ? [t.measure + t.times!] : []))
     .sort()
