@@ -40,16 +40,19 @@ function patchedDocument<D extends { readonly firm: unknown; readonly stock: unk
   return { ...doc, [first]: { ...part, [second]: patchedList(part[second]!, patch) } };
 }
 
-/** The open job after a change, in walking order. @param seatOf where records of a kind stand in it */
-export function patchedJob(doc: JobDocument, patches: readonly Patch[], seatOf: (kind: RecordKind) => SeatInJob): JobDocument {
-  const next = patches.reduce((d, patch) => patchedDocument(d, patch, seatOf(patch.kind)), doc);
-  const placeOrder = new Map(next.places.map((p) => [p.id, p.order]));
+/** A job as it is walked: rooms in their order, panes in theirs within their room; equal ones stay as they come. */
+export function inWalkingOrder(doc: JobDocument): JobDocument {
+  const placeOrder = new Map(doc.places.map((p) => [p.id, p.order]));
   return {
-    ...next,
-    places: [...next.places].sort((a, b) => a.order - b.order),
-    surfaces: [...next.surfaces].sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
+    ...doc,
+    places: [...doc.places].sort((a, b) => a.order - b.order),
+    surfaces: [...doc.surfaces].sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
   };
 }
+
+/** The open job after a change, in walking order. @param seatOf where records of a kind stand in it */
+export const patchedJob = (doc: JobDocument, patches: readonly Patch[], seatOf: (kind: RecordKind) => SeatInJob): JobDocument =>
+  inWalkingOrder(patches.reduce((d, patch) => patchedDocument(d, patch, seatOf(patch.kind)), doc));
 
 /** The firm's own records after a change. @param seatOf where records of a kind stand among them */
 export const patchedBench = (doc: BenchDocument, patches: readonly Patch[], seatOf: (kind: RecordKind) => SeatInBench): BenchDocument =>

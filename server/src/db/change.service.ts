@@ -13,6 +13,7 @@ import {
 import { inverseOf, othersOnTheSame, patchedRecord, reversalOf } from '@yellow-pane/core';
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
+import { breathe } from '../breathe.js';
 import { BatchedRecords } from './batched-records.js';
 import { OwnHistory, type BoundChanges } from './own-history.js';
 import type { RecordsRepository } from './records.repository.js';
@@ -35,7 +36,6 @@ const REPLAY_BATCH = 100;
 const MOST_DEVICES = 200;
 /** After so many patches others get a turn. @source house rule: a few milliseconds */
 const PATCHES_IN_A_ROW = 50;
-const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
 
 /**
  * The only way to write: one change at a time, validated, applied with its inverse in one transaction, synced to the journal
@@ -194,10 +194,12 @@ export class ChangeService {
         return written;
       });
     } catch (error) {
-      if (change) this.journal?.void(draft.id);
       if (error instanceof Refusal) throw error;
-      // another process may have written: what this one knew of the record was old
       this.forget();
+      // the journal has it and the database not: it was refused, and no start may bring it back
+      if (change) this.journal?.void(draft.id);
+      if (change) throw error;
+      // another process may have written: what this one knew of the record was old
       const before = await this.records.changeById(draft.id);
       if (before) return this.toldAgain(before, draft);
       if (isTaken(error) && !isSecondTry) return this.write(sent, undoesId, isReversal, isQuiet, true);
@@ -207,7 +209,7 @@ export class ChangeService {
     this.people.add(draft.personId);
     this.lastSeqs.delete(draft.deviceId);
     this.lastSeqs.set(draft.deviceId, draft.deviceSeq);
-    for (const longest of this.lastSeqs.keys()) if (this.lastSeqs.size > MOST_DEVICES) this.lastSeqs.delete(longest);
+    for (const oldest of this.lastSeqs.keys()) if (this.lastSeqs.size > MOST_DEVICES) this.lastSeqs.delete(oldest);
     for (const hear of this.ears) hear(change);
     return isQuiet ? { change, canUndo: null, canRedo: null } : { change, ...(await this.canUndo(draft.jobId, draft.personId, draft.deviceId)) };
   }

@@ -23,10 +23,11 @@ import {
   type StepSet,
   type StockView,
 } from '@yellow-pane/contracts';
-import { dropKey, freeMm, Memo, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
+import { dropKey, freeMm, inWalkingOrder, Memo, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import type { JobCount, JobCountsRepository } from '../../db/job-counts.repository.js';
+import { breathe } from '../../breathe.js';
 import { Refusal } from '../../problem.js';
 import { OpenJobs, shownIn } from './open-jobs.js';
 
@@ -43,7 +44,6 @@ export function seenFrom(jobId: string, change: Change): Change | null {
 const PATCHES_IN_A_CHANGE = 250;
 
 const alive = <T extends { deletedAt: string | null }>(list: readonly T[]): T[] => list.filter((x) => x.deletedAt === null);
-const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
 async function firmOf(records: RecordsRepository): Promise<Firm> {
   const [firm] = await records.all('firm');
   if (!firm) throw new Error('The bench was not set up.');
@@ -56,7 +56,6 @@ async function stockOf(records: RecordsRepository, jobId?: string): Promise<Stoc
   const holders = new Set([...reservations, ...entries].flatMap((r) => r.jobId ?? []));
   return { entries, reservations, jobNames: await records.jobNames([...holders]) };
 }
-const byOrder = <T extends { order: number }>(list: T[]): T[] => list.sort((a, b) => a.order - b.order);
 const addPatch = (kind: RecordKind, record: { id: string }): Patch => ({ op: 'add', kind, id: record.id, value: record as unknown as Record<string, unknown> });
 
 export type OpenJob = JobDocument & { readonly memo: Memo };
@@ -218,14 +217,13 @@ export class JobsService {
         records.ofJob('plotRun', jobId),
         records.ofJob('layEntry', jobId),
       ]);
-      const placeOrder = new Map(places.map((p) => [p.id, p.order]));
-      return {
+      return inWalkingOrder({
         revision: await records.revision(),
         firm: await firmOf(records),
         persons: await records.all('person'),
         job,
-        places: byOrder(alive(places)),
-        surfaces: alive(surfaces).sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
+        places: alive(places),
+        surfaces: alive(surfaces),
         readings: alive(readings),
         films: await records.all('film'),
         rolls: alive(await records.all('roll')),
@@ -237,7 +235,7 @@ export class JobsService {
         stepSets: (await records.all('stepSet')).sort((a, b) => a.version - b.version),
         canUndo: null,
         canRedo: null,
-      };
+      });
     });
   }
 

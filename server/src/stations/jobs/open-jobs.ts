@@ -1,5 +1,5 @@
 import { kindOf, type Change, type JobDocument, type Patch, type RecordKind } from '@yellow-pane/contracts';
-import { bringsBack, patchedJob } from '@yellow-pane/core';
+import { bringsBack, inWalkingOrder, patchedJob } from '@yellow-pane/core';
 
 /** Jobs that are kept as they stand. @source house rule: what a crew has open, the office and the papers */
 const MOST_KEPT = 24;
@@ -67,7 +67,7 @@ export class OpenJobs {
       if (mayNotFollow) this.docs.delete(jobId);
       else if (patches.length === 0) this.docs.set(jobId, { ...doc, revision: change.revision });
       // rooms and panes are put in walking order, equal ones as the database gives them
-      else this.docs.set(jobId, { ...patchedJob(inOrder(patchedJob(doc, patches, inJob), patches), [], inJob), revision: change.revision });
+      else this.docs.set(jobId, { ...inWalkingOrder(inOrder(patchedJob(doc, patches, inJob), patches)), revision: change.revision });
     }
   }
 

@@ -17,6 +17,7 @@ import {
 } from '@yellow-pane/contracts';
 import { bowName, bowPlaceOf, isBow, parseLength, parseOffset, readingsInForce } from '@yellow-pane/core';
 import { checkTable } from '../../http/check-table.js';
+import { breathe } from '../../breathe.js';
 import { Refusal } from '../../problem.js';
 import type { Compute, SurveyAsked } from '../../compute/runners.js';
 import type { JobsService } from '../jobs/jobs.service.js';
@@ -29,7 +30,6 @@ const MOST_COLUMNS = 60;
 /** After so many rows others get a turn; after so many faults the rest is not looked at. */
 const ROWS_IN_A_ROW = 200;
 const ENOUGH_FAULTS = 200;
-const breathe = (): Promise<void> => new Promise((r) => setImmediate(r));
 
 /** Deeper than this is a slip of the pen; the record takes none. */
 const DEEPEST_MM = 500;
