@@ -151,13 +151,11 @@ export class ChangeService {
 
   private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean, isQuiet = false, isSecondTry = false): Promise<ChangeAnswer> {
     const draft = received(sent, this.now());
+    // what was sent before is told again, also under a further number: a page that was left before it was answered counts anew
+    const before = await this.records.changeById(draft.id);
+    if (before) return this.toldAgain(before, draft);
     const last = this.lastSeqs.get(draft.deviceId) ?? (await this.records.lastDeviceSeq(draft.deviceId));
-    // what was sent before is told again; one that comes in its turn was not
-    if (draft.deviceSeq !== last + 1) {
-      const before = await this.records.changeById(draft.id);
-      if (before) return this.toldAgain(before, draft);
-      throw new Refusal('sequence-gap', `This device’s next change is number ${last + 1}; number ${draft.deviceSeq} came.`);
-    }
+    if (draft.deviceSeq !== last + 1) throw new Refusal('sequence-gap', `This device’s next change is number ${last + 1}; number ${draft.deviceSeq} came.`);
     if (!isReversal) await this.refuseConflict(draft);
     let change: Change | null = null;
     try {
@@ -200,8 +198,6 @@ export class ChangeService {
       if (change) this.journal?.void(draft.id);
       if (change) throw error;
       // another process may have written: what this one knew of the record was old
-      const before = await this.records.changeById(draft.id);
-      if (before) return this.toldAgain(before, draft);
       if (isTaken(error) && !isSecondTry) return this.write(sent, undoesId, isReversal, isQuiet, true);
       throw error;
     }

@@ -1,4 +1,5 @@
 import type { Patch } from '@yellow-pane/contracts';
+import { v7 as uuidv7 } from 'uuid';
 import type { App } from '../app.js';
 import { appOn, ines, lanternStreetId, okan, openBench, TestDevice } from '../bench.testing.js';
 import type { OpenDatabase } from './database.js';
@@ -70,6 +71,20 @@ describe('undo looks at the last changes only', () => {
     mine.takeBack();
     await app.changes.apply(mine.draft(lanternStreetId, 'Mine', note(ids[0]!, 'mine'), base));
     expect(await noted()).toBe('mine');
+  });
+});
+
+describe('a change that was written already', () => {
+  test('sent again by a page that counts anew, it is told again and not refused: also one that adds a record', async () => {
+    const device = new TestDevice(ines);
+    const { surfaces, revision } = await app.jobs.open(lanternStreetId);
+    const value = { ...surfaces[0]!, id: uuidv7(), name: 'Once', grid: null };
+    const draft = device.draft(lanternStreetId, 'A pane', [{ op: 'add', kind: 'surface', id: value.id, value }], revision);
+    const first = await app.changes.apply(draft);
+    const again = await app.changes.apply({ ...draft, deviceSeq: draft.deviceSeq + 1 });
+    expect(again.change).toEqual({ ...first.change, at: again.change.at });
+    expect((await app.jobs.open(lanternStreetId)).surfaces.filter((s) => s.name === 'Once')).toHaveLength(1);
+    expect(await app.records.lastDeviceSeq(device.id)).toBe(draft.deviceSeq);
   });
 });
 

@@ -6,6 +6,7 @@ import { demoId } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
 import { appOn, draftPlan, ines, lanternStreetId, okan, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
 import type { OpenDatabase } from '../../db/database.js';
+import { OpenJobs } from './open-jobs.js';
 
 let app: App;
 let open: OpenDatabase;
@@ -58,6 +59,19 @@ describe('an open job is kept and brought along by every change', () => {
       await write(jobId, label, patches);
       await isSame();
     }
+  });
+  test('a change out of its turn, as one that came back from the journal, is not followed: the job is read anew', async () => {
+    const doc = await app.jobs.open(lanternStreetId);
+    const change = (await app.records.allChanges()).at(-1)!;
+    const kept = new OpenJobs();
+    kept.keep(doc);
+    expect(kept.get(lanternStreetId)).toBe(doc);
+    kept.hear({ ...change, revision: doc.revision });
+    expect(kept.get(lanternStreetId)).toBeUndefined();
+    // and one that was read while something was written is not kept
+    kept.hear({ ...change, revision: doc.revision + 1 });
+    kept.keep(doc);
+    expect(kept.get(lanternStreetId)).toBeUndefined();
   });
   test('undo and redo bring it along as well, also what another device did meanwhile', async () => {
     const pane = (await app.jobs.open(lanternStreetId)).surfaces.find((s) => s.deletedAt === null)!;
