@@ -8,7 +8,8 @@ import { edgeC, stepPanes, type PaneNetwork } from './pane-temperature.js';
 import { contrastThrough, FACE_M, HIDDEN_BELOW, madeOutWithinM, PERSON_M, sightAt, tippingRatio } from './privacy.js';
 import { pricePerM2, wantWeights } from './ranking.js';
 import { rulings } from './suitability.js';
-import { fadingOf, judgeFilm, judgePane, preparePane } from './verdict.js';
+import { Memo } from '../ground/index.js';
+import { fadingOf, judgeChosen, judgeFilm, judgePane, preparePane } from './verdict.js';
 
 const file = ternPoint();
 const filmNamed = (name: string): Film => demoLibrary.find((f) => f.name === name)!;
@@ -126,6 +127,20 @@ describe('whether heat breaks it', () => {
     expect(v.reasons.join(' ')).toContain('Coated double glazing');
     expect(v.wouldChange.join(' ')).toContain('street face');
     expect(v.breakRisk!.hottestPaneC).toBeGreaterThan(55);
+  });
+
+  test('a whole job: panes alike in everything are judged once, and each pane is told what it would be told alone', () => {
+    const memo = new Memo();
+    const damaged = { ...inputFor('O1').glazing, edge: 'damaged' as const };
+    const panes = ['O1', 'H3', 'O1', 'O1'].map((name, i) => ({
+      id: `${name}/${i}`,
+      input: inputFor(name, i === 3 ? { glazing: damaged } : {}),
+      film: filmNamed(i === 2 ? 'Breakwater 200' : 'Ebb Grey 5'),
+    }));
+    const alone = panes.map((p) => ({ id: p.id, verdict: judgeFilm(preparePane(p.input), p.film) }));
+    const judged = [...panes, ...panes].map((p) => judgeChosen(p, memo));
+    expect(judged).toEqual([...alone, ...alone].map(({ id, verdict }) => ({ id, grade: verdict.grade, reason: verdict.reasons[0] ?? '' })));
+    expect(judged.slice(0, 4).map((j) => j.grade)).toEqual(['ask', 'do-not', 'go', 'do-not']);
   });
 
   test('asks the glass maker for a solar film on old grey float in masonry with a shadow edge', () => {

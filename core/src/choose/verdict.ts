@@ -342,3 +342,24 @@ export function judgePane(input: VerdictInput, films: readonly Film[], memo = ne
     ],
   };
 }
+
+/** A pane of a job with the film chosen for it. */
+export interface PaneToJudge {
+  readonly id: string;
+  readonly input: VerdictInput;
+  readonly film: Film;
+}
+/** What a whole job has to be told of one pane. */
+export interface PaneJudged {
+  readonly id: string;
+  readonly grade: Grade;
+  /** Of several the weightiest; empty: there is nothing against it. */
+  readonly reason: string;
+}
+const judgedFilms = shelf<FilmVerdict>(500);
+
+/** The film chosen for a pane, judged; a tower’s panes that are alike in everything that counts are judged once. */
+export function judgeChosen({ id, input, film }: PaneToJudge, memo: Memo): PaneJudged {
+  const { grade, reasons } = memo.once(judgedFilms, contentHash([input, film]), () => judgeFilm(preparePane(input, memo), film));
+  return { id, grade, reason: reasons[0] ?? '' };
+}

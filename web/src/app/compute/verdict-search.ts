@@ -1,8 +1,9 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Allowances, CutSettings, Film, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
+import type { Allowances, CutSettings, Film, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
+import type { PaneJudged, PaneToJudge } from '@yellow-pane/core/choose';
 import type { Material, PaneSize } from '@yellow-pane/core/handover';
-import type { PaneToJudge, VerdictWorker } from './verdict.worker';
+import type { VerdictWorker } from './verdict.worker';
 
 /** The verdict on a pane, and what films cost, in a web worker. */
 @Injectable({ providedIn: 'root' })
@@ -30,7 +31,7 @@ export class VerdictSearch {
   }
 
   /** Every pane of a job, in a thread of its own, so that the pane at hand is still judged at once. */
-  judgeJob(items: readonly PaneToJudge[], report: (done: number, id: string, grade: Grade, reason: string) => void): Promise<void> {
+  judgeJob(items: readonly PaneToJudge[], report: (judged: readonly PaneJudged[]) => void): Promise<void> {
     this.jobRemote ??= wrap<VerdictWorker>(new Worker(new URL('./verdict.worker', import.meta.url), { type: 'module' }));
     return this.jobRemote.judgeJob([...items], proxy(report));
   }

@@ -1,27 +1,24 @@
 import { expose } from 'comlink';
-import type { Allowances, CutSettings, Film, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
-import { judgeFilm, judgePane, materialFor, Memo, preparePane, type Material, type PaneSize } from '@yellow-pane/core';
+import type { Allowances, CutSettings, Film, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
+import { judgeChosen, judgePane, materialFor, Memo, type Material, type PaneJudged, type PaneSize, type PaneToJudge } from '@yellow-pane/core';
 
 /** What this worker has had worked out: panes of one size on one facade share their year. */
 const memo = new Memo();
+/** How long panes are judged before they are told, ms. */
+const SLICE_MS = 60;
 let current = 0;
 let currentJob = 0;
 
-/** One pane of a job with the film chosen for it. */
-export interface PaneToJudge {
-  readonly id: string;
-  readonly input: VerdictInput;
-  readonly film: Film;
-}
-
 const api = {
   judge: (input: VerdictInput, films: Film[]): PaneVerdict => judgePane(input, films, memo),
-  /** The verdict on every pane's own film, told pane by pane; a newer call, or `stop`, ends it. */
-  async judgeJob(items: PaneToJudge[], report: (done: number, id: string, grade: Grade, reason: string) => void): Promise<void> {
+  /** The verdict on every pane's own film, told as many at a time as were judged meanwhile; a newer call, or `stop`, ends it. */
+  async judgeJob(items: PaneToJudge[], report: (judged: PaneJudged[]) => void): Promise<void> {
     const mine = ++currentJob;
-    for (const [i, item] of items.entries()) {
-      const verdict = judgeFilm(preparePane(item.input, memo), item.film);
-      report(i + 1, item.id, verdict.grade, verdict.reasons[0] ?? '');
+    for (let i = 0; i < items.length;) {
+      const until = performance.now() + SLICE_MS;
+      const judged: PaneJudged[] = [];
+      while (i < items.length && performance.now() < until) judged.push(judgeChosen(items[i++]!, memo));
+      report(judged);
       await new Promise((r) => setTimeout(r));
       if (mine !== currentJob) return;
     }

@@ -1,16 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Grade } from '@yellow-pane/contracts';
 import { enclosingRectangle, surveySurface } from '@yellow-pane/core';
-import { gradeWords } from '@yellow-pane/core/choose';
+import { gradeWords, type PaneJudged } from '@yellow-pane/core/choose';
 import { VerdictSearch } from '../../../compute/verdict-search';
 import { RecordStore } from '../../../record/record.store';
 import { verdictInputOf } from '../choose.updaters';
-
-interface Judged {
-  readonly id: string;
-  readonly grade: Grade;
-  readonly reason: string;
-}
 
 /** Every pane of the job with the film chosen for it: which may go, which are to be asked about, which must not. */
 @Component({
@@ -47,7 +41,7 @@ export class WholeJob {
   protected readonly record = inject(RecordStore);
   private readonly search = inject(VerdictSearch);
   protected readonly words = gradeWords;
-  protected readonly judged = signal<readonly Judged[]>([]);
+  protected readonly judged = signal<readonly PaneJudged[]>([]);
   protected readonly total = signal(0);
   protected readonly running = signal(false);
   private unseen = 0;
@@ -73,9 +67,7 @@ export class WholeJob {
     this.judged.set([]);
     this.total.set(items.length);
     this.running.set(true);
-    void this.search
-      .judgeJob(items, (_done, id, grade, reason) => this.judged.update((now) => [...now, { id, grade, reason }]))
-      .then(() => this.running.set(false));
+    void this.search.judgeJob(items, (more) => this.judged.update((now) => [...now, ...more])).then(() => this.running.set(false));
   }
   protected stop(): void {
     void this.search.stopJob();
