@@ -91,6 +91,10 @@ function gunFor(surface: Surface, curved: CurvedPane): NonNullable<LayPane['gun'
   return curved.stamp === 'tempered' ? 'full' : 'unproven';
 }
 
+/** Whether a pane has a size and a film that is laid wet. */
+const canBeLaid = (surface: Surface, records: LayRecords): boolean =>
+  isWetLaid(records.films.find((f) => f.id === surface.filmId)) && surveySurface(surface, records).survey.outline !== null;
+
 function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null {
   const film = records.films.find((f) => f.id === surface.filmId);
   const { survey } = surveySurface(surface, records);
@@ -153,14 +157,26 @@ function foundOn(surfaceId: string, entries: readonly LayEntry[]): FaceFound | n
   return linesInForce(entries.filter((e) => e.surfaceId === surfaceId || e.kind === 'correction')).filter((e) => e.kind === 'found').at(-1)?.found ?? null; // prettier-ignore
 }
 
+interface PaneSheet {
+  readonly set: StepSet;
+  readonly steps: Step[];
+  readonly minutes: number;
+}
+const sheets = shelf<PaneSheet>(Infinity);
+
 /** The steps of a pane by the version that its job is worked by. */
-export function sheetOfSurface(surface: Surface, records: LayRecords): { readonly set: StepSet; readonly steps: Step[]; readonly minutes: number } | null {
+export function sheetOfSurface(surface: Surface, records: LayRecords): PaneSheet | null {
   const known = layPaneOf(surface, records);
-  if (!known) return null;
-  const pane = { ...known, ...careOf(surface, foundOn(surface.id, records.layEntries) ?? undefined) };
-  const set = stepSetOf(records.job.firmId, records.stepSets, records.layEntries);
-  const steps = toldAll(runSheetOf(set, pane, records.job.lay ?? defaultLay), records.job.units);
-  return { set, steps, minutes: sheetMinutes(steps) };
+  return known && sheetOf(known, surface, stepSetOf(records.job.firmId, records.stepSets, records.layEntries), records);
+}
+/** Written once for what is known of the pane, by this set of steps and what somebody felt the face to be. */
+function sheetOf(known: OutlinedPane, surface: Surface, set: StepSet, records: LayRecords): PaneSheet {
+  const found = foundOn(surface.id, records.layEntries);
+  return records.memo.onceFor(sheets, known, [surface, set.id, records.stepSets, found, records.job], () => {
+    const pane = { ...known, ...careOf(surface, found ?? undefined) };
+    const steps = toldAll(runSheetOf(set, pane, records.job.lay ?? defaultLay), records.job.units);
+    return { set, steps, minutes: sheetMinutes(steps) };
+  });
 }
 
 /** What laying has to know of the shrink plan of a curved pane: the film's edge where it will lie, and the line, in the plane that bows were read in. */
@@ -228,11 +244,14 @@ const isOf = (piece: Piece, surfaceId: string): boolean => piece.surfaceId === s
 export function layProgress(records: LayRecords): ReadonlyMap<string, PaneProgress> {
   const byPane = new Map<string, LayEntry[]>();
   for (const e of records.layEntries) if (e.surfaceId) byPane.set(e.surfaceId, [...(byPane.get(e.surfaceId) ?? []), e]);
+  const set = stepSetOf(records.job.firmId, records.stepSets, records.layEntries);
   return new Map(
-    records.surfaces.flatMap((s) => {
+    records.surfaces.flatMap((s): [string, PaneProgress][] => {
       const entries = byPane.get(s.id) ?? [];
-      const sheet = sheetOfSurface(s, records);
-      return sheet || entries.length ? [[s.id, paneProgress(entries, sheet?.steps ?? [])] as const] : [];
+      // of a pane that nobody has touched its steps say nothing
+      if (entries.length === 0) return canBeLaid(s, records) ? [[s.id, paneProgress([], [])]] : [];
+      const known = layPaneOf(s, records);
+      return [[s.id, paneProgress(entries, known ? sheetOf(known, s, set, records).steps : [])]];
     }),
   );
 }

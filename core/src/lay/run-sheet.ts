@@ -164,7 +164,7 @@ export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose'
 export function stepSetOf(firmId: string, sets: readonly StepSet[], entries: readonly Pick<LayEntry, 'stepSetId' | 'occurredAt'>[]): StepSet {
   const shipped = shippedSteps(firmId);
   const all = [shipped, ...sets];
-  const first = [...entries].sort((a, b) => a.occurredAt.localeCompare(b.occurredAt))[0];
+  const first = entries.reduce<(typeof entries)[number] | null>((a, b) => (a && a.occurredAt <= b.occurredAt ? a : b), null);
   const newest = [...sets].sort((a, b) => b.version - a.version)[0] ?? shipped;
   return (first && all.find((s) => s.id === first.stepSetId)) ?? newest;
 }

@@ -43,11 +43,14 @@ function patchedDocument<D extends { readonly firm: unknown; readonly stock: unk
 /** A job as it is walked: rooms in their order, panes in theirs within their room; equal ones stay as they come. */
 export function inWalkingOrder(doc: JobDocument): JobDocument {
   const placeOrder = new Map(doc.places.map((p) => [p.id, p.order]));
-  return {
-    ...doc,
-    places: [...doc.places].sort((a, b) => a.order - b.order),
-    surfaces: [...doc.surfaces].sort((a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order),
-  };
+  const places = inOrder(doc.places, (a, b) => a.order - b.order);
+  const surfaces = inOrder(doc.surfaces, (a, b) => (placeOrder.get(a.placeId) ?? 0) - (placeOrder.get(b.placeId) ?? 0) || a.order - b.order);
+  return places === doc.places && surfaces === doc.surfaces ? doc : { ...doc, places, surfaces };
+}
+/** A list in its order; the very same one where it is: what was worked out of it still holds. */
+function inOrder<T>(list: T[], compare: (a: T, b: T) => number): T[] {
+  const sorted = [...list].sort(compare);
+  return sorted.every((x, i) => x === list[i]) ? list : sorted;
 }
 
 /** The open job after a change, in walking order. @param seatOf where records of a kind stand in it */
