@@ -36,7 +36,7 @@ export default tseslint.config(
     rules: { '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'yp', style: 'kebab-case' }] },
   },
   { files: ['web/**/*.html'], extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility] },
-  { files: ['web/src/main.ts', 'core/bench/**', 'server/bench/**', 'e2e/screenshots.ts'], rules: { 'no-console': 'off' } },
+  { files: ['web/src/main.ts', 'core/bench/**', 'server/bench/**', 'e2e/bench/**', 'e2e/screenshots.ts'], rules: { 'no-console': 'off' } },
   {
     files: ['**/*.mjs'],
     languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly' } },
