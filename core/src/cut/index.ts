@@ -17,4 +17,5 @@ export * from './in-hand.js';
 export * from './replan.js';
 export * from './newest-plan.js';
 export * from './standing-plan.js';
+export * from './worked-out.js';
 export * from './edge-gap.js';

@@ -1,14 +1,33 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { CutSettings, Layout } from '@yellow-pane/contracts';
-import type { LayoutInput, MethodFigures, PlainRecords } from '@yellow-pane/core';
-import type { LogEntry } from '@yellow-pane/contracts';
-import type { LayoutWorker } from './layout.worker';
+import type { CutRecords, FilmPlanInput, LayoutInput, MethodFigures, WorkedOut } from '@yellow-pane/core';
+import type { UnitSystem } from '@yellow-pane/core/ground';
+import type { Extras, LayoutWorker } from './layout.worker';
+import { toldSince, type Mirrored } from './mirror';
 
-/** The layout computations in web workers: one for each film's search, one for comparing methods. */
+/** The records that pieces and plans are worked out from, as they may leave this thread. */
+export type PlainCutRecords = Omit<CutRecords, 'memo'>;
+/** Those of a job's records, and nothing else of it. */
+const cutRecords = ({ firm, job, surfaces, readings, films, rolls, stock, plans, entries }: PlainCutRecords): Mirrored => ({
+  firm,
+  job,
+  surfaces,
+  readings,
+  films,
+  rolls,
+  stock,
+  plans,
+  entries,
+});
+
+/** What of pieces and layout is worked out in web workers: one for each film's search, one that follows the open job, one for comparing. */
 @Injectable({ providedIn: 'root' })
 export class LayoutSearch {
   private readonly workers = new Map<string, Remote<LayoutWorker>>();
+  /** What each worker was told of the job. */
+  private readonly told = new Map<string, Mirrored>();
+  private inputs: ReadonlyMap<string, FilmPlanInput> = new Map();
 
   private worker(name: string): Remote<LayoutWorker> {
     let remote = this.workers.get(name);
@@ -16,6 +35,14 @@ export class LayoutSearch {
       remote = wrap<LayoutWorker>(new Worker(new URL('./layout.worker', import.meta.url), { type: 'module' }));
       this.workers.set(name, remote);
     }
+    return remote;
+  }
+  /** A worker that knows these records. */
+  private knowing(name: string, records: PlainCutRecords): Remote<LayoutWorker> {
+    const remote = this.worker(name);
+    const now = cutRecords(records);
+    void remote.hear(toldSince(this.told.get(name) ?? null, now));
+    this.told.set(name, now);
     return remote;
   }
 
@@ -27,7 +54,22 @@ export class LayoutSearch {
     return this.worker(filmId).stop();
   }
 
-  methods(records: PlainRecords & { entries: readonly LogEntry[] }, settings: CutSettings, filmId: string): Promise<MethodFigures[]> {
-    return this.worker('methods').methods(records, settings, filmId);
+  /** What has to be cut by these records. Answers come in the order they are asked for; a film's part that is as before is the same object. */
+  async workOut(records: PlainCutRecords, units: UnitSystem): Promise<WorkedOut> {
+    const { inputs, short } = await this.knowing('the job', records).workOut(units);
+    this.inputs = new Map([...inputs].flatMap(([filmId, input]) => (input === 'as before' ? kept(this.inputs, filmId) : [[filmId, input]])));
+    return { inputs: this.inputs, short };
+  }
+
+  methods(records: PlainCutRecords, settings: CutSettings, filmId: string): Promise<MethodFigures[]> {
+    return this.knowing('compare', records).methods(settings, filmId);
+  }
+  extras(records: PlainCutRecords, filmId: string): Promise<Extras> {
+    return this.knowing('compare', records).extras(filmId);
   }
 }
+
+const kept = (inputs: ReadonlyMap<string, FilmPlanInput>, filmId: string): [string, FilmPlanInput][] => {
+  const input = inputs.get(filmId);
+  return input ? [[filmId, input]] : [];
+};

@@ -1,6 +1,15 @@
 import { expose } from 'comlink';
-import { cutMethod, type CutSettings, type Layout, type LogEntry } from '@yellow-pane/contracts';
-import { LayoutPlanner, Memo, methodFigures, type LayoutInput, type MethodFigures, type PlainRecords } from '@yellow-pane/core';
+import { cutMethod, type CutSettings, type Layout } from '@yellow-pane/contracts';
+import { filmPlanInput, handyFigures, LayoutPlanner, Memo, methodFigures, newestPlan, repeatLossMm, workedOut, type CutRecords, type CutShort, type FilmPlanInput, type HandyFigures, type LayoutInput, type MethodFigures } from '@yellow-pane/core'; // prettier-ignore
+import type { UnitSystem } from '@yellow-pane/core/ground';
+import { heard, type Mirrored, type Told } from './mirror';
+
+/** What a film's plan costs beside the film itself. */
+export interface Extras {
+  /** What matching the pattern costs in length, mm. */
+  readonly repeatMm: number;
+  readonly handy: HandyFigures | null;
+}
 
 /** How long the search may hold the thread before it looks whether it was stopped, ms. */
 const SLICE_MS = 40;
@@ -9,6 +18,11 @@ const SEARCH_MS = 4000;
 let current = 0;
 /** What this worker has had worked out. */
 const memo = new Memo();
+/** The records of the open job as this worker was told them. */
+let mirrored: Mirrored | null = null;
+const records = (): CutRecords => ({ ...mirrored, memo }) as unknown as CutRecords;
+/** What was last answered of each film, as text. */
+const answered = new Map<string, string>();
 
 const api = {
   /**
@@ -36,8 +50,29 @@ const api = {
   stop(): void {
     current++;
   },
-  methods: (...[records, settings, filmId]: [PlainRecords & { readonly entries: readonly LogEntry[] }, CutSettings, string]): MethodFigures[] =>
-    cutMethod.options.map((m) => methodFigures({ ...records, memo }, settings, filmId, m)),
+  hear(told: Told): void {
+    mirrored = heard(mirrored, told);
+  },
+  /** What has to be cut, film by film, and which pieces are short; a film whose part is as it was last answered is only said to be. */
+  workOut(units: UnitSystem): { inputs: Map<string, FilmPlanInput | 'as before'>; short: readonly CutShort[] } {
+    const { inputs, short } = workedOut(records(), units);
+    const out = new Map<string, FilmPlanInput | 'as before'>();
+    for (const [filmId, input] of inputs) {
+      const text = JSON.stringify(input);
+      out.set(filmId, answered.get(filmId) === text ? 'as before' : input);
+      answered.set(filmId, text);
+    }
+    for (const filmId of answered.keys()) if (!inputs.has(filmId)) answered.delete(filmId);
+    return { inputs: out, short };
+  },
+  /** As if nothing had been cut yet. */
+  methods: (settings: CutSettings, filmId: string): MethodFigures[] =>
+    cutMethod.options.map((m) => methodFigures({ ...records(), entries: [] }, settings, filmId, m)),
+  extras(filmId: string): Extras {
+    const all = records();
+    const input = filmPlanInput(all, all.job.cut, filmId, newestPlan(all.plans, filmId));
+    return { repeatMm: repeatLossMm(input.layout), handy: handyFigures(all, all.job.cut, filmId) };
+  },
 };
 
 export type LayoutWorker = typeof api;

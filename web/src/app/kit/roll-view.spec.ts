@@ -6,7 +6,8 @@ import { RollView } from './roll-view';
 const file = ternPoint();
 const film = (kind: string) => file.films.find((f) => f.kind === kind)!;
 
-function show(kind: string, more: Record<string, unknown> = {}): ComponentFixture<RollView> {
+/** @param inside what the drawing scrolls in */
+function show(kind: string, more: Record<string, unknown> = {}, inside?: HTMLElement): ComponentFixture<RollView> {
   const f = film(kind);
   const input = filmPlanInput({ ...file, firm: demoFirm, entries: [], memo: new Memo() }, file.job.cut, f.id, undefined);
   const fixture = TestBed.createComponent(RollView);
@@ -19,6 +20,7 @@ function show(kind: string, more: Record<string, unknown> = {}): ComponentFixtur
     ...more,
   };
   for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);
+  inside?.append(fixture.nativeElement as HTMLElement);
   fixture.detectChanges();
   return fixture;
 }
@@ -44,6 +46,25 @@ describe('the roll drawn to scale', () => {
     for (const a of drawn)
       for (const b of drawn)
         if (a !== b) expect(a.x < b.x + b.w - 0.01 && b.x < a.x + a.w - 0.01 && a.y < b.y + b.h - 0.01 && b.y < a.y + a.h - 0.01).toBe(false);
+  });
+
+  test('of a long roll only what is in sight and a good piece beside it is drawn, and the rest as one comes to it', () => {
+    const all = pieces(show('solar', { rollPx: 1524 })).map(box);
+    const scroll = Object.assign(document.createElement('div'), { scrollLeft: 0 });
+    scroll.setAttribute('data-roll-scroll', '');
+    document.body.append(scroll);
+    const fixture = show('solar', { rollPx: 1524 }, scroll);
+    fixture.detectChanges();
+    const seen = () => pieces(fixture).map(box);
+    expect(seen()).toEqual(all.filter((p) => p.x <= 1500));
+    expect(seen().length).toBeLessThan(all.length);
+    const last = Math.max(...all.map((p) => p.x + p.w));
+    scroll.scrollLeft = last;
+    scroll.dispatchEvent(new Event('scroll'));
+    fixture.detectChanges();
+    expect(seen()).toEqual(all.filter((p) => p.x + p.w >= last - 1500));
+    expect(seen().length).toBeGreaterThan(0);
+    scroll.remove();
   });
 
   test('a film that comes off film up is drawn turned over: what lay near lies far', () => {

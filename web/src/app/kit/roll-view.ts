@@ -1,4 +1,17 @@
-import { afterRenderEffect, ChangeDetectionStrategy, Component, computed, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  afterNextRender,
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import {
   defaultLeftoverRule,
   type Film,
@@ -58,6 +71,9 @@ const hatchPath: Record<Film['hatch'], string> = {
   lines: 'M0 2 h8 M0 6 h8',
 };
 
+/** So far beside what is in sight pieces are drawn already, px. */
+const BESIDE_PX = 1500;
+
 /** One roll unrolled to scale: pieces, drops, rests, factory edges drawn heavy. Picking a piece picks its surface. */
 @Component({
   selector: 'yp-roll-view',
@@ -78,14 +94,14 @@ const hatchPath: Record<Film['hatch'], string> = {
           <path [attr.d]="hatch()" stroke="#9DB6C4" stroke-width="1" fill="none" />
         </pattern>
       </defs>
-      @for (r of rests(); track $index) {
+      @for (r of inSight(rests()); track $index) {
         <rect [attr.x]="r.x" [attr.y]="r.y" [attr.width]="r.w" [attr.height]="r.h" fill="#EFE9DA" />
         @if (r.text) {
           <text [attr.x]="r.x + r.w / 2" [attr.y]="r.y + r.h / 2 + 4" text-anchor="middle" font-size="12" fill="#56626A">{{ r.text }}</text>
         }
       }
       <rect [attr.x]="usedX()" [attr.y]="top" [attr.width]="width() - usedX() - 66" [attr.height]="rollPx()" fill="#EFE9DA" />
-      @for (p of drawn(); track p.id) {
+      @for (p of inSight(drawn()); track p.id) {
         <g
           role="button"
           tabindex="0"
@@ -147,23 +163,16 @@ const hatchPath: Record<Film['hatch'], string> = {
       }
       <line [attr.x1]="pad" [attr.x2]="width() - 44" [attr.y1]="top" [attr.y2]="top" stroke="#1C2226" stroke-width="3" />
       <line [attr.x1]="pad" [attr.x2]="width() - 44" [attr.y1]="top + rollPx()" [attr.y2]="top + rollPx()" stroke="#1C2226" stroke-width="3" />
-      @for (c of cuts(); track c.n) {
+      @for (c of inSight(cuts()); track c.n) {
         <line [attr.x1]="c.x" [attr.x2]="c.x" [attr.y1]="top - 8" [attr.y2]="top + rollPx() + 8" stroke="#1C2226" stroke-width="2" stroke-dasharray="6 4" />
         @if (c.isShown) {
           <circle [attr.cx]="c.x" [attr.cy]="top - 15" r="10" fill="#1C2226" />
           <text [attr.x]="c.x" [attr.y]="top - 11" font-size="11.5" font-weight="700" text-anchor="middle" fill="#FFFEFA">{{ c.n }}</text>
         }
       }
-      @for (m of marks(); track m.mm) {
-        <line [attr.x1]="x(m.mm)" [attr.x2]="x(m.mm)" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
-        <text
-          [attr.x]="x(m.mm)"
-          [attr.y]="top + rollPx() + 24"
-          font-size="12"
-          [attr.text-anchor]="m.mm === 0 ? 'start' : 'middle'"
-          fill="#56626A"
-          class="figure"
-        >
+      @for (m of inSight(marks()); track m.mm) {
+        <line [attr.x1]="m.x" [attr.x2]="m.x" [attr.y1]="top + rollPx() + 5" [attr.y2]="top + rollPx() + 11" stroke="#56626A" />
+        <text [attr.x]="m.x" [attr.y]="top + rollPx() + 24" font-size="12" [attr.text-anchor]="m.mm === 0 ? 'start' : 'middle'" fill="#56626A" class="figure">
           {{ m.text }}
         </text>
       }
@@ -233,14 +242,41 @@ export class RollView {
   /** Marks along the roll: every metre, or every five feet. */
   protected readonly marks = computed(() => {
     const [every, by, unit] = this.units() === 'in' ? [1524, 5, 'ft'] : [1000, 1, 'm'];
-    return Array.from({ length: Math.floor((this.usedMm() + 0.9 * every) / every) + 1 }, (_, i) => ({ mm: i * every, text: `${i * by} ${unit}` }));
+    return Array.from({ length: Math.floor((this.usedMm() + 0.9 * every) / every) + 1 }, (_, i) => ({
+      mm: i * every,
+      x: this.x(i * every),
+      text: `${i * by} ${unit}`,
+    }));
   });
   protected readonly left = computed(() => {
     const metres = (this.availableMm() ?? this.roll().lengthM * 1000 - this.roll().leadInMm) / 1000 - this.usedMm() / 1000;
     return `${filmText(Math.abs(metres) * 1000, this.units(), 1)} ${metres >= 0 ? 'left' : 'short'}`;
   });
 
+  /** What of the roll is in sight, px: of a tower's only the pieces there are drawn. */
+  private readonly sight = signal({ from: 0, to: BESIDE_PX });
+  protected inSight<T extends { readonly x: number; readonly w?: number }>(list: readonly T[]): T[] {
+    const { from, to } = this.sight();
+    return list.filter((p) => p.x + (p.w ?? 0) >= from && p.x <= to);
+  }
+
   constructor() {
+    const gone = inject(DestroyRef);
+    afterNextRender(() => {
+      const box = this.host.nativeElement.closest('[data-roll-scroll]');
+      if (!box) return this.sight.set({ from: 0, to: Infinity });
+      const look = (): void => {
+        const [from, to] = [box.scrollLeft - BESIDE_PX, box.scrollLeft + box.clientWidth + BESIDE_PX];
+        if (Math.abs(from - this.sight().from) > BESIDE_PX / 2 || Math.abs(to - this.sight().to) > BESIDE_PX / 2) this.sight.set({ from, to });
+      };
+      look();
+      box.addEventListener('scroll', look, { passive: true });
+      addEventListener('resize', look);
+      gone.onDestroy(() => {
+        box.removeEventListener('scroll', look);
+        removeEventListener('resize', look);
+      });
+    });
     afterRenderEffect(() => {
       const id = this.selectedSurfaceId();
       const piece = this.drawn().find((p) => p.surfaceId === id || p.parts.some((part) => part.surfaceId === id));

@@ -105,11 +105,21 @@ export class LocalStore {
 
   /** Counts up with each forgetting: what was on its way to be kept before it is not kept after it. */
   private forgettings = 0;
-  async keepJob(doc: JobDocument): Promise<void> {
+  /** What is to be written next, by job: of several that come one soon after the other only the last is. */
+  private readonly toKeep = new Map<string, { doc: JobDocument; readonly written: Promise<void> }>();
+  keepJob(doc: JobDocument): Promise<void> {
+    const waiting = this.toKeep.get(doc.job.id);
+    if (waiting) waiting.doc = doc;
+    else this.toKeep.set(doc.job.id, { doc, written: this.writeJob(doc.job.id) });
+    return this.toKeep.get(doc.job.id)!.written;
+  }
+  private async writeJob(jobId: string): Promise<void> {
     const before = this.forgettings;
     await later();
+    const { doc } = this.toKeep.get(jobId)!;
+    this.toKeep.delete(jobId);
     if (before !== this.forgettings) return;
-    await (await this.db()).put('jobs', { doc, savedAt: new Date().toISOString() }, doc.job.id);
+    await (await this.db()).put('jobs', { doc, savedAt: new Date().toISOString() }, jobId);
   }
   /** Forgets the jobs and people that were kept here. Lines on their way, and their photos, stay. */
   async forgetJobs(): Promise<void> {

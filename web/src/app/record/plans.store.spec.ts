@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import type { Layout, Patch, Plan } from '@yellow-pane/contracts';
 import { layPiecesOnRolls, newestPlan, type LayoutInput } from '@yellow-pane/core';
 import { LayoutSearch } from '../compute/layout-search';
+import { LayoutSearchInPlace } from '../compute/layout-search.testing';
 import { Api } from './api';
 import { FakeApi } from './fake-api.testing';
 import { PlansStore } from './plans.store';
@@ -9,15 +10,13 @@ import { draftPatches, isOvertaken, tickPatch } from './plans.updaters';
 import { RecordStore } from './record.store';
 
 /** A search that says what it has found when it is told to. */
-class HeldSearch {
+class HeldSearch extends LayoutSearchInPlace {
   readonly asked: { input: LayoutInput; report: (l: Layout, done: boolean) => void }[] = [];
   isHeld = false;
-  search = async (input: LayoutInput, _steps: number, report: (l: Layout, done: boolean) => void) => {
+  override search = async (input: LayoutInput, _steps: number, report: (l: Layout, done: boolean) => void) => {
     if (this.isHeld) this.asked.push({ input, report });
     else report(layPiecesOnRolls(input, 0), true);
   };
-  stop = async () => undefined;
-  methods = async () => [];
   tell = (done: boolean) => this.asked.forEach(({ input, report }) => report(layPiecesOnRolls(input, 0), done));
 }
 let api: FakeApi;
@@ -72,7 +71,7 @@ describe('the cut plan of a film', () => {
     const [piece, before] = [shown().pieces[0]!.id, newest()];
     await plans().toggleLock(filmId(), piece);
     expect(newest().lockedPieceIds).toEqual([piece]);
-    plans().replan(filmId());
+    await plans().replan(filmId());
     await until(() => newest().id !== before.id);
     expect(newest().lockedPieceIds).toEqual([piece]);
     const gone = { ...shown(), pieces: shown().pieces.slice(1) };
@@ -82,7 +81,7 @@ describe('the cut plan of a film', () => {
   test('whoever cuts by the plan while another bench still searches a new one: the plan under the knife stands, and is shown', async () => {
     const before = newest();
     search.isHeld = true;
-    plans().replan(filmId());
+    await plans().replan(filmId());
     search.tell(false);
     expect(shown()).toMatchObject({ running: true, stored: null });
     // on the other device film is taken: that commits the plan
@@ -102,14 +101,14 @@ describe('the cut plan of a film', () => {
   test('whoever presses Stop on a search that came too late keeps nothing of it, and the next plan takes no film by itself', async () => {
     const before = newest();
     search.isHeld = true;
-    plans().replan(filmId(), true);
+    await plans().replan(filmId(), true);
     search.tell(false);
     record().receive(api.elsewhere([set(before.id, 'status', 'committed')]));
     plans().stop(filmId());
     expect(shown().stored?.id).toBe(before.id);
     expect(newest().id).toBe(before.id);
     search.isHeld = false;
-    plans().replan(filmId());
+    await plans().replan(filmId());
     await until(() => newest().id !== before.id);
     await new Promise((r) => setTimeout(r, 50));
     expect(newest().status).toBe('draft');
@@ -119,14 +118,14 @@ describe('the cut plan of a film', () => {
   test('a committed plan that is planned anew by its person gets a successor; it stays in the record itself', async () => {
     const before = newest();
     record().receive(api.elsewhere([set(before.id, 'status', 'committed')]));
-    plans().replan(filmId());
+    await plans().replan(filmId());
     await until(() => newest().id !== before.id);
     expect(doc().plans.map((p) => p.id)).toContain(before.id);
   });
 
   test('a search whose panes have changed meanwhile is not kept', async () => {
     search.isHeld = true;
-    plans().replan(filmId());
+    await plans().replan(filmId());
     const count = api.drafts.length;
     await record().set('another gap', 'job', doc().job.id, { allowances: { ...(doc().job.allowances ?? doc().firm.allowances), overhangMm: 41 } });
     search.asked.slice(0, 1).forEach(({ input, report }) => report(layPiecesOnRolls(input, 0), true));

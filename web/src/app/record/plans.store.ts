@@ -3,8 +3,6 @@ import { patchState, signalStore, withComputed, withHooks, withMethods, withStat
 import type { Plan } from '@yellow-pane/contracts';
 import {
   doneSteps,
-  filmsToCut,
-  filmPlanInput,
   finishedPieces,
   isTaken,
   movePiece,
@@ -22,27 +20,21 @@ import { LayoutSearch } from '../compute/layout-search';
 import { Device } from './device';
 import { draftPatches, heldDrops, isOvertaken, planToShow, rollOfStep, tickPatch, type ByHand, type FilmPlan } from './plans.updaters';
 import { RecordStore } from './record.store';
-
-/** How long typing rests before a layout is searched, ms. */
-const REST_MS = 250;
+import { WorkedOutJob } from './worked-out';
 
 /** Cut plans of the open job: taken from the records while they hold, searched anew when their input changed. */
 export const PlansStore = signalStore(
   { providedIn: 'root' },
   withState<{ byFilm: Record<string, FilmPlan> }>({ byFilm: {} }),
-  withComputed((_store, record = inject(RecordStore)) => ({
-    inputs: computed<ReadonlyMap<string, FilmPlanInput>>(() => {
-      const doc = record.records();
-      if (!doc) return new Map();
-      return new Map(filmsToCut(doc).map((f) => [f.id, filmPlanInput(doc, doc.job.cut, f.id, newestPlan(doc.plans, f.id))]));
-    }),
+  withComputed((_store, record = inject(RecordStore), worked = inject(WorkedOutJob)) => ({
+    inputs: worked.inputs.asReadonly(),
     done: computed(() => doneSteps(record.doc()?.entries ?? [])),
     finished: computed(() => {
       const doc = record.doc();
       return doc ? finishedPieces(doc.plans, doc.entries, doc.rolls) : new Set<string>();
     }),
   })),
-  withMethods((store, record = inject(RecordStore), search = inject(LayoutSearch), device = inject(Device)) => {
+  withMethods((store, record = inject(RecordStore), worked = inject(WorkedOutJob), search = inject(LayoutSearch), device = inject(Device)) => {
     const put = (plan: FilmPlan) => patchState(store, { byFilm: { ...store.byFilm(), [plan.filmId]: plan } });
 
     const who = () => ({ personId: device.person()?.id ?? '', at: new Date().toISOString(), newId: () => uuidv7() });
@@ -63,10 +55,16 @@ export const PlansStore = signalStore(
       if (standing && standing !== 'search') put(standing);
     };
 
+    /** The search that counts, film by film. */
+    const searches = new Map<string, symbol>();
     const start = (filmId: string, input: FilmPlanInput): void => {
       const beside = newest(filmId);
-      void search.search(input.layout, SETTLED_STEPS, (layout, done) => {
-        if (store.inputs().get(filmId)?.hash !== input.hash) return;
+      const mine = Symbol();
+      searches.set(filmId, mine);
+      void search.search(input.layout, SETTLED_STEPS, async (layout, done) => {
+        // what was changed while it searched may have made other pieces of the panes
+        if (done) await worked.fresh();
+        if (searches.get(filmId) !== mine || store.inputs().get(filmId)?.hash !== input.hash) return;
         const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false, beside };
         if (isOvertaken(plan, newest(filmId))) return giveWay(filmId, input, plan);
         put(plan);
@@ -106,8 +104,9 @@ export const PlansStore = signalStore(
         void save(plan);
       },
       /** Searches again with the locks as they are now. @param thenTake books the film off at once, as for one piece more while the knife is at work */
-      replan(filmId: string, thenTake = false): void {
+      async replan(filmId: string, thenTake = false): Promise<void> {
         if (thenTake) takeAfter.add(filmId);
+        await worked.fresh();
         const input = store.inputs().get(filmId);
         if (input) start(filmId, input);
       },
@@ -165,11 +164,13 @@ export const PlansStore = signalStore(
   }),
   withHooks({
     onInit(store) {
-      let timer: ReturnType<typeof setTimeout> | undefined;
+      const [worked, record] = [inject(WorkedOutJob), inject(RecordStore)];
       effect(() => {
-        store.inputs();
-        clearTimeout(timer);
-        timer = setTimeout(() => untracked(() => store.follow()), REST_MS);
+        const of = worked.of();
+        untracked(() => {
+          // what came in meanwhile is being worked out, and followed then
+          if (of && of === record.records()) store.follow();
+        });
       });
     },
   }),

@@ -1,7 +1,8 @@
-import { computed, inject, Injectable } from '@angular/core';
-import { panesReadyToLay, piecesCutShort, surveySurface, type CutShort, type Survey } from '@yellow-pane/core';
+import { computed, inject, Injectable, signal, type Signal } from '@angular/core';
+import { panesReadyToLay, surveySurface, type CutShort, type Survey } from '@yellow-pane/core';
 import { laidPanes } from '@yellow-pane/core/lay';
-import { RecordStore } from './record.store';
+import { RecordStore, type OpenJob } from './record.store';
+import { WorkedOutJob } from './worked-out';
 
 /** How far each surface has come. */
 export interface Progress {
@@ -12,27 +13,51 @@ export interface Progress {
   readonly isLaid: boolean;
 }
 
+type Surveyed = ReturnType<typeof surveySurface>;
+/** So long the panes of a job may hold the page up at a time, ms. */
+const SLICE_MS = 30;
+
 @Injectable({ providedIn: 'root' })
 export class JobProgress {
   private readonly record = inject(RecordStore);
 
   /** Pieces already cut that do not cover their panes any more. */
-  readonly short = computed<readonly CutShort[]>(() => {
-    const doc = this.record.records();
-    return doc ? piecesCutShort(doc, this.record.units()) : [];
-  });
-  readonly bySurface = computed<ReadonlyMap<string, Progress>>(() => {
+  readonly short: Signal<readonly CutShort[]> = inject(WorkedOutJob).short;
+  private readonly round = signal(0);
+  /** Being surveyed: as far as it has come. */
+  private slice: { readonly of: OpenJob; readonly surveys: Map<string, Surveyed> } | null = null;
+  private last: { readonly jobId: string; readonly surveys: ReadonlyMap<string, Surveyed> } | null = null;
+  /** A tower is surveyed a slice at a time, so that the page answers meanwhile; until all panes are, what was known before stands. */
+  private readonly surveys = computed<ReadonlyMap<string, Surveyed>>(() => {
+    this.round();
     const doc = this.record.records();
     if (!doc) return new Map();
+    if (this.slice?.of !== doc) this.slice = { of: doc, surveys: new Map() };
+    const { surveys } = this.slice;
+    const until = performance.now() + SLICE_MS;
+    for (const s of doc.surfaces.slice(surveys.size)) {
+      surveys.set(s.id, surveySurface(s, doc));
+      if (performance.now() <= until || surveys.size === doc.surfaces.length) continue;
+      setTimeout(() => this.round.update((n) => n + 1));
+      return this.last?.jobId === doc.job.id ? this.last.surveys : new Map();
+    }
+    this.last = { jobId: doc.job.id, surveys };
+    return surveys;
+  });
+  readonly bySurface = computed<ReadonlyMap<string, Progress>>(() => {
+    const [doc, surveys] = [this.record.records(), this.surveys()];
+    if (!doc || surveys.size === 0) return new Map();
     const cut = panesReadyToLay(doc, this.short());
     const laid = laidPanes(doc.layEntries);
-    return new Map(doc.surfaces.map((s) => [s.id, this.of(surveySurface(s, doc), cut.has(s.id), laid.has(s.id))]));
+    return new Map(doc.surfaces.flatMap((s) => (surveys.has(s.id) ? [[s.id, this.of(surveys.get(s.id)!, cut.has(s.id), laid.has(s.id))]] : [])));
   });
+  /** Not yet while a big job is being opened. */
+  readonly isKnown = computed(() => this.bySurface().size > 0 || (this.record.doc()?.surfaces.length ?? 0) === 0);
   readonly measuredCount = computed(() => [...this.bySurface().values()].filter((p) => p.isMeasured).length);
   readonly laidCount = computed(() => [...this.bySurface().values()].filter((p) => p.isLaid).length);
   readonly cutCount = computed(() => [...this.bySurface().values()].filter((p) => p.isCut).length);
 
-  private of({ survey, isSigned }: ReturnType<typeof surveySurface>, isCut: boolean, isLaid: boolean): Progress {
+  private of({ survey, isSigned }: Surveyed, isCut: boolean, isLaid: boolean): Progress {
     return {
       survey,
       isMeasured: survey.status !== 'nothing' && survey.status !== 'impossible',

@@ -1,4 +1,6 @@
 import { TestBed } from '@angular/core/testing';
+import { LayoutSearch } from '../compute/layout-search';
+import { LayoutSearchInPlace } from '../compute/layout-search.testing';
 import { provideRouter } from '@angular/router';
 import { API_VERSION } from '@yellow-pane/contracts';
 import { Api } from '../record/api';
@@ -11,7 +13,7 @@ const opened = async (apiVersion: number) => {
   const api = new FakeApi();
   const { session } = api;
   api.session = async () => ({ ...(await session()), apiVersion });
-  TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: api }, provideRouter([])] });
+  TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: api }, { provide: LayoutSearch, useClass: LayoutSearchInPlace }, provideRouter([])] });
   const fixture = TestBed.createComponent(App);
   await TestBed.inject(Device).connect();
   fixture.detectChanges();

@@ -4,6 +4,8 @@ import { formatLength, filmShareText, filmText } from '@yellow-pane/core/ground'
 import { PlansStore } from '../record/plans.store';
 import { RecordStore } from '../record/record.store';
 
+const px = (v: number): number => Math.round(100 * v) / 100;
+
 /** The roll folded to a line: the film of the selected surface, how much of it is used. */
 @Component({
   selector: 'yp-roll-strip',
@@ -21,18 +23,10 @@ import { RecordStore } from '../record/record.store';
         <span class="figure">{{ s.width }}</span>
         <svg class="h-6 min-w-0 flex-1" [attr.viewBox]="'0 0 1000 24'" preserveAspectRatio="none" aria-hidden="true">
           <rect x="0" y="2" width="1000" height="20" fill="#EFE9DA" stroke="#BDB6A2" vector-effect="non-scaling-stroke" />
-          @for (p of s.pieces; track p.id) {
-            <rect
-              [attr.x]="p.x"
-              [attr.y]="p.y"
-              [attr.width]="p.w"
-              [attr.height]="p.h"
-              [attr.fill]="p.here ? '#F4B400' : '#E6EEF2'"
-              stroke="#1C2226"
-              stroke-width="0.8"
-              vector-effect="non-scaling-stroke"
-            />
-          }
+          <g stroke="#1C2226" [attr.stroke-width]="s.stroke">
+            <path [attr.d]="s.others" fill="#E6EEF2" vector-effect="non-scaling-stroke" />
+            <path [attr.d]="s.here" fill="#F4B400" vector-effect="non-scaling-stroke" />
+          </g>
         </svg>
         <span class="figure">{{ s.used }}</span>
         <span class="text-soft">{{ s.left }}</span>
@@ -58,26 +52,22 @@ export class RollStrip {
     const sx = 1000 / availableMm;
     const sy = 20 / roll.widthMm;
     const own = new Set(plan.pieces.filter((p) => p.surfaceId === surface!.id || p.parts.some((part) => part.surfaceId === surface!.id)).map((p) => p.id));
+    // one path for all: a tower's hundreds of pieces are drawn anew with every pane that is taken up
+    const outline = (isOwn: boolean): string =>
+      share.drops
+        .flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces.filter((p) => own.has(p.pieceId) === isOwn))))
+        .map((p) => `M${px(p.xMm * sx)} ${px(22 - (p.yMm + p.acrossMm) * sy)}h${px(p.alongMm * sx)}v${px(p.acrossMm * sy)}h${px(-p.alongMm * sx)}z`)
+        .join('');
     const leftM = (availableMm - share.usedMm) / 1000;
     return {
       film: film.name,
       width: formatLength(roll.widthMm, this.record.units()) + (this.record.units() === 'mm' ? ' mm' : ''),
       used: filmShareText(share.usedMm, availableMm, this.record.units(), 1),
       left: `${filmText(leftM * 1000, this.record.units(), 1)} left`,
-      pieces: share.drops.flatMap((d) =>
-        d.columns.flatMap((c) =>
-          c.rows.flatMap((r) =>
-            r.pieces.map((p) => ({
-              id: p.pieceId,
-              here: own.has(p.pieceId),
-              x: p.xMm * sx,
-              y: 22 - (p.yMm + p.acrossMm) * sy,
-              w: p.alongMm * sx,
-              h: p.acrossMm * sy,
-            })),
-          ),
-        ),
-      ),
+      // lines of hundreds of pieces would make the strip black
+      stroke: Math.min(0.8, 40 / plan.pieces.length),
+      here: outline(true),
+      others: outline(false),
     };
   });
 }

@@ -1,5 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { LayoutSearch } from '../compute/layout-search';
+import { LayoutSearchInPlace } from '../compute/layout-search.testing';
 import { Api } from '../record/api';
 import { FakeApi } from '../record/fake-api.testing';
 import { RecordStore } from '../record/record.store';
@@ -10,9 +11,13 @@ let fixture: ComponentFixture<Rooms>;
 const root = () => fixture.nativeElement as HTMLElement;
 const paneButton = (name: string) => root().querySelector<HTMLButtonElement>(`[data-surface="${name}"]`)!;
 const namesIn = (room: number) => [...root().querySelectorAll('section')[room]!.querySelectorAll('[data-surface]')].map((b) => b.getAttribute('data-surface'));
+/** Until every pane is surveyed and drawn: they are a slice at a time. */
 const settle = async () => {
-  await fixture.whenStable();
-  fixture.detectChanges();
+  do {
+    await new Promise((r) => setTimeout(r));
+    await fixture.whenStable();
+    fixture.detectChanges();
+  } while (root().querySelector('[aria-label*="being worked out"]'));
 };
 const press = (text: string) => [...root().querySelectorAll('button')].find((b) => b.textContent.trim() === text)!.click();
 
@@ -22,7 +27,7 @@ beforeEach(async () => {
   TestBed.configureTestingModule({
     providers: [
       { provide: Api, useValue: api },
-      { provide: LayoutSearch, useValue: { search: async () => undefined, stop: async () => undefined, methods: async () => [] } },
+      { provide: LayoutSearch, useClass: LayoutSearchInPlace },
     ],
   });
   await TestBed.inject(RecordStore).open(api.doc.job.id);

@@ -26,6 +26,8 @@ interface DrawnPlace {
 /** Room the widest elevation may take, px. */
 const STRIP_PX = 202;
 const TALLEST_PX = 74;
+/** So many panes a hand can tell apart beside one another. */
+const IN_LINE = 8;
 
 /** The job's surfaces in walking order, each place as a small elevation: this is the navigation. */
 @Component({
@@ -159,13 +161,15 @@ export class Rooms {
         else rows.push([s]);
       }
       const sizes = new Map(own.map((s) => [s.id, this.sizeOf(s)]));
-      const widest = Math.max(1, ...rows.map((r) => r.reduce((w, s) => w + sizes.get(s.id)!.w, 0)));
-      const most = Math.max(1, ...rows.map((r) => r.length));
+      // a long row goes on in the next line: it is the widest line that has to fit
+      const lines = rows.flatMap((r) => Array.from({ length: Math.ceil(r.length / IN_LINE) }, (_, i) => r.slice(IN_LINE * i, IN_LINE * (i + 1))));
+      const widest = Math.max(1, ...lines.map((r) => r.reduce((w, s) => w + sizes.get(s.id)!.w, 0)));
+      const most = Math.max(1, ...lines.map((r) => r.length));
       const tallest = Math.max(1, ...own.map((s) => sizes.get(s.id)!.h));
       let scale = Math.min((STRIP_PX - most) / widest, TALLEST_PX / tallest);
       // a hand needs 24 px to hit a narrow pane: the others give way
       const taken = (r: Surface[]) => r.reduce((w, s) => w + Math.max(24, sizes.get(s.id)!.w * scale) + 1, 0);
-      for (let i = 0; i < 40 && rows.some((r) => r.length <= 8 && taken(r) > STRIP_PX); i++) scale *= 0.95;
+      for (let i = 0; i < 40 && lines.some((r) => taken(r) > STRIP_PX); i++) scale *= 0.95;
       return { place, count: own.length, rows: rows.map((r) => r.map((s) => this.drawPane(s, sizes.get(s.id)!, scale))) };
     });
   });
@@ -182,7 +186,17 @@ export class Rooms {
     const p = this.progress.bySurface().get(surface.id);
     const selected = surface.id === this.record.selectedId();
     const film = this.record.doc()?.films.find((f) => f.id === surface.filmId);
-    const state = p?.isLaid ? 'laid' : p?.isCut ? 'cut' : p?.isDoubtful ? 'tapes disagree' : p?.isMeasured ? 'measured' : 'not measured';
+    const state = p?.isLaid
+      ? 'laid'
+      : p?.isCut
+        ? 'cut'
+        : p?.isDoubtful
+          ? 'tapes disagree'
+          : p?.isMeasured
+            ? 'measured'
+            : p
+              ? 'not measured'
+              : 'being worked out';
     const fill = selected
       ? 'bg-hand border-ink border-2'
       : p?.isLaid
@@ -193,7 +207,9 @@ export class Rooms {
             ? 'bg-tint border-ink'
             : p?.isMeasured
               ? `border-ink bg-card ${film ? `hatch-${film.hatch}` : ''}`
-              : 'border-dashed border-field bg-card';
+              : p
+                ? 'border-dashed border-field bg-card'
+                : 'border-hair bg-card';
     const [widthPx, heightPx] = [Math.max(5, size.w * scale), Math.max(5, size.h * scale)];
     const shape = surface.shape ? silhouette(p?.survey.outline ?? null) : null;
     return {

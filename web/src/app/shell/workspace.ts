@@ -213,7 +213,7 @@ export class Workspace {
   protected readonly isLay = computed(() => /\/lay(\?|$)/.test(this.url()));
   protected readonly isCut = computed(() => /\/cut(\?|$)/.test(this.url()));
   protected readonly stages = computed(() => [
-    { path: 'measure', name: 'Measure', count: `${this.progress.measuredCount()} of ${this.doc()?.surfaces.length ?? 0}` },
+    { path: 'measure', name: 'Measure', count: `${this.progress.isKnown() ? this.progress.measuredCount() : '…'} of ${this.doc()?.surfaces.length ?? 0}` },
     { path: 'choose', name: 'Choose', count: `${this.doc()?.surfaces.filter((s) => s.filmId).length ?? 0}` },
     { path: 'cut', name: 'Cut', count: String(this.progress.cutCount()) },
     { path: 'prepare', name: 'Prepare', count: this.doc()?.job.prepare?.loaded.length ? `${this.doc()!.job.prepare!.loaded.length} in the van` : '–' },

@@ -3,6 +3,7 @@ import { judgePane } from '@yellow-pane/core';
 import type { Film, VerdictInput } from '@yellow-pane/contracts';
 import { demoLibrary } from '../../../../../demo/src/index';
 import { LayoutSearch } from '../../compute/layout-search';
+import { LayoutSearchInPlace } from '../../compute/layout-search.testing';
 import { VerdictSearch } from '../../compute/verdict-search';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
@@ -39,7 +40,7 @@ beforeEach(async () => {
   TestBed.configureTestingModule({
     providers: [
       { provide: Api, useValue: api },
-      { provide: LayoutSearch, useValue: { search: async () => undefined, stop: async () => undefined, methods: async () => [] } },
+      { provide: LayoutSearch, useClass: LayoutSearchInPlace },
       {
         provide: VerdictSearch,
         useValue: {

@@ -1,8 +1,9 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { layPiecesOnRolls, remainingMm, type LayoutInput } from '@yellow-pane/core';
-import type { Layout, Plan } from '@yellow-pane/contracts';
+import { remainingMm } from '@yellow-pane/core';
+import type { Plan } from '@yellow-pane/contracts';
 import { LayoutSearch } from '../../compute/layout-search';
+import { LayoutSearchInPlace } from '../../compute/layout-search.testing';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { PlansStore } from '../../record/plans.store';
@@ -56,18 +57,7 @@ beforeEach(async () => {
   sessionStorage.clear();
   api = new FakeApi();
   TestBed.configureTestingModule({
-    providers: [
-      provideRouter([]),
-      { provide: Api, useValue: api },
-      {
-        provide: LayoutSearch,
-        useValue: {
-          search: async (input: LayoutInput, _steps: number, report: (l: Layout, done: boolean) => void) => report(layPiecesOnRolls(input, 5), true),
-          stop: async () => undefined,
-          methods: async () => [],
-        },
-      },
-    ],
+    providers: [provideRouter([]), { provide: Api, useValue: api }, { provide: LayoutSearch, useClass: LayoutSearchInPlace }],
   });
   await record().open(api.doc.job.id);
   fixture = TestBed.createComponent(CutPage);
@@ -79,6 +69,17 @@ describe('Cut: one film on its rolls', () => {
     const line = text('[data-roll="B-031"]');
     expect(line).toMatch(/Roll B-031\s*lot L2511-C\s*lies film up\s*4\.\d\d of 18\.00 m/);
     expect(text('[data-knife-order]')).toContain('from the far edge');
+  });
+
+  test('what of the film is no piece: a pane that the roll has no room for is no piece on it', async () => {
+    await record().set('hardly anything left', 'roll', roll('B-031').id, { lengthM: 2.6 });
+    await settle();
+    const { layout, pieces } = plans().byFilm()[roll('B-031').filmId]!;
+    expect(layout.unplaced.length).toBeGreaterThan(0);
+    const laid = pieces.filter((p) => !layout.unplaced.some((u) => u.pieceId === p.id));
+    const wasteM2 = (layout.usedMm * roll('B-031').widthMm - laid.reduce((s, p) => s + p.widthMm * p.heightMm, 0)) / 1e6;
+    expect(wasteM2).toBeGreaterThan(0.1);
+    expect(text()).toContain(`${wasteM2.toFixed(1)} m² of it is no piece`);
   });
 
   test('promised, taken, and taken back: the book says so each time', async () => {

@@ -32,6 +32,8 @@ import { PlanNews } from './parts/plan-news';
 import { RollsPanel } from './parts/rolls-panel';
 import { SeamPanel } from './parts/seam-panel';
 
+/** Steps of the knife that are drawn in one go. */
+const AT_A_TIME = 60;
 const NO_FILM = 'No film chosen for this pane.';
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
@@ -97,11 +99,13 @@ export class CutPage {
         )
       : [];
   });
+  /** How many steps of a long list are drawn by now: the rest follows while the page already answers. */
+  private readonly listed = signal(AT_A_TIME);
   /** Roll by roll, as a person takes them from the rack. */
   protected readonly stepsByRoll = computed(() => {
     const film = this.film();
     const out: { roll: Roll; startEdge: string; steps: ReturnType<typeof knifeOrder> }[] = [];
-    for (const s of this.steps()) {
+    for (const s of this.steps().slice(0, this.listed())) {
       const roll = this.rolls().find((r) => r.id === s.rollId);
       if (!roll || !film) continue;
       const last = out.at(-1);
@@ -185,7 +189,8 @@ export class CutPage {
     const doc = this.record.doc();
     if (!plan || !doc) return null;
     const { layout } = plan;
-    const glassM2 = plan.pieces.reduce((s, p) => s + p.widthMm * p.heightMm, 0) / 1e6;
+    const isLeftOut = new Set(layout.unplaced.map((u) => u.pieceId));
+    const glassM2 = plan.pieces.reduce((s, p) => s + (isLeftOut.has(p.id) ? 0 : p.widthMm * p.heightMm), 0) / 1e6;
     const rollM2 = layout.rolls.reduce((s, r) => s + (r.usedMm * (this.rolls().find((x) => x.id === r.rollId)?.widthMm ?? 0)) / 1e6, 0);
     const saves = layout.boundCost === null ? null : layout.cost - layout.boundCost;
     const price = rollM2 > 0 ? layout.cost / rollM2 : 0;
@@ -224,6 +229,9 @@ export class CutPage {
 
   constructor() {
     effect(() => {
+      if (this.listed() < this.steps().length) setTimeout(() => this.listed.update((n) => n + AT_A_TIME));
+    });
+    effect(() => {
       const film = this.record.surface()?.filmId;
       this.record.selectedId();
       untracked(() => {
@@ -242,11 +250,8 @@ export class CutPage {
     const doc = this.record.records();
     if (!doc || this.methods()?.key === filmId + key) return;
     this.methods.set({ key: filmId + key, figures: [] });
-    const figures = await this.search.methods(
-      { firm: doc.firm, job: doc.job, surfaces: doc.surfaces, readings: doc.readings, films: doc.films, rolls: doc.rolls, stock: doc.stock, entries: [] },
-      doc.job.cut,
-      filmId,
-    );
+    const { memo: _memo, ...plain } = doc;
+    const figures = await this.search.methods(plain, doc.job.cut, filmId);
     if (this.methods()?.key === filmId + key) this.methods.set({ key: filmId + key, figures });
   }
 
@@ -286,7 +291,7 @@ export class CutPage {
     this.pieceAgain.ask(here.surface.id, again ? again.part : isOfSeveral ? here.part : null, here.piece.label, 'spoiled');
     // asked for while the knife is at work: planned anew from what is in the van, and booked off at once
     const film = this.film();
-    if (film && this.plan()?.stored?.status === 'committed') this.plans.replan(film.id, true);
+    if (film && this.plan()?.stored?.status === 'committed') void this.plans.replan(film.id, true);
   }
   /** To another roll or leftover, onto a drop of its own there. */
   protected moveTo(box: HTMLSelectElement): void {

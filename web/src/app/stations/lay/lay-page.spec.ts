@@ -1,4 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { LayoutSearch } from '../../compute/layout-search';
+import { LayoutSearchInPlace } from '../../compute/layout-search.testing';
 import { provideRouter } from '@angular/router';
 import type { LayEntry } from '@yellow-pane/contracts';
 import { defaultLay, shippedSteps, SHIPPED_STEPS_ID } from '@yellow-pane/core/lay';
@@ -79,6 +81,7 @@ beforeEach(async () => {
   TestBed.configureTestingModule({
     providers: [
       { provide: Api, useValue: api },
+      { provide: LayoutSearch, useClass: LayoutSearchInPlace },
       { provide: LayQueue, useValue: queue },
       { provide: Bell, useValue: { ring: () => rings++ } },
       { provide: Instruments, useValue: { onReading: (h: never) => ((hear = h), () => undefined) } },

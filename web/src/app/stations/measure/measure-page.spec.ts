@@ -1,4 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { LayoutSearch } from '../../compute/layout-search';
+import { LayoutSearchInPlace } from '../../compute/layout-search.testing';
 import type { InstrumentReading, Patch } from '@yellow-pane/contracts';
 import { Instruments } from '../../instruments/instruments';
 import { Api } from '../../record/api';
@@ -57,6 +59,7 @@ beforeEach(async () => {
   TestBed.configureTestingModule({
     providers: [
       { provide: Api, useValue: api },
+      { provide: LayoutSearch, useClass: LayoutSearchInPlace },
       { provide: Instruments, useValue: laser },
     ],
   });

@@ -1,4 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { LayoutSearch } from '../../compute/layout-search';
+import { LayoutSearchInPlace } from '../../compute/layout-search.testing';
 import type { PrepareSettings, WeatherDay, Sent } from '@yellow-pane/contracts';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
@@ -43,7 +45,12 @@ beforeAll(() => void (HTMLCanvasElement.prototype.getContext = () => null));
 beforeEach(async () => {
   localStorage.clear();
   api = new FakeWeather();
-  TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: api }] });
+  TestBed.configureTestingModule({
+    providers: [
+      { provide: Api, useValue: api },
+      { provide: LayoutSearch, useClass: LayoutSearchInPlace },
+    ],
+  });
   await TestBed.inject(RecordStore).open(api.doc.job.id);
   TestBed.inject(RecordStore).select(api.doc.surfaces.find((s) => s.name === 'W2')!.id);
   fixture = TestBed.createComponent(PreparePage);

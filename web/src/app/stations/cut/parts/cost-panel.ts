@@ -1,7 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Film } from '@yellow-pane/contracts';
-import { costOfPlan, handyFigures, repeatLossMm } from '@yellow-pane/core';
+import { costOfPlan } from '@yellow-pane/core';
 import { formatDifference, formatLong, moneyText, told, type UnitSystem } from '@yellow-pane/core/ground';
+import { LayoutSearch } from '../../../compute/layout-search';
+import type { Extras } from '../../../compute/layout.worker';
 import { Why } from '../../../kit/why';
 import { PlansStore } from '../../../record/plans.store';
 import { RecordStore } from '../../../record/record.store';
@@ -49,16 +51,35 @@ export class CostPanel {
   private readonly record = inject(RecordStore);
   private readonly plans = inject(PlansStore);
 
+  private readonly search = inject(LayoutSearch);
+  /** What the pattern and handy sizes cost, of the film and the input that it was asked of. */
+  private readonly extras = signal<{ readonly key: string; readonly of: Extras } | null>(null);
+  private readonly key = computed(() => `${this.film().id}/${this.plans.inputs().get(this.film().id)?.hash}`);
+
+  constructor() {
+    effect(() => {
+      const key = this.key();
+      untracked(() => void this.ask(key));
+    });
+  }
+  private async ask(key: string): Promise<void> {
+    const doc = this.record.records();
+    if (!doc || this.extras()?.key === key) return;
+    const { memo: _memo, ...plain } = doc;
+    const of = await this.search.extras(plain, this.film().id);
+    if (this.key() === key) this.extras.set({ key, of });
+  }
+
   protected readonly view = computed(() => {
     const doc = this.record.records();
     const plan = this.plans.byFilm()[this.film().id];
-    const input_ = this.plans.inputs().get(this.film().id);
     if (!doc || !plan || plan.layout.usedMm === 0) return null;
     const c = costOfPlan(plan.layout, plan.pieces, doc.rolls, doc.firm.leftovers, Number(doc.firm.hourRate));
     const money = (v: number) => moneyText(v, doc.job.currency);
     const long = (m: number) => formatLong(1000 * m, this.record.units());
-    const handy = handyFigures(doc, doc.job.cut, this.film().id);
-    const repeatM = input_ ? repeatLossMm(input_.layout) / 1000 : 0;
+    const extras = this.extras()?.key === this.key() ? this.extras()!.of : null;
+    const handy = extras?.handy ?? null;
+    const repeatM = (extras?.repeatMm ?? 0) / 1000;
     return {
       rows: [
         { name: 'Film', how: `${long(c.usedM)} taken`, money: money(c.film), isSum: false },

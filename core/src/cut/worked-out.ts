@@ -1,0 +1,30 @@
+import type { LogEntry, Plan } from '@yellow-pane/contracts';
+import type { UnitSystem } from '../ground/index.js';
+import { filmPlanInput, type FilmPlanInput } from './film-plan.js';
+import type { JobRecords } from './job-pieces.js';
+import { newestPlan } from './newest-plan.js';
+import { piecesCutShort, type CutShort } from './replan.js';
+import { filmsToCut } from './standing-plan.js';
+
+/** The records that decide what has to be cut, and what was. */
+export interface CutRecords extends JobRecords {
+  readonly job: JobRecords['job'] & { readonly cut: NonNullable<JobRecords['job']['cut']> };
+  readonly plans: readonly Plan[];
+  readonly entries: readonly LogEntry[];
+}
+
+/** What of a job grows with all its panes and is asked for after every tape: work for a thread of its own. */
+export interface WorkedOut {
+  /** What the plan of each film is made from, by the film's id. */
+  readonly inputs: ReadonlyMap<string, FilmPlanInput>;
+  /** Pieces already cut that do not cover their panes any more. */
+  readonly short: readonly CutShort[];
+}
+
+/** @param units that sizes are told in */
+export function workedOut(records: CutRecords, units: UnitSystem): WorkedOut {
+  return {
+    inputs: new Map(filmsToCut(records).map((f) => [f.id, filmPlanInput(records, records.job.cut, f.id, newestPlan(records.plans, f.id))])),
+    short: piecesCutShort(records, units),
+  };
+}
