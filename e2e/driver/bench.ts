@@ -86,6 +86,8 @@ export class Bench {
   }
   /** Waits until the layout of the film at hand has come to rest and is stored. */
   async planSettled(): Promise<void> {
+    await this.saved();
+    await expect(this.page.locator('[data-knife-order][aria-busy="false"]')).toBeVisible();
     await expect(this.knifeOrder().first().getByRole('checkbox')).toBeEnabled({ timeout: 45_000 });
     await this.saved();
   }

@@ -25,9 +25,11 @@ import { WorkedOutJob } from './worked-out';
 /** Cut plans of the open job: taken from the records while they hold, searched anew when their input changed. */
 export const PlansStore = signalStore(
   { providedIn: 'root' },
-  withState<{ byFilm: Record<string, FilmPlan> }>({ byFilm: {} }),
+  withState<{ byFilm: Record<string, FilmPlan>; sought: readonly string[] }>({ byFilm: {}, sought: [] }),
   withComputed((_store, record = inject(RecordStore), worked = inject(WorkedOutJob)) => ({
     inputs: worked.inputs.asReadonly(),
+    /** What was changed last is not in the inputs yet. */
+    isBehind: computed(() => record.records() !== worked.of()),
     done: computed(() => doneSteps(record.doc()?.entries ?? [])),
     finished: computed(() => {
       const doc = record.doc();
@@ -55,16 +57,21 @@ export const PlansStore = signalStore(
       if (standing && standing !== 'search') put(standing);
     };
 
+    const seek = (filmId: string, isSought: boolean) =>
+      patchState(store, { sought: [...store.sought().filter((id) => id !== filmId), ...(isSought ? [filmId] : [])] });
     /** The search that counts, film by film. */
     const searches = new Map<string, symbol>();
     const start = (filmId: string, input: FilmPlanInput): void => {
       const beside = newest(filmId);
       const mine = Symbol();
       searches.set(filmId, mine);
+      seek(filmId, true);
       void search.search(input.layout, SETTLED_STEPS, async (layout, done) => {
         // what was changed while it searched may have made other pieces of the panes
         if (done) await worked.fresh();
-        if (searches.get(filmId) !== mine || store.inputs().get(filmId)?.hash !== input.hash) return;
+        if (searches.get(filmId) !== mine) return;
+        if (done) seek(filmId, false);
+        if (store.inputs().get(filmId)?.hash !== input.hash) return;
         const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false, beside };
         if (isOvertaken(plan, newest(filmId))) return giveWay(filmId, input, plan);
         put(plan);
@@ -97,6 +104,7 @@ export const PlansStore = signalStore(
       },
       stop(filmId: string): void {
         void search.stop(filmId);
+        seek(filmId, false);
         const [plan, input] = [store.byFilm()[filmId], store.inputs().get(filmId)];
         if (!plan) return;
         if (input && isOvertaken(plan, newest(filmId))) return giveWay(filmId, input, plan);

@@ -122,6 +122,8 @@ export class CutPage {
   protected readonly labels = computed(
     () => new Map(this.plan()?.pieces.flatMap((p) => [[p.id, p.label] as const, ...p.parts.map((x) => [x.id, x.label] as const)]) ?? []),
   );
+  /** Another plan may be on its way: of what was changed last, or searched. */
+  protected readonly isBusy = computed(() => this.plans.isBehind() || this.plans.sought().includes(this.film()?.id ?? ''));
   protected readonly lockedIds = computed(() => this.plan()?.stored?.lockedPieceIds ?? []);
 
   /** The selected pane with its piece, or why it has none. */
