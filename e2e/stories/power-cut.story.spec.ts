@@ -1,6 +1,7 @@
 import { existsSync, readFileSync, renameSync, rmSync, cpSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { crash } from '../crash/crash.js';
 import { Bench } from '../driver/bench.js';
 import { BenchServer } from '../driver/server.js';
 
@@ -53,4 +54,12 @@ test('a second server on the same folder refuses with a sentence; a stale lock i
   expect(JSON.parse(readFileSync(join(server.dataDir, 'lock.json'), 'utf8'))).toHaveProperty('port', Number(new URL(server.url).port));
   await server.remove();
   await second.remove();
+});
+
+test('killed again and again while three devices work, photos among it, and while it starts: nothing that was acknowledged is lost, and what was not can be sent again', async () => {
+  const { faults, ...figures } = await crash(process.env['CI'] ? 3 : 5, 20261129);
+  expect(faults).toEqual([]);
+  expect(figures.acknowledged).toBeGreaterThan(10);
+  expect(figures.turnedAway).toBeGreaterThan(0);
+  expect(figures.tailsLost).toBeGreaterThan(0);
 });
