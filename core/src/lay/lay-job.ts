@@ -169,10 +169,10 @@ export function sheetOfSurface(surface: Surface, records: LayRecords): PaneSheet
   const known = layPaneOf(surface, records);
   return known && sheetOf(known, surface, stepSetOf(records.job.firmId, records.stepSets, records.layEntries), records);
 }
-/** Written once for what is known of the pane, by this set of steps and what somebody felt the face to be. */
+/** Written once for what is known of the pane (which is known anew with every change of its job), by this set of steps and what somebody felt the face to be. */
 function sheetOf(known: OutlinedPane, surface: Surface, set: StepSet, records: LayRecords): PaneSheet {
   const found = foundOn(surface.id, records.layEntries);
-  return records.memo.onceFor(sheets, known, [surface, set.id, records.stepSets, found, records.job], () => {
+  return records.memo.onceFor(sheets, known, [set.id, records.stepSets, found], () => {
     const pane = { ...known, ...careOf(surface, found ?? undefined) };
     const steps = toldAll(runSheetOf(set, pane, records.job.lay ?? defaultLay), records.job.units);
     return { set, steps, minutes: sheetMinutes(steps) };

@@ -2,7 +2,9 @@ import type { Film, Job, LayEntry, StepSet, Surface } from '@yellow-pane/contrac
 import { demoFilms, demoFirm, demoId, launchAndShuttle, lanternStreet, ternPoint } from '../../../demo/src/index.js';
 import { cutsForFilm, filmPlanInput } from '../cut/index.js';
 import { Memo } from '../ground/index.js';
-import { layPaneOf, squeegeeOfSurface, type LayRecords } from './lay-job.js';
+import { defaultLay } from './default-lay.js';
+import { layPaneOf, layProgress, sheetOfSurface, squeegeeOfSurface, type LayRecords } from './lay-job.js';
+import { shippedSteps } from './shipped-steps.js';
 
 type Visited = LayRecords & { readonly job: Job };
 type Edit = (of: Visited) => Visited;
@@ -31,6 +33,12 @@ const edits: Record<string, Edit> = {
   'a metallised film instead': everyPane((s) => (s.filmId && !s.curved && !s.design ? { filmId: demoFilms.shade.id } : {})),
   'rolls are shorter and narrower': (of) => ({ ...of, rolls: of.rolls.map((r) => ({ ...r, lengthM: r.lengthM / 2, widthMm: Math.min(r.widthMm, 1220) })) }),
   'no pull over 1.5 m': (of) => ({ ...of, job: { ...of.job, cut: { ...of.job.cut!, longestPullMm: 1500 } } }),
+  'another school of laying': (of) => ({
+    ...of,
+    job: { ...of.job, lay: { ...(of.job.lay ?? defaultLay), trim: 'centre', silicone: 'cut-out', edge: 'anchored' } },
+  }),
+  'the firm has steps of its own': (of) => ({ ...of, stepSets: [{ ...shippedSteps(of.job.firmId), id: demoId(69_000), version: 2, steps: shippedSteps(of.job.firmId).steps.slice(0, 6) }] }), // prettier-ignore
+  'faces were felt': (of) => ({ ...of, layEntries: of.surfaces.map((s, i) => ({ id: demoId(68_000 + i), surfaceId: s.id, kind: 'found', found: 'coated', occurredAt: '2026-12-03T09:00:00Z' })) as LayEntry[] }), // prettier-ignore
   'both ways round': (of) => ({ ...of, job: { ...of.job, cut: { ...of.job.cut!, oneDirection: false } } }),
 };
 
@@ -39,6 +47,8 @@ const answers = (of: Visited) => ({
   cuts: of.films.map((f) => cutsForFilm(of, f.id)),
   plans: of.films.map((f) => filmPlanInput({ ...of, entries: [] }, of.job.cut!, f.id, undefined).hash),
   panes: of.surfaces.map((s) => layPaneOf(s, of)),
+  sheets: of.surfaces.map((s) => sheetOfSurface(s, of)),
+  progress: [...layProgress(of)],
   strokes: of.surfaces
     .filter((s) => !s.shape)
     .slice(0, 1)

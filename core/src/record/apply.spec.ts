@@ -48,6 +48,15 @@ describe('What a change makes of records', () => {
     expect(patchedBench(bench, given, inBench).stock.reservations).toEqual([promise]);
     expect(patchedBench(bench, lifted, inBench).stock.reservations).toEqual([]);
   });
+  it('an edit that moves nothing leaves the walk the very same list, so that what was worked out of its panes holds', () => {
+    const tapped = patchedJob(doc, [set('job', doc.job.id, 'name', 'ours')], inJob);
+    expect(tapped.surfaces).toBe(doc.surfaces);
+    expect(tapped.places).toBe(doc.places);
+    const [first, second] = doc.surfaces as [(typeof doc.surfaces)[0], (typeof doc.surfaces)[0]];
+    const noted = patchedJob(doc, [set('surface', first.id, 'note', 'chipped')], inJob);
+    expect(noted.surfaces[1]).toBe(second);
+    expect(patchedJob(doc, [set('surface', first.id, 'order', second.order + 0.5)], inJob).surfaces.slice(0, 2).map((s) => s.id)).toEqual([second.id, first.id]); // prettier-ignore
+  });
   it('panes stand in walking order, whatever order they came in', () =>
     fc.assert(
       fc.property(fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 1, maxLength: 12 }), (orders) => {
