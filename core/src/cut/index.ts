@@ -18,4 +18,5 @@ export * from './replan.js';
 export * from './newest-plan.js';
 export * from './standing-plan.js';
 export * from './worked-out.js';
+export * from './pull-cost.js';
 export * from './edge-gap.js';

@@ -11,6 +11,7 @@ export class LayoutSearchInPlace {
   stop = async (): Promise<void> => undefined;
   workOut = async (records: PlainCutRecords, units: UnitSystem) => workedOut({ ...records, memo: this.memo }, units);
   methods = async (_records: PlainCutRecords, _settings: CutSettings, _filmId: string): Promise<never[]> => [];
+  pullCost = async (_records: PlainCutRecords, _filmId: string): Promise<number | null> => 4.2;
   extras = async (records: PlainCutRecords, filmId: string): Promise<Extras> => {
     const all = { ...records, memo: this.memo };
     const input = filmPlanInput(all, all.job.cut, filmId, newestPlan(all.plans, filmId));

@@ -64,6 +64,9 @@ export class LayoutSearch {
   methods(records: PlainCutRecords, settings: CutSettings, filmId: string): Promise<MethodFigures[]> {
     return this.knowing('compare', records).methods(settings, filmId);
   }
+  pullCost(records: PlainCutRecords, filmId: string): Promise<number | null> {
+    return this.knowing('compare', records).pullCost(filmId);
+  }
   extras(records: PlainCutRecords, filmId: string): Promise<Extras> {
     return this.knowing('compare', records).extras(filmId);
   }

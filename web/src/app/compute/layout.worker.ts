@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { cutMethod, type CutSettings, type Layout } from '@yellow-pane/contracts';
-import { filmPlanInput, handyFigures, LayoutPlanner, Memo, methodFigures, newestPlan, repeatLossMm, workedOut, type CutRecords, type CutShort, type FilmPlanInput, type HandyFigures, type LayoutInput, type MethodFigures } from '@yellow-pane/core'; // prettier-ignore
+import { filmPlanInput, handyFigures, LayoutPlanner, Memo, methodFigures, newestPlan, pullCost, repeatLossMm, workedOut, type CutRecords, type CutShort, type FilmPlanInput, type HandyFigures, type LayoutInput, type MethodFigures } from '@yellow-pane/core'; // prettier-ignore
 import type { UnitSystem } from '@yellow-pane/core/ground';
 import { heard, type Mirrored, type Told } from './mirror';
 
@@ -68,6 +68,11 @@ const api = {
   /** As if nothing had been cut yet. */
   methods: (settings: CutSettings, filmId: string): MethodFigures[] =>
     cutMethod.options.map((m) => methodFigures({ ...records(), entries: [] }, settings, filmId, m)),
+  /** What the longest pull costs on a film. */
+  pullCost(filmId: string): number | null {
+    const all = records();
+    return pullCost(filmPlanInput({ ...all, entries: [] }, all.job.cut, filmId, undefined).layout);
+  },
   extras(filmId: string): Extras {
     const all = records();
     const input = filmPlanInput(all, all.job.cut, filmId, newestPlan(all.plans, filmId));

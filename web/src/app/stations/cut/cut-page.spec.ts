@@ -82,6 +82,10 @@ describe('Cut: one film on its rolls', () => {
     expect(text()).toContain(`${wasteM2.toFixed(1)} m² of it is no piece`);
   });
 
+  test('beside the longest pull stands what it costs on this film', () => {
+    expect(text('[data-pull-cost]')).toBe('Pulls twice as long would save about €4.20 on this film.');
+  });
+
   test('promised, taken, and taken back: the book says so each time', async () => {
     button('Promise', '[data-roll="B-031"]').click();
     await settle(40);

@@ -51,6 +51,13 @@ export class CutPage {
   private readonly pieceAgain = inject(OneMore);
   protected readonly names = methodNames;
   protected readonly methods = signal<{ key: string; figures: MethodFigures[] } | null>(null);
+  private readonly pullCost = signal<{ key: string; money: number | null } | null>(null);
+  /** What the longest pull costs on this film, where it is worth telling. */
+  protected readonly pullWords = computed(() => {
+    const [cost, methods, plan] = [this.pullCost(), this.methods(), this.plan()];
+    if (!cost?.money || cost.key !== methods?.key || !plan || cost.money < Math.max(1, 0.002 * plan.layout.cost)) return '';
+    return `Pulls twice as long would save about ${this.euro(cost.money)} on this film.`;
+  });
   protected readonly shownFilmId = signal<string | null>(null);
   /** Why a step could not be ticked. */
   protected readonly tickNote = signal('');
@@ -254,7 +261,10 @@ export class CutPage {
     this.methods.set({ key: filmId + key, figures: [] });
     const { memo: _memo, ...plain } = doc;
     const figures = await this.search.methods(plain, doc.job.cut, filmId);
-    if (this.methods()?.key === filmId + key) this.methods.set({ key: filmId + key, figures });
+    if (this.methods()?.key !== filmId + key) return;
+    this.methods.set({ key: filmId + key, figures });
+    const pullCost = await this.search.pullCost(plain, filmId);
+    if (this.methods()?.key === filmId + key) this.pullCost.set({ key: filmId + key, money: pullCost });
   }
 
   protected euro(amount: number): string {

@@ -16,6 +16,9 @@ import { RecordStore } from '../../../record/record.store';
       <label class="flex items-center gap-1"
         >Pull <input #pull class="field figure w-28!" [value]="f(record.doc()!.job.cut.longestPullMm)" (change)="setPull(pull)"
       /></label>
+      @if (pullCost()) {
+        <span class="basis-full text-soft" data-pull-cost>{{ pullCost() }}</span>
+      }
       <label class="flex min-w-0 flex-1 basis-full items-center gap-1"
         >Knife
         <select #stages class="field w-full! min-w-0 flex-1" (change)="setStages(stages.value)">
@@ -61,6 +64,8 @@ import { RecordStore } from '../../../record/record.store';
 export class BenchSettings {
   /** Rolls of this film that the plan does not need, in words. */
   readonly idle = input('');
+  /** What the longest pull costs, in words. */
+  readonly pullCost = input('');
   /** Something to be told beside the settings. */
   readonly note = input('');
   protected readonly record = inject(RecordStore);
