@@ -82,8 +82,15 @@ describe('Cut: one film on its rolls', () => {
     expect(text()).toContain(`${wasteM2.toFixed(1)} m² of it is no piece`);
   });
 
-  test('beside the longest pull stands what it costs on this film', () => {
+  test('beside the longest pull stands what it costs on this film', async () => {
     expect(text('[data-pull-cost]')).toBe('Pulls twice as long would save about €4.20 on this film.');
+    const search = TestBed.inject(LayoutSearch) as unknown as LayoutSearchInPlace;
+    search.pullCost = async () => 0.4;
+    await at('A1');
+    expect(root().querySelector('[data-pull-cost]')).toBeNull();
+    search.pullCost = async () => null;
+    await at('W1');
+    expect(text('[data-pull-cost]')).toContain('would take pieces that this bench has no room for');
   });
 
   test('promised, taken, and taken back: the book says so each time', async () => {

@@ -55,7 +55,9 @@ export class CutPage {
   /** What the longest pull costs on this film, where it is worth telling. */
   protected readonly pullWords = computed(() => {
     const [cost, methods, plan] = [this.pullCost(), this.methods(), this.plan()];
-    if (!cost?.money || cost.key !== methods?.key || !plan || cost.money < Math.max(1, 0.002 * plan.layout.cost)) return '';
+    if (!cost || cost.key !== methods?.key || !plan) return '';
+    if (cost.money === null) return 'Pulls twice as long would take pieces that this bench has no room for.';
+    if (cost.money < Math.max(1, 0.002 * plan.layout.cost)) return '';
     return `Pulls twice as long would save about ${this.euro(cost.money)} on this film.`;
   });
   protected readonly shownFilmId = signal<string | null>(null);
