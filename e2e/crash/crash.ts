@@ -82,7 +82,7 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
   const devices = Array.from({ length: DEVICES }, () => new Device());
   const notes = new Map<string, string>();
   const tapes = new Map<string, number>();
-  const photos = new Map<string, string>();
+  const photos = new Set<string>();
   const lines = new Set<string>();
   let lastRevision = 0;
   const fault = (what: string): void => void report.faults.push(`cycle ${report.kills}: ${what}`);
@@ -135,9 +135,12 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
       const png = picture(roll);
       const answer = await post('/api/photos', png, 'image/png');
       if (!answer) return false;
-      if (!answer.ok) return void fault(`a photo was refused: ${answer.text.slice(0, 200)}`), true; // prettier-ignore
+      if (!answer.ok) {
+        fault(`a photo was refused: ${answer.text.slice(0, 200)}`);
+        return true;
+      }
       const { photo } = JSON.parse(answer.text) as { photo: string };
-      photos.set(photo, photo);
+      photos.add(photo);
       report.photos++;
       const id = randomUUID();
       const at = new Date().toISOString();
@@ -161,7 +164,10 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
     const answer = await send(draft);
     if (!answer) return false;
     device.unanswered = null;
-    if (!answer.ok) return void fault(`an edit was refused: ${answer.text.slice(0, 700)}`), true; // prettier-ignore
+    if (!answer.ok) {
+      fault(`an edit was refused: ${answer.text.slice(0, 700)}`);
+      return true;
+    }
     device.seq++;
     keep(draft);
     return true;
@@ -200,7 +206,7 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
     if (there.size !== job.readings.length) fault('a tape is there twice');
     const logged = new Set(job.layEntries.map((e) => e.id));
     for (const id of lines) if (!logged.has(id)) fault('a line of the log is gone');
-    for (const photo of photos.keys()) {
+    for (const photo of photos) {
       const answer = await fetch(`${server.url}/api/photos/${photo}`);
       const hash = createHash('sha256').update(Buffer.from(await answer.arrayBuffer())).digest('hex'); // prettier-ignore
       if (!answer.ok || hash !== photo) fault(`a photo is ${answer.ok ? 'another one' : 'gone'}`);

@@ -353,7 +353,7 @@ export interface PaneToJudge {
 export interface PaneJudged {
   readonly id: string;
   readonly grade: Grade;
-  /** Of several the weightiest; empty: there is nothing against it. */
+  /** The first of what is said against it; empty: nothing is. */
   readonly reason: string;
 }
 const judgedFilms = shelf<FilmVerdict>(500);

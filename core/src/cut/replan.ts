@@ -130,7 +130,8 @@ export interface CutShort {
   readonly serves: ServesElsewhere | null;
   readonly words: string;
 }
-type CutRecords = JobRecords & { readonly plans: readonly Plan[]; readonly entries: readonly LogEntry[] };
+/** The records that say what has to be cut, and what was. */
+export type CutRecords = JobRecords & { readonly plans: readonly Plan[]; readonly entries: readonly LogEntry[] };
 
 /**
  * Pieces already cut, against what their panes are known to be now: whatever no longer covers its opening, whether its plan was made anew since

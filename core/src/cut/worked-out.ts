@@ -1,17 +1,12 @@
-import type { LogEntry, Plan } from '@yellow-pane/contracts';
+import type { CutSettings } from '@yellow-pane/contracts';
 import type { UnitSystem } from '../ground/index.js';
 import { filmPlanInput, type FilmPlanInput } from './film-plan.js';
-import type { JobRecords } from './job-pieces.js';
 import { newestPlan } from './newest-plan.js';
-import { piecesCutShort, type CutShort } from './replan.js';
+import { piecesCutShort, type CutRecords, type CutShort } from './replan.js';
 import { filmsToCut } from './standing-plan.js';
 
-/** The records that decide what has to be cut, and what was. */
-export interface CutRecords extends JobRecords {
-  readonly job: JobRecords['job'] & { readonly cut: NonNullable<JobRecords['job']['cut']> };
-  readonly plans: readonly Plan[];
-  readonly entries: readonly LogEntry[];
-}
+/** The same with the bench that its plans are laid on. */
+export type PlanRecords = CutRecords & { readonly job: { readonly cut: CutSettings } };
 
 /** What of a job grows with all its panes and is asked for after every tape: work for a thread of its own. */
 export interface WorkedOut {
@@ -22,7 +17,7 @@ export interface WorkedOut {
 }
 
 /** @param units that sizes are told in */
-export function workedOut(records: CutRecords, units: UnitSystem): WorkedOut {
+export function workedOut(records: PlanRecords, units: UnitSystem): WorkedOut {
   return {
     inputs: new Map(filmsToCut(records).map((f) => [f.id, filmPlanInput(records, records.job.cut, f.id, newestPlan(records.plans, f.id))])),
     short: piecesCutShort(records, units),

@@ -1,7 +1,7 @@
 import type { CutSettings, Layout } from '@yellow-pane/contracts';
 import { filmPlanInput, handyFigures, layPiecesOnRolls, Memo, newestPlan, repeatLossMm, workedOut, type LayoutInput } from '@yellow-pane/core';
 import type { UnitSystem } from '@yellow-pane/core/ground';
-import type { PlainCutRecords } from './layout-search';
+import type { PlainPlanRecords } from './layout-search';
 import type { Extras } from './layout.worker';
 
 /** What the workers do, done where it is asked: the instant layout, and no comparing. */
@@ -9,10 +9,10 @@ export class LayoutSearchInPlace {
   private readonly memo = new Memo();
   search = async (input: LayoutInput, _steps: number, report: (l: Layout, done: boolean) => void): Promise<void> => report(layPiecesOnRolls(input, 0), true);
   stop = async (): Promise<void> => undefined;
-  workOut = async (records: PlainCutRecords, units: UnitSystem) => workedOut({ ...records, memo: this.memo }, units);
-  methods = async (_records: PlainCutRecords, _settings: CutSettings, _filmId: string): Promise<never[]> => [];
-  pullCost = async (_records: PlainCutRecords, _filmId: string): Promise<number | null> => 4.2;
-  extras = async (records: PlainCutRecords, filmId: string): Promise<Extras> => {
+  workOut = async (records: PlainPlanRecords, units: UnitSystem) => workedOut({ ...records, memo: this.memo }, units);
+  methods = async (_records: PlainPlanRecords, _settings: CutSettings, _filmId: string): Promise<never[]> => [];
+  pullCost = async (_records: PlainPlanRecords, _filmId: string): Promise<number | null> => 4.2;
+  extras = async (records: PlainPlanRecords, filmId: string): Promise<Extras> => {
     const all = { ...records, memo: this.memo };
     const input = filmPlanInput(all, all.job.cut, filmId, newestPlan(all.plans, filmId));
     return { repeatMm: repeatLossMm(input.layout), handy: handyFigures(all, all.job.cut, filmId) };

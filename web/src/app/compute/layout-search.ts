@@ -1,15 +1,16 @@
 import { Injectable } from '@angular/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { CutSettings, Layout } from '@yellow-pane/contracts';
-import type { CutRecords, FilmPlanInput, LayoutInput, MethodFigures, WorkedOut } from '@yellow-pane/core';
+import type { PlanRecords, FilmPlanInput, LayoutInput, MethodFigures, WorkedOut } from '@yellow-pane/core';
 import type { UnitSystem } from '@yellow-pane/core/ground';
+import { inFull } from './as-before';
 import type { Extras, LayoutWorker } from './layout.worker';
 import { toldSince, type Mirrored } from './mirror';
 
 /** The records that pieces and plans are worked out from, as they may leave this thread. */
-export type PlainCutRecords = Omit<CutRecords, 'memo'>;
+export type PlainPlanRecords = Omit<PlanRecords, 'memo'>;
 /** Those of a job's records, and nothing else of it. */
-const cutRecords = ({ firm, job, surfaces, readings, films, rolls, stock, plans, entries }: PlainCutRecords): Mirrored => ({
+const planRecords = ({ firm, job, surfaces, readings, films, rolls, stock, plans, entries }: PlainPlanRecords): Mirrored => ({
   firm,
   job,
   surfaces,
@@ -38,9 +39,9 @@ export class LayoutSearch {
     return remote;
   }
   /** A worker that knows these records. */
-  private knowing(name: string, records: PlainCutRecords): Remote<LayoutWorker> {
+  private knowing(name: string, records: PlainPlanRecords): Remote<LayoutWorker> {
     const remote = this.worker(name);
-    const now = cutRecords(records);
+    const now = planRecords(records);
     void remote.hear(toldSince(this.told.get(name) ?? null, now));
     this.told.set(name, now);
     return remote;
@@ -55,24 +56,19 @@ export class LayoutSearch {
   }
 
   /** What has to be cut by these records. Answers come in the order they are asked for; a film's part that is as before is the same object. */
-  async workOut(records: PlainCutRecords, units: UnitSystem): Promise<WorkedOut> {
+  async workOut(records: PlainPlanRecords, units: UnitSystem): Promise<WorkedOut> {
     const { inputs, short } = await this.knowing('the job', records).workOut(units);
-    this.inputs = new Map([...inputs].flatMap(([filmId, input]) => (input === 'as before' ? kept(this.inputs, filmId) : [[filmId, input]])));
+    this.inputs = inFull(inputs, this.inputs);
     return { inputs: this.inputs, short };
   }
 
-  methods(records: PlainCutRecords, settings: CutSettings, filmId: string): Promise<MethodFigures[]> {
+  methods(records: PlainPlanRecords, settings: CutSettings, filmId: string): Promise<MethodFigures[]> {
     return this.knowing('compare', records).methods(settings, filmId);
   }
-  pullCost(records: PlainCutRecords, filmId: string): Promise<number | null> {
+  pullCost(records: PlainPlanRecords, filmId: string): Promise<number | null> {
     return this.knowing('compare', records).pullCost(filmId);
   }
-  extras(records: PlainCutRecords, filmId: string): Promise<Extras> {
+  extras(records: PlainPlanRecords, filmId: string): Promise<Extras> {
     return this.knowing('compare', records).extras(filmId);
   }
 }
-
-const kept = (inputs: ReadonlyMap<string, FilmPlanInput>, filmId: string): [string, FilmPlanInput][] => {
-  const input = inputs.get(filmId);
-  return input ? [[filmId, input]] : [];
-};

@@ -1,7 +1,8 @@
 import { expose } from 'comlink';
 import { cutMethod, type CutSettings, type Layout } from '@yellow-pane/contracts';
-import { filmPlanInput, handyFigures, LayoutPlanner, Memo, methodFigures, newestPlan, pullCost, repeatLossMm, workedOut, type CutRecords, type CutShort, type FilmPlanInput, type HandyFigures, type LayoutInput, type MethodFigures } from '@yellow-pane/core'; // prettier-ignore
+import { filmPlanInput, handyFigures, LayoutPlanner, Memo, methodFigures, newestPlan, pullCost, repeatLossMm, workedOut, type PlanRecords, type CutShort, type FilmPlanInput, type HandyFigures, type LayoutInput, type MethodFigures } from '@yellow-pane/core'; // prettier-ignore
 import type { UnitSystem } from '@yellow-pane/core/ground';
+import { onlyWhatIsOther, type OrAsBefore } from './as-before';
 import { heard, type Mirrored, type Told } from './mirror';
 
 /** What a film's plan costs beside the film itself. */
@@ -20,7 +21,7 @@ let current = 0;
 const memo = new Memo();
 /** The records of the open job as this worker was told them. */
 let mirrored: Mirrored | null = null;
-const records = (): CutRecords => ({ ...mirrored, memo }) as unknown as CutRecords;
+const records = (): PlanRecords => ({ ...mirrored, memo }) as unknown as PlanRecords;
 /** What was last answered of each film, as text. */
 const answered = new Map<string, string>();
 
@@ -54,16 +55,9 @@ const api = {
     mirrored = heard(mirrored, told);
   },
   /** What has to be cut, film by film, and which pieces are short; a film whose part is as it was last answered is only said to be. */
-  workOut(units: UnitSystem): { inputs: Map<string, FilmPlanInput | 'as before'>; short: readonly CutShort[] } {
+  workOut(units: UnitSystem): { inputs: Map<string, OrAsBefore<FilmPlanInput>>; short: readonly CutShort[] } {
     const { inputs, short } = workedOut(records(), units);
-    const out = new Map<string, FilmPlanInput | 'as before'>();
-    for (const [filmId, input] of inputs) {
-      const text = JSON.stringify(input);
-      out.set(filmId, answered.get(filmId) === text ? 'as before' : input);
-      answered.set(filmId, text);
-    }
-    for (const filmId of answered.keys()) if (!inputs.has(filmId)) answered.delete(filmId);
-    return { inputs: out, short };
+    return { inputs: onlyWhatIsOther(inputs, answered), short };
   },
   /** As if nothing had been cut yet. */
   methods: (settings: CutSettings, filmId: string): MethodFigures[] =>

@@ -255,9 +255,11 @@ export class RollView {
 
   /** What of the roll is in sight, px: of a tower's only the pieces there are drawn. */
   private readonly sight = signal({ from: 0, to: BESIDE_PX });
-  protected inSight<T extends { readonly x: number; readonly w?: number }>(list: readonly T[]): T[] {
+  /** The piece that is moved by keys stays drawn wherever it goes: it has the focus. */
+  private readonly byKeys = signal<string | null>(null);
+  protected inSight<T extends { readonly x: number; readonly w?: number; readonly id?: string }>(list: readonly T[]): T[] {
     const { from, to } = this.sight();
-    return list.filter((p) => p.x + (p.w ?? 0) >= from && p.x <= to);
+    return list.filter((p) => (p.x + (p.w ?? 0) >= from && p.x <= to) || (p.id !== undefined && p.id === this.byKeys()));
   }
 
   constructor() {
@@ -337,6 +339,7 @@ export class RollView {
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
+    this.byKeys.set(pieceId);
     this.moved.emit({ pieceId, by });
   }
 

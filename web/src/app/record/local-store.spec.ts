@@ -13,6 +13,17 @@ test('a job that is just being kept when the device is taken out is not kept aft
   await local.forgetJobs();
   await onItsWay;
   expect(await local.job(doc.job.id)).toBeUndefined();
-  await local.keepJob(doc);
+  // also where the first one was still waiting: let in again at once, the device keeps what it is given
+  const stillWaiting = local.keepJob({ ...doc, job: { ...doc.job, name: 'Before' } });
+  await local.forgetJobs();
+  const again = local.keepJob(doc);
+  await Promise.all([stillWaiting, again]);
   expect((await local.job(doc.job.id))?.doc.job.name).toBe(doc.job.name);
+});
+
+test('of several states of a job that come one soon after the other the last is kept', async () => {
+  const local = TestBed.inject(LayLocalStore);
+  const { doc } = new FakeApi();
+  await Promise.all(['A', 'B', 'C'].map((name) => local.keepJob({ ...doc, job: { ...doc.job, name } })));
+  expect((await local.job(doc.job.id))?.doc.job.name).toBe('C');
 });

@@ -106,24 +106,27 @@ export class LocalStore {
   /** Counts up with each forgetting: what was on its way to be kept before it is not kept after it. */
   private forgettings = 0;
   /** What is to be written next, by job: of several that come one soon after the other only the last is. */
-  private readonly toKeep = new Map<string, { doc: JobDocument; readonly written: Promise<void> }>();
+  private readonly toKeep = new Map<string, { doc: JobDocument; written: Promise<void> }>();
   keepJob(doc: JobDocument): Promise<void> {
-    const waiting = this.toKeep.get(doc.job.id);
+    const jobId = doc.job.id;
+    const waiting = this.toKeep.get(jobId);
     if (waiting) waiting.doc = doc;
-    else this.toKeep.set(doc.job.id, { doc, written: this.writeJob(doc.job.id) });
-    return this.toKeep.get(doc.job.id)!.written;
-  }
-  private async writeJob(jobId: string): Promise<void> {
-    const before = this.forgettings;
-    await later();
-    const { doc } = this.toKeep.get(jobId)!;
-    this.toKeep.delete(jobId);
-    if (before !== this.forgettings) return;
-    await (await this.db()).put('jobs', { doc, savedAt: new Date().toISOString() }, jobId);
+    const next = waiting ?? { doc, written: Promise.resolve() };
+    if (!waiting) {
+      this.toKeep.set(jobId, next);
+      next.written = later().then(async () => {
+        // forgotten meanwhile; what came to be kept since waits by itself
+        if (this.toKeep.get(jobId) !== next) return;
+        this.toKeep.delete(jobId);
+        await (await this.db()).put('jobs', { doc: next.doc, savedAt: new Date().toISOString() }, jobId);
+      });
+    }
+    return next.written;
   }
   /** Forgets the jobs and people that were kept here. Lines on their way, and their photos, stay. */
   async forgetJobs(): Promise<void> {
     this.forgettings++;
+    this.toKeep.clear();
     const tx = (await this.db()).transaction(['jobs', 'meta', 'bench'], 'readwrite');
     await tx.objectStore('jobs').clear();
     await tx.objectStore('bench').clear();

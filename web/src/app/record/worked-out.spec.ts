@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import type { WorkedOut } from '@yellow-pane/core';
-import { LayoutSearch, type PlainCutRecords } from '../compute/layout-search';
+import { LayoutSearch, type PlainPlanRecords } from '../compute/layout-search';
 import { LayoutSearchInPlace } from '../compute/layout-search.testing';
 import { Api } from './api';
 import { FakeApi } from './fake-api.testing';
@@ -11,7 +11,7 @@ import { WorkedOutJob } from './worked-out';
 /** Answers when it is told to. */
 class SlowSearch extends LayoutSearchInPlace {
   readonly asked: { readonly readings: number; readonly answer: () => void }[] = [];
-  override workOut = (records: PlainCutRecords): Promise<WorkedOut> =>
+  override workOut = (records: PlainPlanRecords): Promise<WorkedOut> =>
     new Promise((resolve) => this.asked.push({ readings: records.readings.length, answer: () => resolve({ inputs: new Map([[String(records.readings.length), null!]]), short: [] }) })); // prettier-ignore
 }
 let api: FakeApi;
