@@ -1,3 +1,4 @@
+import { readdirSync, readFileSync } from 'node:fs';
 import presets from 'jest-preset-angular/presets/index.js';
 
 const { createEsmPreset } = presets;
@@ -17,22 +18,31 @@ const node = (name, tsconfig, setupFiles = []) => ({
   transform: { '^.+\\.ts$': ['ts-jest', { useESM: true, tsconfig, diagnostics: false }] },
 });
 
+/** With a PostgreSQL server at hand: every suite that stands on a bench, and those of that engine itself. */
+const onServer = !!process.env.YELLOW_PANE_TEST_DATABASE_URL;
+const suitesOnServer = () =>
+  readdirSync('server/src', { recursive: true })
+    .filter((f) => f.endsWith('.postgres-spec.ts') || (f.endsWith('.spec.ts') && readFileSync(`server/src/${f}`, 'utf8').includes('openBench(')))
+    .map((f) => `<rootDir>/src/${f}`);
+
 export default {
   // generous: a test that hangs is caught all the same, and a busy machine is no fault of the code
   testTimeout: 300_000,
   globalTeardown: '<rootDir>/tools/clear-up.mjs',
-  projects: [
-    node('contracts', '<rootDir>/../core/tsconfig.spec.json'),
-    node('core', '<rootDir>/tsconfig.spec.json', ['<rootDir>/../tools/property-seed.mjs']),
-    node('demo', '<rootDir>/../core/tsconfig.spec.json'),
-    node('server', '<rootDir>/tsconfig.json'),
-    {
-      ...createEsmPreset({ tsconfig: '<rootDir>/tsconfig.spec.json' }),
-      displayName: 'web',
-      rootDir: '<rootDir>/web',
-      testMatch: ['<rootDir>/src/**/*.spec.ts'],
-      setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
-      moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
-    },
-  ],
+  projects: onServer
+    ? [{ ...node('server', '<rootDir>/tsconfig.json'), displayName: 'server on PostgreSQL', testMatch: suitesOnServer() }]
+    : [
+        node('contracts', '<rootDir>/../core/tsconfig.spec.json'),
+        node('core', '<rootDir>/tsconfig.spec.json', ['<rootDir>/../tools/property-seed.mjs']),
+        node('demo', '<rootDir>/../core/tsconfig.spec.json'),
+        node('server', '<rootDir>/tsconfig.json'),
+        {
+          ...createEsmPreset({ tsconfig: '<rootDir>/tsconfig.spec.json' }),
+          displayName: 'web',
+          rootDir: '<rootDir>/web',
+          testMatch: ['<rootDir>/src/**/*.spec.ts'],
+          setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
+          moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+        },
+      ],
 };

@@ -39,6 +39,7 @@ export const errorTable = {
   'took-too-long': { status: 503, sentence: 'This took too long and was stopped. Nothing was changed; ask for less at once.' },
   'bench-only': { status: 403, sentence: 'Who is let in is settled at the bench itself, not from another device.' },
   'address-away': { status: 409, sentence: 'This machine cannot be reached at that address.' },
+  'database-away': { status: 503, sentence: 'The database of the bench does not answer. Nothing was changed; what you typed is sent again when it does.' },
   'disk-full': { status: 507, sentence: 'The disk of the bench is full. Make room on it; nothing was changed.' },
   'read-only': { status: 507, sentence: 'The data folder of the bench can only be read. Make it writable again; nothing was changed.' },
   'too-large': { status: 413, sentence: 'That file is larger than Yellow Pane takes (8 MB).' },

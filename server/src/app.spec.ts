@@ -4,11 +4,10 @@ import type { Change, JobDocument, JobFile, JobPage, Patch, Problem, Surface } f
 import { routes } from '@yellow-pane/contracts';
 import { demoRates } from '@yellow-pane/demo';
 import type { App } from './app.js';
-import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId } from './bench.testing.js';
-import type { OpenDatabase } from './db/database.js';
+import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId, type TestDatabase } from './bench.testing.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 

@@ -143,7 +143,7 @@ export function createApp(bench: Bench): App {
   inner.use(express.text({ limit: MOST_BYTES, type: ['text/csv', 'text/plain'] }));
   mount(inner, 'health', async () => ({ ok: true as const, version: VERSION, jobs: await records.jobCount() }));
   mount(inner, 'backup', async () => ({ file: await bench.backup() }));
-  mount(inner, 'exportAll', async () => ({ name: 'yellow-pane-export.json', bytes: JSON.stringify(await exportAll(records, bench.now())) }));
+  mount(inner, 'exportAll', async () => ({ name: 'yellow-pane-export.json', bytes: await exportAll(records, bench.now()) }));
   inner.use(jobsRoutes(jobs, changes, records));
   inner.use(measureRoutes(new MeasureService(jobs, bench.compute, bench.now)));
   inner.use(cutRoutes(new CutService(jobs, bench.compute)));

@@ -1,11 +1,10 @@
 import request from 'supertest';
 import type { BenchDocument, JobDocument, Patch } from '@yellow-pane/contracts';
 import type { App } from './app.js';
-import { ines, lanternStreetId, openBench, TestDevice, ternPointId } from './bench.testing.js';
-import type { OpenDatabase } from './db/database.js';
+import { ines, lanternStreetId, openBench, TestDevice, ternPointId, type TestDatabase } from './bench.testing.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 

@@ -4,10 +4,9 @@ import { newSurface, type Change, type JobDocument, type JobFile, type Patch, ty
 import { layPiecesOnRolls } from '@yellow-pane/core';
 import { demoFilms } from '@yellow-pane/demo';
 import type { App } from './app.js';
-import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId } from './bench.testing.js';
-import type { OpenDatabase } from './db/database.js';
+import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId, type TestDatabase } from './bench.testing.js';
 
-let app: App, open: OpenDatabase;
+let app: App, open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 

@@ -7,12 +7,10 @@ import { createApp } from './app.js';
 import { setUpBench } from './bench-setup.js';
 import { startWorker } from './compute/worker-pool.js';
 import { readConfig } from './config.js';
-import { needsDaily, stampOf, writeBackup } from './db/backup.js';
-import { openInFolder } from './db/database.js';
-import { Journal } from './db/journal.js';
+import { stampOf } from './db/backup.js';
 import { reportDangling } from './db/references.js';
 import { refusedBy } from './db/durable.js';
-import { FolderInUse, takeLock } from './db/lock.js';
+import { openStore } from './db/open-store.js';
 
 const HOUR_MS = 3_600_000;
 
@@ -31,27 +29,28 @@ async function main(): Promise<void> {
   const now = () => new Date();
   mkdirSync(config.dataDir, { recursive: true, mode: 0o700 });
   ownerOnly(config.dataDir);
-  const lock = takeLock(config.dataDir);
-  let isUpdated = false;
-  const open = await openInFolder(config.dataDir, async (old) => {
-    isUpdated = true;
-    await writeBackup(old, config.dataDir, 'before-migration', now());
-  });
-  const journal = new Journal(config.dataDir);
+  const store = await openStore(config, now, log);
   const here = dirname(fileURLToPath(import.meta.url));
   const compute = startWorker(new URL('./worker.js', import.meta.url));
   const app = createApp({
-    db: open.db,
-    journal,
+    db: store.db,
+    journal: store.journal,
     compute,
     now,
     log,
     webDir: join(here, '..', '..', 'web', 'dist', 'browser'),
-    backup: () => writeBackup(open, config.dataDir, 'asked', now()),
+    backup: () => store.backup('asked', now()),
     photosDir: join(config.dataDir, 'photos'),
     shop: { dir: join(config.dataDir, 'shop'), securePort: config.shopPort, setUpPort: config.shopPort + 1 },
     plotter: config.plotter,
     plotterHaste: config.plotterHaste,
+  });
+  store.watch({
+    doubt: () => app.changes.forget(),
+    taken: (sentence) => {
+      process.stderr.write(`${sentence}\n`);
+      process.exit(1);
+    },
   });
   let toldAt = Date.now();
   const replayed = await app.changes.replay((done, all) => {
@@ -62,19 +61,14 @@ async function main(): Promise<void> {
   if (replayed.count > 0) log.warn(`${replayed.count} acknowledged edits were missing from the database and came back from the journal.`);
   if (replayed.unreadableCount > 0)
     log.error(`${replayed.unreadableCount} lines of the journal do not read. They were set aside in ${replayed.unreadableFile}; all others count.`);
-  if (isUpdated) {
+  if (store.isUpdated) {
     const told = await reportDangling(app.records, config.dataDir, stampOf(now()));
     if (told) log.warn(told);
   }
   await setUpBench(app, config.seed);
   await app.plotter.tidyUp();
 
-  const daily = async () => {
-    if (!needsDaily(config.dataDir, now())) return;
-    await app.changes.settled();
-    await writeBackup(open, config.dataDir, 'daily', now());
-    journal.rotate(stampOf(now()));
-  };
+  const daily = () => store.daily(now(), () => app.changes.settled());
   const timer = setInterval(() => void daily().catch((error: unknown) => log.error({ err: error }, 'daily backup failed')), HOUR_MS);
   timer.unref();
 
@@ -85,15 +79,14 @@ async function main(): Promise<void> {
       return;
     }
     const { port } = server.address() as AddressInfo;
-    lock.setPort(port);
+    store.setPort(port);
     process.stdout.write(`Yellow Pane is ready: http://localhost:${port}\n`);
     void app.shop?.start().catch((e: unknown) => log.error({ err: e }, 'listening in the shop failed'));
     void daily().catch((e: unknown) => log.error({ err: e }, 'daily backup failed'));
   });
   const fail = (error: Error) => {
     process.stderr.write(`${error.message}\n`);
-    lock.release();
-    process.exit(1);
+    void store.close().finally(() => process.exit(1));
   };
 
   let stopping = false;
@@ -106,12 +99,9 @@ async function main(): Promise<void> {
     server.close();
     server.closeAllConnections();
     await app.changes.settled();
-    // a full disk must not keep the bench from stopping; the older backups are all still there
-    await writeBackup(open, config.dataDir, 'stop', now()).catch((error: unknown) => log.error({ err: error }, 'no backup on this stop'));
-    await open.close();
-    journal.close();
+    await store.atStop(now());
+    await store.close();
     await compute.close();
-    lock.release();
     process.exit(0);
   };
   process.on('SIGTERM', () => void stop());
@@ -120,7 +110,7 @@ async function main(): Promise<void> {
 
 main().catch((error: unknown) => {
   const disk = refusedBy(error);
-  const message = disk ? disk.message : error instanceof FolderInUse ? error.message : error instanceof Error ? error.message : String(error);
+  const message = disk ? disk.message : error instanceof Error ? error.message : String(error);
   process.stderr.write(`${message}\n`);
   process.exit(1);
 });

@@ -1,27 +1,35 @@
 import { mkdirSync } from 'node:fs';
+import { pino } from 'pino';
 import { readConfig } from '../config.js';
-import { writeBackup } from '../db/backup.js';
-import { openInFolder } from '../db/database.js';
-import { livingHolder, takeLock } from '../db/lock.js';
+import { writeExport } from '../db/backup.js';
+import { embeddedStore } from '../db/embedded-store.js';
+import { livingHolder } from '../db/lock.js';
+import { readOnServer } from '../db/postgres-store.js';
+import { RecordsRepository } from '../db/records.repository.js';
 
 /** `npm run backup`: asks the running server, or takes the folder itself when none runs. */
 async function main(): Promise<void> {
-  const { dataDir } = readConfig(process.env);
-  const holder = livingHolder(dataDir);
+  const config = readConfig(process.env);
+  const holder = config.databaseUrl === null ? livingHolder(config.dataDir) : null;
   if (holder?.port) {
     const answer = await fetch(`http://127.0.0.1:${holder.port}/api/backup`, { method: 'POST' });
     if (!answer.ok) throw new Error(`The running server did not write a backup (${answer.status}).`);
     process.stdout.write(`${((await answer.json()) as { file: string }).file}\n`);
     return;
   }
-  mkdirSync(dataDir, { recursive: true });
-  const lock = takeLock(dataDir);
+  mkdirSync(config.dataDir, { recursive: true });
+  const now = new Date();
+  if (config.databaseUrl !== null) {
+    // a server answers several at once: nobody has to stop for it
+    const reader = await readOnServer(config.databaseUrl);
+    process.stdout.write(`${await writeExport(new RecordsRepository(reader.db), config.dataDir, 'asked', now)}\n`);
+    return reader.close();
+  }
+  const store = await embeddedStore(config.dataDir, () => now, pino({ level: 'error' }));
   try {
-    const open = await openInFolder(dataDir, async () => undefined);
-    process.stdout.write(`${await writeBackup(open, dataDir, 'asked', new Date())}\n`);
-    await open.close();
+    process.stdout.write(`${await store.backup('asked', now)}\n`);
   } finally {
-    lock.release();
+    await store.close();
   }
 }
 

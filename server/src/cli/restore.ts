@@ -1,8 +1,30 @@
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { pino } from 'pino';
 import { readConfig } from '../config.js';
-import { restoreInto } from '../db/backup.js';
+import { exportIn, importAll, restoreInto } from '../db/backup.js';
 import { takeLock } from '../db/lock.js';
+import { openOnServer, placeOf } from '../db/postgres-store.js';
+import { RecordsRepository } from '../db/records.repository.js';
+
+/** An export goes into an empty database: nothing that is anywhere is overwritten. */
+async function restoreOnServer(url: string, file: string): Promise<void> {
+  const text = exportIn(readFileSync(file));
+  if (text === null)
+    throw new Error(
+      'This is a dump of the engine in the folder. Restore it without YELLOW_PANE_DATABASE_URL, then bring it over with npm run move -- --to URL.',
+    );
+  const open = await openOnServer(url, pino({ level: 'warn' }, pino.destination({ fd: 2, sync: true })), async () => undefined);
+  try {
+    const records = new RecordsRepository(open.db);
+    if ((await records.revision()) > 0)
+      throw new Error(`There are records in ${placeOf(url)} already. Make an empty database, and name it in YELLOW_PANE_DATABASE_URL.`);
+    await importAll(records, text);
+    process.stdout.write(`Restored into ${placeOf(url)}, as it was when the export was made. Photos are not in it: they are files in the data folder.\n`);
+  } finally {
+    await open.close();
+  }
+}
 
 /**
  * `npm run restore FILE`: brings a backup or an export back, and with the next start every edit of the journal since then; what was there is moved aside.
@@ -12,7 +34,8 @@ async function main(): Promise<void> {
   const toTheBackupAlone = process.argv.includes('--backup-alone');
   const file = process.argv.slice(2).find((a) => !a.startsWith('--'));
   if (!file || !existsSync(file)) throw new Error('Say which file: npm run restore FILE (a .tar.gz from backups, or an export .json).');
-  const { dataDir } = readConfig(process.env);
+  const { dataDir, databaseUrl } = readConfig(process.env);
+  if (databaseUrl !== null) return restoreOnServer(databaseUrl, resolve(file));
   mkdirSync(dataDir, { recursive: true });
   const lock = takeLock(dataDir);
   try {

@@ -1,9 +1,13 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { createGunzip, createGzip, gunzipSync } from 'node:zlib';
 import { allKinds, schemaOf, type Change, type RecordKind } from '@yellow-pane/contracts';
+import { breathe } from '../breathe.js';
 import { createEmpty, loadDump, openAsItIs, type OpenDatabase } from './database.js';
 import { Journal } from './journal.js';
-import { realDisk, writeDurably, type Disk } from './durable.js';
+import { DiskRefused, realDisk, refusedBy, writeDurably, type Disk } from './durable.js';
 import { syncDirectory } from './sync-directory.js';
 import { RecordsRepository } from './records.repository.js';
 
@@ -22,10 +26,7 @@ export async function writeBackup(open: Pick<OpenDatabase, 'dump'>, dataDir: str
   mkdirSync(dir, { recursive: true, mode: 0o700 });
   const file = join(dir, `${kind}-${stampOf(now)}.tar.gz`);
   writeDurably(file, await open.dump(), { disk });
-  const old = readdirSync(dir)
-    .filter((n) => n.startsWith(`${kind}-`) && n.endsWith('.tar.gz'))
-    .sort();
-  old.slice(0, Math.max(0, old.length - kept[kind])).forEach((n) => rmSync(join(dir, n)));
+  dropOldest(dir, kind);
   return file;
 }
 
@@ -37,7 +38,7 @@ export function needsDaily(dataDir: string, now: Date): boolean {
 }
 
 /** All records and their history as JSON, independent of the database that holds them. */
-export interface LogicalExport {
+interface LogicalExport {
   readonly format: 'yellow-pane export';
   readonly formatVersion: 1;
   readonly writtenAt: string;
@@ -45,14 +46,100 @@ export interface LogicalExport {
   readonly changes: Change[];
 }
 
-export async function exportAll(records: RecordsRepository, now: Date): Promise<LogicalExport> {
-  const all = {} as Record<RecordKind, unknown[]>;
-  for (const kind of allKinds) all[kind] = await records.all(kind);
-  return { format: 'yellow-pane export', formatVersion: 1, writtenAt: now.toISOString(), records: all, changes: await records.allChanges() };
+/** So many records are read at once for an export. @source house rule: a few megabytes */
+const READ_AT_ONCE = 500;
+
+/** An export, piece by piece, so that no more than a page of it is in memory; on a server nobody who works meanwhile waits for it. */
+async function* exportPieces(records: RecordsRepository, now: Date): AsyncGenerator<string> {
+  yield `{"format":"yellow-pane export","formatVersion":1,"writtenAt":${JSON.stringify(now.toISOString())},"records":{`;
+  for (const [n, kind] of allKinds.entries()) {
+    yield `${n ? ',' : ''}${JSON.stringify(kind)}:[`;
+    // what was written before this kind of record was known has none of it
+    if (await records.hasTable(kind)) {
+      const pages = pagesOf((last: { id: string } | null) => records.storedAfter(kind, last?.id ?? null, READ_AT_ONCE), READ_AT_ONCE);
+      yield* joined(pages, (r) => JSON.stringify(r.body));
+    }
+    yield ']';
+  }
+  yield '},"changes":[';
+  yield* joined(
+    pagesOf((last: Change | null) => records.changesAfterAtMost(last?.revision ?? 0, READ_AT_ONCE), READ_AT_ONCE),
+    (c) => JSON.stringify(c),
+  );
+  yield ']}';
+}
+
+/** Page after page until one is not full. */
+export async function* pagesOf<T>(read: (last: T | null) => Promise<T[]>, size: number): AsyncGenerator<T[]> {
+  for (let last: T | null = null; ;) {
+    const page: T[] = await read(last);
+    if (page.length) yield page;
+    if (page.length < size) return;
+    last = page.at(-1)!;
+    await breathe();
+  }
+}
+
+async function* joined<T>(pages: AsyncIterable<T[]>, textOf: (row: T) => string): AsyncGenerator<string> {
+  let isFirst = true;
+  for await (const page of pages) {
+    yield (isFirst ? '' : ',') + page.map(textOf).join();
+    isFirst = false;
+  }
+}
+
+/** All records and their history as the text of an export. */
+export function exportAll(records: RecordsRepository, now: Date): Promise<string> {
+  return records.atOneMoment(async (tx) => {
+    const pieces: string[] = [];
+    for await (const piece of exportPieces(tx, now)) pieces.push(piece);
+    return pieces.join('');
+  });
+}
+
+/**
+ * An export, packed, into `dataDir/backups`, read back and compared before the oldest of its kind go.
+ * @returns the file @throws DiskRefused
+ */
+export async function writeExport(records: RecordsRepository, dataDir: string, kind: BackupKind, now: Date): Promise<string> {
+  const dir = join(dataDir, 'backups');
+  mkdirSync(dir, { recursive: true, mode: 0o700 });
+  const file = join(dir, `${kind}-${stampOf(now)}.json.gz`);
+  const beside = `${file}.tmp`;
+  const written = createHash('sha256');
+  try {
+    await records.atOneMoment(async (tx) => {
+      const told = async function* () {
+        for await (const piece of exportPieces(tx, now)) {
+          written.update(piece);
+          yield piece;
+        }
+      };
+      await pipeline(told, createGzip(), createWriteStream(beside, { mode: 0o600, flush: true }));
+    });
+    const back = createHash('sha256');
+    await pipeline(createReadStream(beside), createGunzip(), back);
+    if (back.digest('hex') !== written.digest('hex')) throw new DiskRefused(false, new Error('The backup does not read back as it was written.'));
+  } catch (error) {
+    rmSync(beside, { force: true });
+    throw refusedBy(error) ?? error;
+  }
+  renameSync(beside, file);
+  syncDirectory(dir);
+  dropOldest(dir, kind);
+  return file;
+}
+
+/** Beyond the number kept of a kind the oldest go. */
+function dropOldest(dir: string, kind: BackupKind): void {
+  const old = readdirSync(dir)
+    .filter((n) => n.startsWith(`${kind}-`) && /\.(tar|json)\.gz$/.test(n))
+    .sort();
+  old.slice(0, Math.max(0, old.length - kept[kind])).forEach((n) => rmSync(join(dir, n)));
 }
 
 /** Puts an export into an empty database. @throws Error with a sentence when it does not read */
-async function importAll(records: RecordsRepository, text: string): Promise<void> {
+export async function importAll(records: RecordsRepository, text: string): Promise<void> {
   const read = JSON.parse(text) as LogicalExport;
   if (read.format !== 'yellow-pane export' || read.formatVersion !== 1) throw new Error('This file is no export of Yellow Pane that this version reads.');
   await records.transaction(async (tx) => {
@@ -67,6 +154,16 @@ async function importAll(records: RecordsRepository, text: string): Promise<void
       }
     for (const change of read.changes) await tx.addChange(change);
   });
+}
+
+/** The text of an export, packed or not; null: the file is a dump of the embedded engine, or something else. */
+export function exportIn(bytes: Buffer): string | null {
+  const begins = (b: Uint8Array): boolean => b[0] === 0x7b;
+  if (begins(bytes)) return bytes.toString('utf8');
+  // @source RFC 1952: a gzip file begins with 1f 8b
+  if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return null;
+  const text = gunzipSync(bytes);
+  return begins(text) ? text.toString('utf8') : null;
 }
 
 /** What was brought back. */
@@ -91,10 +188,11 @@ export async function restoreInto(
   const bytes = readFileSync(file);
   const beside = join(dataDir, 'db.tmp');
   tell('Reading the backup …');
-  if (bytes[0] === 0x7b) {
+  const text = exportIn(bytes);
+  if (text !== null) {
     const open = await createEmpty(beside);
     try {
-      await importAll(new RecordsRepository(open.db), bytes.toString('utf8'));
+      await importAll(new RecordsRepository(open.db), text);
     } finally {
       await open.close();
     }

@@ -44,6 +44,7 @@ const PATCHES_IN_A_ROW = 50;
 export class ChangeService {
   private queue: Promise<unknown> = Promise.resolve();
   private readonly ears = new Set<(change: Change) => void>();
+  private readonly doubters = new Set<() => void>();
   private readonly own: OwnHistory;
   /** The last revision, and the last number of each device that wrote, as this process knows them; null: ask. */
   private top: number | null = null;
@@ -67,6 +68,11 @@ export class ChangeService {
   listen(hear: (change: Change) => void): () => void {
     this.ears.add(hear);
     return () => void this.ears.delete(hear);
+  }
+
+  /** Called when a change may have been written that nobody heard of: what was kept of the record is to be asked anew. */
+  listenToDoubt(doubt: () => void): void {
+    this.doubters.add(doubt);
   }
 
   /** @param isQuiet nobody asks what can be undone next: the history is not looked through */
@@ -215,7 +221,8 @@ export class ChangeService {
   }
 
   /** What this process knows of the record is asked anew. */
-  private forget(): void {
+  forget(): void {
+    for (const doubt of this.doubters) doubt();
     this.own.forget();
     this.top = null;
     this.lastSeqs.clear();

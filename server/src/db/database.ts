@@ -3,11 +3,20 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
 import { sql } from 'drizzle-orm';
-import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
+import type { PgDatabase, PgQueryResultHKT } from 'drizzle-orm/pg-core';
+import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { syncDirectory } from './sync-directory.js';
+import { movedAway } from './tables.js';
 
-export type Database = PgliteDatabase;
+interface RowsOf<T> {
+  readonly rows: T[];
+}
+interface Rows extends PgQueryResultHKT {
+  readonly type: RowsOf<this['row']>;
+}
+/** A connection or transaction of either engine: both answer a bare statement with its rows. */
+export type Database = PgDatabase<Rows>;
 
 export interface OpenDatabase {
   readonly db: Database;
@@ -18,13 +27,13 @@ export interface OpenDatabase {
 
 const here = dirname(fileURLToPath(import.meta.url));
 /** Beside this file in the sources, beside the bundle when built. */
-const migrationsFolder = [join(here, 'migrations'), join(here, 'db', 'migrations')].find((f) => existsSync(f)) ?? join(here, 'migrations');
+export const migrationsFolder = [join(here, 'migrations'), join(here, 'db', 'migrations')].find((f) => existsSync(f)) ?? join(here, 'migrations');
 
 /** An empty bench as the build made it; running from the sources there is none. */
 const emptyBench = join(here, 'empty-bench');
 
 const wrap = (client: PGlite): OpenDatabase => ({
-  db: drizzle(client),
+  db: drizzle(client) as unknown as Database,
   dump: async (isPlain = false) => Buffer.from(await (await client.dumpDataDir(isPlain ? 'none' : 'gzip')).arrayBuffer()),
   close: () => client.close(),
 });
@@ -40,10 +49,21 @@ const migrationCount = (): number =>
   (JSON.parse(readFileSync(join(migrationsFolder, 'meta', '_journal.json'), 'utf8')) as { entries: unknown[] }).entries.length;
 
 async function appliedMigrations(db: Database): Promise<number> {
-  const found = await db.execute(sql`select to_regclass('drizzle.__drizzle_migrations') as name`);
-  if ((found.rows[0] as { name: string | null }).name === null) return 0;
-  const rows = await db.execute(sql`select count(*)::int as n from drizzle.__drizzle_migrations`);
-  return (rows.rows[0] as { n: number }).n;
+  const found = await db.execute<{ name: string | null }>(sql`select to_regclass('drizzle.__drizzle_migrations')::text as name`);
+  if (found.rows[0]!.name === null) return 0;
+  const rows = await db.execute<{ n: number }>(sql`select count(*)::int as n from drizzle.__drizzle_migrations`);
+  return rows.rows[0]!.n;
+}
+
+/**
+ * How the schema of a database stands to this version's.
+ * @param where the records are, for the sentence @throws Error when they were written by a newer version
+ */
+export async function schemaState(db: Database, where: string): Promise<'empty' | 'old' | 'current'> {
+  const applied = await appliedMigrations(db);
+  if (applied > migrationCount()) throw new Error(`The data in ${where} was written by a newer Yellow Pane. Update this one, or use another place.`);
+  if (applied === 0) return 'empty';
+  return applied < migrationCount() ? 'old' : 'current';
 }
 
 /**
@@ -76,16 +96,26 @@ export async function openInFolder(dataDir: string, beforeMigration: (old: OpenD
     );
   }
   const open = wrap(client);
-  const applied = await appliedMigrations(open.db);
-  if (applied > migrationCount()) {
+  try {
+    if ((await schemaState(open.db, dataDir)) !== 'current') {
+      await beforeMigration(open);
+      await migrate(drizzle(client), { migrationsFolder });
+    }
+    await refuseMovedAway(open.db, dataDir);
+  } catch (error) {
     await client.close();
-    throw new Error(`The data in ${dataDir} was written by a newer Yellow Pane. Update this one, or use another folder.`);
-  }
-  if (applied < migrationCount()) {
-    await beforeMigration(open);
-    await migrate(open.db, { migrationsFolder });
+    throw error;
   }
   return open;
+}
+
+/** @throws Error when the records went on somewhere else: whoever wrote here too would make two histories of one */
+export async function refuseMovedAway(db: Database, where: string): Promise<void> {
+  const [moved] = await db.select().from(movedAway);
+  if (moved)
+    throw new Error(
+      `The records of ${where} were moved to ${moved.to} on ${moved.at.slice(0, 10)} and go on there. Work with them there, or bring them back from there with npm run move (docs/operations.md).`,
+    );
 }
 
 /** Loads a physical dump into a new folder beside, to be renamed into place by the caller. */

@@ -268,7 +268,7 @@ describe('backups', () => {
     await setNote(first.app, device, 'before');
     const dumpFile = await writeBackup(first.open, dir, 'asked', new Date());
     const exportFile = join(dir, 'export.json');
-    writeFileSync(exportFile, JSON.stringify(await exportAll(first.app.records, new Date())));
+    writeFileSync(exportFile, await exportAll(first.app.records, new Date()));
     await setNote(first.app, device, 'after');
     await first.close();
     for (const file of [dumpFile, exportFile]) {

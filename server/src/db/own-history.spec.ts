@@ -1,11 +1,10 @@
 import type { Patch } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import type { App } from '../app.js';
-import { appOn, ines, lanternStreetId, okan, openBench, TestDevice } from '../bench.testing.js';
-import type { OpenDatabase } from './database.js';
+import { appOn, ines, lanternStreetId, okan, openBench, TestDevice, type TestDatabase } from '../bench.testing.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => {
   ({ app, open } = await openBench());
 });

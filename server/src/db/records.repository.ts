@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNotNull, ne, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, getTableName, gt, gte, inArray, isNotNull, ne, or, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Change, KindOfOneJob, RecordKind, RecordOf } from '@yellow-pane/contracts';
 import type { Database } from './database.js';
@@ -74,6 +74,11 @@ export class RecordsRepository {
   /** Runs `work` in one transaction: all of it happens or nothing. */
   transaction<T>(work: (records: RecordsRepository) => Promise<T>): Promise<T> {
     return this.db.transaction((tx) => work(new RecordsRepository(tx as unknown as Database)));
+  }
+
+  /** Runs `work` on the records as they are at one moment, whatever is written meanwhile; it writes nothing itself. */
+  atOneMoment<T>(work: (records: RecordsRepository) => Promise<T>): Promise<T> {
+    return this.db.transaction((tx) => work(new RecordsRepository(tx as unknown as Database)), { isolationLevel: 'repeatable read', accessMode: 'read only' });
   }
 
   /** Told what will be asked for, so that it can be read together where that pays. */
@@ -202,8 +207,31 @@ export class RecordsRepository {
     return new Map(rows.map((r) => [r.id as string, r.body as unknown as Stored]));
   }
 
+  /** Records of a kind as they are stored, deleted ones too, in the order of their ids, so many at most. @param after the id of the last one had */
+  async storedAfter(kind: RecordKind, after: string | null, most: number): Promise<{ id: string; body: Stored }[]> {
+    const table = tableOf(kind);
+    const rows = await this.db
+      .select({ id: table.id, body: table.body })
+      .from(table)
+      .where(after === null ? undefined : gt(table.id, after))
+      .orderBy(asc(table.id))
+      .limit(most);
+    return rows.map((r) => ({ id: r.id as string, body: r.body as unknown as Stored }));
+  }
+
+  /** Whether records of a kind have a place here: a database of an older version may know fewer. */
+  async hasTable(kind: RecordKind): Promise<boolean> {
+    const found = await this.db.execute<{ name: string | null }>(sql`select to_regclass(${getTableName(tableOf(kind))})::text as name`);
+    return found.rows[0]!.name !== null;
+  }
+
+  /** Changes as they are, for a copy of the record; what they say is not applied. */
+  async copyChanges(list: readonly Change[]): Promise<void> {
+    if (list.length) await this.db.insert(changes).values(list.map(({ revision, ...rest }) => ({ ...rest, position: revision })));
+  }
+
   /** Many records in one statement. */
-  protected async putAll(kind: RecordKind, rows: readonly { readonly id: string; readonly body: Stored }[]): Promise<void> {
+  async putAll(kind: RecordKind, rows: readonly { readonly id: string; readonly body: Stored }[]): Promise<void> {
     if (rows.length === 0) return;
     await this.db
       .insert(tableOf(kind))

@@ -7,14 +7,13 @@ import { newSurface, schemaOf, referencesOf, type JobDocument, type JobFile, typ
 import { doneSteps, filmPlanInput, finishedPieces, knifeOrder, standingPlan, takeFromStock, Memo } from '@yellow-pane/core';
 import { ternPoint } from '@yellow-pane/demo';
 import type { App } from '../app.js';
-import { ines, lanternStreetId, draftPlan, openBench, TestDevice, ternPointId } from '../bench.testing.js';
-import type { OpenDatabase } from './database.js';
+import { ines, lanternStreetId, draftPlan, openBench, TestDevice, ternPointId, type TestDatabase } from '../bench.testing.js';
 import { findDangling, reportDangling } from './references.js';
 import { RecordsRepository } from './records.repository.js';
 import { rolls, surfaces } from './tables.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 

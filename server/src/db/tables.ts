@@ -112,3 +112,9 @@ export const changes = pgTable(
   },
   (t) => [uniqueIndex('change_device_seq').on(t.deviceId, t.deviceSeq), index('change_job').on(t.jobId, t.position)],
 );
+
+/** Where the records of this database went on, once they were moved: one row, or none. It is theirs no longer to be written. */
+export const movedAway = pgTable('moved_away', {
+  at: timestamp('at', { withTimezone: true, mode: 'string' }).primaryKey(),
+  to: text('moved_to').notNull(),
+});

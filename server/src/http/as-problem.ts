@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
+import { isDatabaseAway } from '../db/database-away.js';
 import { refusedBy } from '../db/durable.js';
 import { Refusal } from '../problem.js';
 import { sendProblem } from './mount.js';
@@ -18,6 +19,10 @@ export const asProblem =
     if (disk) {
       log.error({ err: error, url: req.originalUrl }, 'the disk refused');
       return sendProblem(res, new Refusal(disk.isReadOnly ? 'read-only' : 'disk-full', disk.message), req.originalUrl);
+    }
+    if (isDatabaseAway(error)) {
+      log.error({ err: error, url: req.originalUrl }, 'the database does not answer');
+      return sendProblem(res, new Refusal('database-away'), req.originalUrl);
     }
     if (error instanceof Refusal) return sendProblem(res, error, req.originalUrl);
     const status = (error as { status?: number }).status;

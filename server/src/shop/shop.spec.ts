@@ -9,8 +9,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import type { AdmissionCode, Problem, ShopAddress, ShopStatus } from '@yellow-pane/contracts';
 import type { App } from '../app.js';
-import { ines, okan, openBench, ternPointId } from '../bench.testing.js';
-import type { OpenDatabase } from '../db/database.js';
+import { ines, okan, openBench, ternPointId, type TestDatabase } from '../bench.testing.js';
 import { Admission } from './admission.js';
 import { Certificates, signFor, type Pair } from './certificates.js';
 import { fingerprintOf, isPrivate } from './identity.js';
@@ -27,7 +26,7 @@ const silent = pino({ level: 'silent' });
 const own: ShopAddress[] = [{ address: '127.0.0.1', network: 'test' }];
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 const dir = folder();
 beforeAll(async () => {
   ({ app, open } = await openBench(null, { shop: { dir, securePort: 0, setUpPort: 0, addresses: () => own } }));

@@ -5,11 +5,10 @@ import { v7 as uuidv7 } from 'uuid';
 import type { JobDocument, Patch } from '@yellow-pane/contracts';
 import { knifeOrder, takeFromStock } from '@yellow-pane/core';
 import type { App } from '../../app.js';
-import { ines, lanternStreetId, draftPlan, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { ines, lanternStreetId, draftPlan, openBench, ternPointId, TestDevice, type TestDatabase } from '../../bench.testing.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 

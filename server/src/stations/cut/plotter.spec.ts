@@ -4,13 +4,12 @@ import request from 'supertest';
 import type { JobDocument, PlotRun, PlotStatus, Problem, Surface } from '@yellow-pane/contracts';
 import { defaultPlotSettings } from '@yellow-pane/contracts';
 import type { App } from '../../app.js';
-import { ines, openBench, ternPointId } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { ines, openBench, ternPointId, type TestDatabase } from '../../bench.testing.js';
 import { PlotterDriver } from '../../instruments/plotter-driver.js';
 import { SimulatedPlotter } from '../../instruments/simulated-plotter.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 let panes: Surface[];
 beforeAll(async () => {
   ({ app, open } = await openBench());

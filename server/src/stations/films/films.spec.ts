@@ -5,12 +5,11 @@ import type { BenchDocument, Film, PaneVerdict } from '@yellow-pane/contracts';
 import { defaultChooseSettings } from '@yellow-pane/contracts';
 import { demoLibrary, ternPoint } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
-import { ines, openBench, TestDevice } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { ines, openBench, TestDevice, type TestDatabase } from '../../bench.testing.js';
 import { filmsFromCsv, filmsToCsv } from './film-csv.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 

@@ -2,11 +2,10 @@ import type { AddressInfo } from 'node:net';
 import request from 'supertest';
 import { instrumentStatus, type InstrumentStatus } from '@yellow-pane/contracts';
 import type { App } from '../../app.js';
-import { openBench } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { openBench, type TestDatabase } from '../../bench.testing.js';
 import { SimulatedInstruments } from '../../instruments/simulated-instruments.js';
 
-let app: App, open: OpenDatabase;
+let app: App, open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 const act = (body: object) => request(app.http).post('/api/instruments/act').set('Host', 'localhost').send(body);

@@ -77,6 +77,10 @@ export class JobsService {
       this.opened.hear(change);
       if (change.patches.some((p) => p.kind === 'firm')) this.knownFirm = null;
     });
+    changes.listenToDoubt(() => {
+      this.opened.forget();
+      this.knownFirm = null;
+    });
   }
 
   async firm(): Promise<Firm> {
@@ -205,7 +209,7 @@ export class JobsService {
 
   /** The whole job as the database has it, all of it of one moment. */
   private read(jobId: string): Promise<JobDocument> {
-    return this.records.transaction(async (records) => {
+    return this.records.atOneMoment(async (records) => {
       const job = await records.find('job', jobId);
       if (!job || job.deletedAt) throw new Refusal('job-not-found');
       const [places, surfaces, readings, plans, entries, plotRuns, layEntries] = await Promise.all([

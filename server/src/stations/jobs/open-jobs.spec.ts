@@ -4,12 +4,11 @@ import { sql } from 'drizzle-orm';
 import request from 'supertest';
 import { demoId } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
-import { appOn, draftPlan, ines, lanternStreetId, okan, openBench, ternPointId, TestDevice } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { appOn, draftPlan, ines, lanternStreetId, okan, openBench, ternPointId, TestDevice, type TestDatabase } from '../../bench.testing.js';
 import { OpenJobs } from './open-jobs.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => {
   ({ app, open } = await openBench());
 });

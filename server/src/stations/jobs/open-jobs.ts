@@ -61,14 +61,20 @@ export class OpenJobs {
     this.lastHeard = Math.max(this.lastHeard, change.revision);
     for (const [jobId, doc] of this.docs) {
       const patches = shownIn(jobId, change);
-      const isLate = change.revision <= doc.revision;
+      // one that it has already, or one that comes after another that nobody told of
+      const isOutOfTurn = change.revision !== doc.revision + 1;
       const mayNotFollow =
-        isLate || change.patches.length > FOLLOWED_PATCHES || change.patches.some((p) => movesNames(doc, p)) || bringsBack(doc, patches, inJob);
+        isOutOfTurn || change.patches.length > FOLLOWED_PATCHES || change.patches.some((p) => movesNames(doc, p)) || bringsBack(doc, patches, inJob);
       if (mayNotFollow) this.docs.delete(jobId);
       else if (patches.length === 0) this.docs.set(jobId, { ...doc, revision: change.revision });
       // rooms and panes are put in walking order, equal ones as the database gives them
       else this.docs.set(jobId, { ...inWalkingOrder(inOrder(patchedJob(doc, patches, inJob), patches)), revision: change.revision });
     }
+  }
+
+  /** All are read anew. */
+  forget(): void {
+    this.docs.clear();
   }
 
   private put(jobId: string, doc: JobDocument): void {

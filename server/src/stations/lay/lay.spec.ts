@@ -8,10 +8,9 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Change, JobDocument, JobFile, LayEntry, RunSheetBody, StepSet } from '@yellow-pane/contracts';
 import { shippedSteps, SHIPPED_STEPS_ID } from '@yellow-pane/core';
 import type { App } from '../../app.js';
-import { ines, okan, openBench, TestDevice, ternPointId } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { ines, okan, openBench, TestDevice, ternPointId, type TestDatabase } from '../../bench.testing.js';
 
-let app: App, open: OpenDatabase;
+let app: App, open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 const get = (path: string) => request(app.http).get(path).set('Host', 'localhost');

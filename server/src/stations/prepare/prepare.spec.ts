@@ -10,11 +10,10 @@ import {
   type WeatherDay,
 } from '@yellow-pane/contracts';
 import type { App } from '../../app.js';
-import { ines, lanternStreetId, openBench, ternPointId } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { ines, lanternStreetId, openBench, ternPointId, type TestDatabase } from '../../bench.testing.js';
 import { SimulatedWeather } from '../../instruments/simulated-weather.js';
 
-let app: App, open: OpenDatabase;
+let app: App, open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 const get = (path: string) => request(app.http).get(path).set('Host', 'localhost');

@@ -3,11 +3,10 @@ import request from 'supertest';
 import type { BenchDocument, JobDocument, Quote, QuotePrice } from '@yellow-pane/contracts';
 import { demoLibrary, demoRates } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
-import { ines, openBench, TestDevice } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { ines, openBench, TestDevice, type TestDatabase } from '../../bench.testing.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 let quote: Quote;
 const film = (name: string) => demoLibrary.find((f) => f.name === name)!;
 const get = (path: string) => request(app.http).get(path).set('Host', 'localhost');

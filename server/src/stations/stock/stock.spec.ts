@@ -6,11 +6,10 @@ import type { JobDocument, Patch, Plan, Problem, Roll, StockLine } from '@yellow
 import { filmPlanInput, knifeOrder, promiseNeededMm, reserve, takeFromStock, Memo } from '@yellow-pane/core';
 import { demoFilms } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
-import { ines, lanternStreetId, okan, draftPlan, openBench, TestDevice, ternPointId } from '../../bench.testing.js';
-import type { OpenDatabase } from '../../db/database.js';
+import { ines, lanternStreetId, okan, draftPlan, openBench, TestDevice, ternPointId, type TestDatabase } from '../../bench.testing.js';
 
 let app: App;
-let open: OpenDatabase;
+let open: TestDatabase;
 beforeAll(async () => ({ app, open } = await openBench()), 60_000);
 afterAll(() => open.close());
 

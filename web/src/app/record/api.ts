@@ -31,6 +31,8 @@ function asProblem(error: unknown): ApiProblem {
   const problem = (typeof error.error === 'string' ? safeJson(error.error) : error.error) as Problem | null;
   // the service worker answers 504 for a bench it cannot reach, as would something between
   if (error.status === 0 || (error.status >= 502 && !problem?.code)) return outOfReach();
+  // the bench is there and its record is not: as good as out of reach
+  if (problem?.code === 'database-away') return outOfReach();
   return new ApiProblem(problem?.code ?? 'internal', problem?.detail ?? 'Yellow Pane itself failed at this.', problem?.faults ?? []);
 }
 const outOfReach = () => new ApiProblem('offline', 'The bench does not answer. What you typed is kept here and sent again.');
