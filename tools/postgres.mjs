@@ -53,7 +53,14 @@ export async function startPostgres() {
     server.on('exit', () => failed(new Error(said)));
   });
   server.removeAllListeners('exit');
+  // also when a test failed and this process ends at once
+  const leave = () => {
+    server.kill('SIGQUIT');
+    rmSync(dir, { recursive: true, force: true });
+  };
+  process.on('exit', leave);
   const stop = async () => {
+    process.off('exit', leave);
     const gone = new Promise((r) => server.once('exit', r));
     // at once: nothing of it is wanted any more
     server.kill('SIGQUIT');

@@ -43,6 +43,12 @@ class Device {
   unanswered: Draft | null = null;
 }
 
+/** Where the records are when they are on a server. */
+export interface OfficeDatabase {
+  readonly url: string;
+  readonly cutOff: () => Promise<unknown>;
+}
+
 /** What has become of everything that was said to be kept. */
 export interface CrashReport {
   kills: number;
@@ -57,6 +63,10 @@ export interface CrashReport {
   turnedAway: number;
   /** The database set back to what it was a kill before: the journal has to bring the rest. */
   tailsLost: number;
+  /** The server that holds the records ended all connections, as one does that is started anew. */
+  cuts: number;
+  /** Edits that were told that the database does not answer, and sent again. */
+  toldAway: number;
   faults: string[];
 }
 
@@ -64,9 +74,16 @@ export interface CrashReport {
  * Kills the bench over and over while people work with it, and looks each time whether everything it had acknowledged is there, once, and whether what it had not
  * answered can be sent again. Needs the built server.
  * @param cycles how often it is killed at work
+ * @param office a database on a PostgreSQL server that holds the records, and how to end all connections to it; null: the engine in the folder
  */
-export async function crash(cycles: number, seed: number, told: (line: string) => void = () => undefined): Promise<CrashReport> {
+export async function crash(
+  cycles: number,
+  seed: number,
+  told: (line: string) => void = () => undefined,
+  office: OfficeDatabase | null = null,
+): Promise<CrashReport> {
   const roll = dice(seed);
+  const env: Record<string, string> = office ? { YELLOW_PANE_DATABASE_URL: office.url, YELLOW_PANE_SEED: 'demo' } : {};
   const server = new BenchServer();
   const report: CrashReport = {
     kills: 0,
@@ -77,6 +94,8 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
     hadBeenWritten: 0,
     turnedAway: 0,
     tailsLost: 0,
+    cuts: 0,
+    toldAway: 0,
     faults: [],
   };
   const devices = Array.from({ length: DEVICES }, () => new Device());
@@ -87,7 +106,7 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
   let lastRevision = 0;
   const fault = (what: string): void => void report.faults.push(`cycle ${report.kills}: ${what}`);
 
-  await server.start();
+  await server.start(env);
   const person = demoPersons[0]!.id;
   const jobId = await server.jobId('Tern Point terminal');
   const path = `/api/jobs/${jobId}`;
@@ -122,6 +141,27 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
 
   /** One edit of a device: a note on one of its own panes, a tape, or a line with a photo. */
   const edit = async (device: Device, n: number): Promise<boolean> => {
+    const draft = device.unanswered ?? (await newEdit(device, n));
+    if (!draft) return false;
+    device.unanswered = draft;
+    const answer = await send(draft);
+    if (!answer) return false;
+    if (answer.text.includes('"database-away"')) {
+      report.toldAway++;
+      await new Promise((r) => setTimeout(r, 100));
+      return true;
+    }
+    device.unanswered = null;
+    if (!answer.ok) {
+      fault(`an edit was refused: ${answer.text.slice(0, 700)}`);
+      return true;
+    }
+    device.seq++;
+    keep(draft);
+    return true;
+  };
+  /** @returns null: the bench did not take its photo */
+  const newEdit = async (device: Device, n: number): Promise<Draft | null> => {
     const own = first.surfaces.filter((_, i) => i % DEVICES === n);
     const pane = own[Math.floor(roll() * own.length)]!;
     const kind = roll();
@@ -134,10 +174,9 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
     } else {
       const png = picture(roll);
       const answer = await post('/api/photos', png, 'image/png');
-      if (!answer) return false;
-      if (!answer.ok) {
-        fault(`a photo was refused: ${answer.text.slice(0, 200)}`);
-        return true;
+      if (!answer?.ok) {
+        if (answer) fault(`a photo was refused: ${answer.text.slice(0, 200)}`);
+        return null;
       }
       const { photo } = JSON.parse(answer.text) as { photo: string };
       photos.add(photo);
@@ -159,18 +198,7 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
       };
       patches.push({ op: 'add', kind: 'layEntry', id, value: line });
     }
-    const draft: Draft = { id: randomUUID(), deviceId: device.id, deviceSeq: device.seq + 1, patches };
-    device.unanswered = draft;
-    const answer = await send(draft);
-    if (!answer) return false;
-    device.unanswered = null;
-    if (!answer.ok) {
-      fault(`an edit was refused: ${answer.text.slice(0, 700)}`);
-      return true;
-    }
-    device.seq++;
-    keep(draft);
-    return true;
+    return { id: randomUUID(), deviceId: device.id, deviceSeq: device.seq + 1, patches };
   };
 
   /** What was not answered goes again, with the number and the name it had. */
@@ -222,7 +250,7 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
   };
   /** Starts a process on the folder and kills it at whatever it is doing then. */
   const killAtStart = async (): Promise<void> => {
-    const child = startProcess(server.dataDir);
+    const child = startProcess(server.dataDir, env);
     await new Promise((r) => setTimeout(r, 2500 * roll()));
     child.kill('SIGKILL');
     if (child.exitCode === null && child.signalCode === null) await once(child, 'exit');
@@ -236,20 +264,25 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
     });
     if (i % 5 === 2) {
       // somebody starts it a second time on the same folder
-      const second = startProcess(server.dataDir);
+      const second = startProcess(server.dataDir, env);
       const [code] = (await once(second, 'exit')) as [number | null];
       if (code === 0 || code === null) fault('a second process was let in');
       else report.turnedAway++;
+    }
+    if (office && i % 2 === 1) {
+      await new Promise((r) => setTimeout(r, 100));
+      await office.cutOff();
+      report.cuts++;
     }
     await new Promise((r) => setTimeout(r, Math.max(0, until - Date.now())));
     await server.kill();
     report.kills++;
     await Promise.all(work);
     // as when the power goes: what the disk had not taken of the database by then is gone, the journal is there
-    if (i % 4 === 1) loseSince(database);
-    if (i % 4 === 0) cpSync(database, `${database}-before`, { recursive: true });
+    if (!office && i % 4 === 1) loseSince(database);
+    if (!office && i % 4 === 0) cpSync(database, `${database}-before`, { recursive: true });
     if (i % 3 === 1) await killAtStart();
-    await server.start();
+    await server.start(env);
     await check();
     for (const device of devices) await sendAgain(device);
     if (report.kills % 10 === 0) told(`${report.kills} kills, ${report.acknowledged} edits acknowledged, ${report.faults.length} faults`);
@@ -259,9 +292,9 @@ export async function crash(cycles: number, seed: number, told: (line: string) =
   return report;
 }
 
-const startProcess = (dataDir: string): ChildProcess =>
+const startProcess = (dataDir: string, more: Record<string, string>): ChildProcess =>
   spawn(process.execPath, ['server/dist/main.js'], {
-    env: { ...process.env, YELLOW_PANE_DATA: dataDir, YELLOW_PANE_SEED: 'demo', YELLOW_PANE_PORT: '0', YELLOW_PANE_LOG: 'silent' },
+    env: { ...process.env, YELLOW_PANE_DATA: dataDir, YELLOW_PANE_SEED: 'demo', YELLOW_PANE_PORT: '0', YELLOW_PANE_LOG: 'silent', ...more },
     stdio: 'ignore',
   });
 

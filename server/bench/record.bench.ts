@@ -8,7 +8,9 @@ import { demoPersons, ternPoint } from '@yellow-pane/demo';
 import { createApp } from '../src/app.js';
 import { setUpBench } from '../src/bench-setup.js';
 import { inPlace } from '../src/compute/runners.js';
+import { newDatabase } from '../src/bench.testing.js';
 import { openInMemory } from '../src/db/database.js';
+import { openOnServer } from '../src/db/postgres-store.js';
 import { documentAsJson } from '../src/stations/jobs/open-jobs.js';
 
 /**
@@ -18,7 +20,10 @@ import { documentAsJson } from '../src/stations/jobs/open-jobs.js';
 const [JOBS, CHANGES] = [Number(process.env['JOBS'] ?? 5000), Number(process.env['CHANGES'] ?? 5000)];
 const EIGHT = [['widthLargest', 900], ['widthTop', 899], ['widthMiddle', 900], ['widthBottom', 899], ['heightLargest', 1400], ['heightLeft', 1399], ['heightMiddle', 1400], ['heightRight', 1399]] as const; // prettier-ignore
 const person = demoPersons[0]!.id;
-const open = await openInMemory();
+// with node tools/postgres.mjs before it, on a PostgreSQL server; the time of the server's own processes is not in it then
+const isOnServer = !!process.env['YELLOW_PANE_TEST_DATABASE_URL'];
+const open = isOnServer ? await openOnServer(await newDatabase(), pino({ level: 'error' }), async () => undefined) : await openInMemory();
+console.log(isOnServer ? 'on a PostgreSQL server' : 'on the embedded engine, in memory');
 const app = createApp({
   db: open.db,
   journal: null,
@@ -111,7 +116,8 @@ const told = (name: string, waits: number[], goalMs: number): void => {
 };
 const rest = (ms: number): Promise<void> => new Promise((r) => setTimeout(r, ms));
 const crowd = new Worker(new URL('./crowd.mjs', import.meta.url), { workerData: { port, jobId, person, surfaces: file.surfaces.map((s) => s.id) } });
-const [{ reads, writes }] = (await once(crowd, 'message')) as [{ reads: number[]; writes: number[] }];
+const [{ reads, writes, firstMs }] = (await once(crowd, 'message')) as [{ reads: number[]; writes: number[]; firstMs: number }];
+console.log(`${'the longest wait in the first second over HTTP'.padEnd(58)} ${firstMs.toFixed(0)} ms`);
 told('50 reads a second', reads, 150);
 told('50 writes a second beside them', writes, 150);
 

@@ -1,11 +1,11 @@
 import { mkdirSync } from 'node:fs';
-import { pino } from 'pino';
 import { readConfig } from '../config.js';
 import { writeExport } from '../db/backup.js';
 import { embeddedStore } from '../db/embedded-store.js';
 import { livingHolder } from '../db/lock.js';
 import { readOnServer } from '../db/postgres-store.js';
 import { RecordsRepository } from '../db/records.repository.js';
+import { plainLog } from './plain-log.js';
 
 /** `npm run backup`: asks the running server, or takes the folder itself when none runs. */
 async function main(): Promise<void> {
@@ -25,7 +25,7 @@ async function main(): Promise<void> {
     process.stdout.write(`${await writeExport(new RecordsRepository(reader.db), config.dataDir, 'asked', now)}\n`);
     return reader.close();
   }
-  const store = await embeddedStore(config.dataDir, () => now, pino({ level: 'error' }));
+  const store = await embeddedStore(config.dataDir, () => now, plainLog);
   try {
     process.stdout.write(`${await store.backup('asked', now)}\n`);
   } finally {

@@ -1,11 +1,11 @@
 import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { pino } from 'pino';
 import { readConfig } from '../config.js';
 import { exportIn, importAll, restoreInto } from '../db/backup.js';
 import { takeLock } from '../db/lock.js';
 import { openOnServer, placeOf } from '../db/postgres-store.js';
 import { RecordsRepository } from '../db/records.repository.js';
+import { plainLog } from './plain-log.js';
 
 /** An export goes into an empty database: nothing that is anywhere is overwritten. */
 async function restoreOnServer(url: string, file: string): Promise<void> {
@@ -14,7 +14,7 @@ async function restoreOnServer(url: string, file: string): Promise<void> {
     throw new Error(
       'This is a dump of the engine in the folder. Restore it without YELLOW_PANE_DATABASE_URL, then bring it over with npm run move -- --to URL.',
     );
-  const open = await openOnServer(url, pino({ level: 'warn' }, pino.destination({ fd: 2, sync: true })), async () => undefined);
+  const open = await openOnServer(url, plainLog, async () => undefined);
   try {
     const records = new RecordsRepository(open.db);
     if ((await records.revision()) > 0)

@@ -21,6 +21,8 @@ const PULSE_MS = 15_000;
 /** At a start the database may still be coming up. @source house rule */
 const PATIENCE_MS = 20_000;
 const AGAIN_MS = 1000;
+/** A server may take a moment to notice that the process before this one is gone. @source house rule */
+const HELD_STILL_MS = 2000;
 
 /** Where the records are, in words without a password. */
 export function placeOf(url: string): string {
@@ -33,7 +35,8 @@ const settings = (url: string): ClientConfig => ({
   application_name: 'yellow-pane',
   connectionTimeoutMillis: 10_000,
   // a commit is answered when it is on the disk, whatever the server’s default; times are told in one zone
-  options: '-c synchronous_commit=on -c timezone=UTC',
+  // and a bench whose machine lost its power holds its lock for half a minute, not for hours
+  options: '-c synchronous_commit=on -c timezone=UTC -c tcp_keepalives_idle=15 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3',
   stream: () => {
     const socket = new Socket();
     socket.setTimeout(SILENCE_MS, () => socket.destroy(new DatabaseAway(new Error(`${SILENCE_MS / 1000} s of silence`))));
@@ -193,7 +196,8 @@ export async function openOnServer(
   };
   try {
     await checkServer(guard, where, log);
-    if (!(await takeAdvisoryLock(guard))) throw new Error(inUse(where, await holderOf(guard)));
+    for (const until = Date.now() + HELD_STILL_MS; !(await takeAdvisoryLock(guard)); await rest(100))
+      if (Date.now() > until) throw new Error(inUse(where, await holderOf(guard)));
     const client = drizzle(pool);
     const db = client as unknown as Database;
     const state = await schemaState(db, where);

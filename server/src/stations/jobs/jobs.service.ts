@@ -212,15 +212,14 @@ export class JobsService {
     return this.records.atOneMoment(async (records) => {
       const job = await records.find('job', jobId);
       if (!job || job.deletedAt) throw new Refusal('job-not-found');
-      const [places, surfaces, readings, plans, entries, plotRuns, layEntries] = await Promise.all([
-        records.ofJob('place', jobId),
-        records.ofJob('surface', jobId),
-        records.ofJob('reading', jobId),
-        records.ofJob('plan', jobId),
-        records.ofJob('logEntry', jobId),
-        records.ofJob('plotRun', jobId),
-        records.ofJob('layEntry', jobId),
-      ]);
+      // one after the other: it is one connection
+      const places = await records.ofJob('place', jobId);
+      const surfaces = await records.ofJob('surface', jobId);
+      const readings = await records.ofJob('reading', jobId);
+      const plans = await records.ofJob('plan', jobId);
+      const entries = await records.ofJob('logEntry', jobId);
+      const plotRuns = await records.ofJob('plotRun', jobId);
+      const layEntries = await records.ofJob('layEntry', jobId);
       return inWalkingOrder({
         revision: await records.revision(),
         firm: await firmOf(records),
