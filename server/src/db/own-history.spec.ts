@@ -2,6 +2,7 @@ import type { Patch } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import type { App } from '../app.js';
 import { appOn, ines, lanternStreetId, okan, openBench, TestDevice, type TestDatabase } from '../bench.testing.js';
+import { OwnHistory } from './own-history.js';
 
 let app: App;
 let open: TestDatabase;
@@ -55,6 +56,17 @@ describe('undo looks at the last changes only', () => {
     expect(await app.changes.canUndo(lanternStreetId, ines, device.id)).toEqual({ canUndo: 'Note new', canRedo: null });
     // what was done on any device of theirs, as the office asks
     expect((await app.changes.canUndo(lanternStreetId, okan)).canUndo).toBe('Theirs');
+  });
+
+  test('a step that was read before it was told is taken back once, not twice', async () => {
+    const device = new TestDevice(okan);
+    for (const value of ['first', 'second', 'third']) await write(device, value);
+    const { change } = await app.changes.undo(lanternStreetId, device.undo());
+    const own = new OwnHistory(app.records, async () => new Set());
+    expect((await own.undoState(lanternStreetId, okan, device.id)).undo?.label).toBe('Note second');
+    own.hear(change);
+    const { undo, redo } = await own.undoState(lanternStreetId, okan, device.id);
+    expect([undo?.label, redo?.label]).toEqual(['Note second', 'Note third']);
   });
 
   test('somebody else on the same record is noticed, also long ago; somebody else elsewhere is in nobody’s way', async () => {

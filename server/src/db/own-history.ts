@@ -46,8 +46,8 @@ export class OwnHistory {
     for (const deviceId of [change.deviceId, undefined]) {
       const key = keyOf(change.jobId, change.personId, deviceId);
       const tail = this.tails.get(key);
-      // a reader may see what was just written before it is told here
-      if (!tail || change.revision <= (tail.changes.at(-1)?.revision ?? 0)) continue;
+      if (!tail) continue;
+      // one that a reader saw before it was told here stands twice, which counts once
       const changes = [...tail.changes, change];
       const short = changes.length > LONGEST_KEPT ? changes.slice(-FIRST_TAIL) : null;
       // whoever goes far back needs what lies there
