@@ -25,7 +25,29 @@ const suitesOnServer = () =>
     .filter((f) => f.endsWith('.postgres-spec.ts') || (f.endsWith('.spec.ts') && readFileSync(`server/src/${f}`, 'utf8').includes('openBench(')))
     .map((f) => `<rootDir>/src/${f}`);
 
-export default {
+/** One workspace alone, with the others beside it as they are in this tree: for tools/mutate.mjs, which works on a copy of it. */
+const only = process.env.YELLOW_PANE_ONLY;
+const alone = (name) => ({
+  testEnvironment: 'node',
+  setupFiles: name === 'core' ? ['<rootDir>/tools/property-seed.mjs'] : [],
+  globals: { benchRun },
+  testTimeout: 60_000,
+  testMatch: [`<rootDir>/${process.env.YELLOW_PANE_SUITES || name}/**/*.spec.ts`],
+  extensionsToTreatAsEsm: ['.ts'],
+  moduleNameMapper: {
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+    '^@yellow-pane/(\\w+)$': '<rootDir>/$1/src/index.ts',
+    '^@yellow-pane/(\\w+)/(\\w+)$': '<rootDir>/$1/src/$2/index.ts',
+  },
+  transform: {
+    '^.+\\.ts$': [
+      'ts-jest',
+      { useESM: true, tsconfig: `<rootDir>/${name === 'server' ? 'server/tsconfig.json' : 'core/tsconfig.spec.json'}`, diagnostics: false },
+    ],
+  },
+});
+
+const everything = {
   // generous: a test that hangs is caught all the same, and a busy machine is no fault of the code
   testTimeout: 300_000,
   globalTeardown: '<rootDir>/tools/clear-up.mjs',
@@ -46,3 +68,5 @@ export default {
         },
       ],
 };
+
+export default only ? alone(only) : everything;
