@@ -27,6 +27,10 @@ describe('an outline out of a drawing', () => {
   });
   test('inches become millimetres', () =>
     expect(area(outlineFromDrawing([{ kind: 'circle', centre: vec(3, 4), radius: 10 }], 25.4))).toBeCloseTo(Math.PI * 254 ** 2, 3));
+  test('inches become millimetres both ways, of what was drawn with straight lines too', () => {
+    const r = outlineFromDrawing([line(0, 0, 20, 0), line(20, 0, 20, 30), line(20, 30, 0, 30), line(0, 30, 0, 0)], 25.4);
+    expect(r.ok && [Math.max(...r.path.map((v) => v.x)), Math.max(...r.path.map((v) => v.y))]).toEqual([508, 762]);
+  });
   test('a polyline with bulges, clockwise as drawn, is turned the right way', () => {
     const points = [{ x: 0, y: 0, bulge: 0 }, { x: 0, y: 500, bulge: -1 }, { x: 400, y: 500, bulge: 0 }, { x: 400, y: 0, bulge: 0 }]; // prettier-ignore
     expect(area(outlineFromDrawing([{ kind: 'polyline', points, isClosed: true }], 1))).toBeCloseTo(400 * 500 + (Math.PI * 200 ** 2) / 2, 3);

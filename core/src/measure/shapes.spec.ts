@@ -119,6 +119,40 @@ describe('outlines that a tape can take', () => {
       expect(pathArea(path)).toBeCloseTo((Math.PI / 4) * 800 * 780, -2);
     }
   });
+  test('a quarter whose corner is not square: its chord says so by the law of cosines, and the film follows', () => {
+    const corner = (80 * Math.PI) / 180;
+    // an acute corner leans its upright inwards; the diagonal to the middle of the curve is longer for it
+    const chord = 2 * 600 * Math.sin(corner / 2);
+    const cornerToArc = 600 * Math.hypot(Math.SQRT1_2 * (1 + Math.cos(corner)), Math.SQRT1_2 * Math.sin(corner));
+    const survey = surveyShape(shape('quarter'), tapes({ widthBottom: 600, heightLeft: 600, chord, cornerToArc }));
+    expect(survey.status).toBe('agreeing');
+    expect((survey.adjustment!.shape[2]! * 180) / Math.PI).toBeCloseTo(80, 1);
+    const top = survey.outline!.reduce((a, b) => (b.y > a.y ? b : a));
+    expect(top.y).toBeCloseTo(600 * Math.sin(corner), 0);
+    // the curve is the quarter of a circle drawn over the two sides: π/4 · w · h · sin of the corner
+    expect(pathArea(survey.path!)).toBeCloseTo((Math.PI / 4) * 600 * 600 * Math.sin(corner), -2);
+  });
+  test('a fanlight of which the crown cannot be reached from the sill: the slant from a spring gives its rise', () => {
+    // 500² + 300²
+    const survey = surveyShape(shape('arch-flat'), tapes({ widthBottom: 1000, crownLeft: Math.sqrt(340_000) }));
+    expect(survey.adjustment!.shape[1]).toBeCloseTo(300, 1);
+    // and a width alone is no fanlight, unless it is a round one
+    expect(surveyShape(shape('arch-flat'), tapes({ widthBottom: 1000 })).outline).toBeNull();
+    expect(surveyShape(shape('arch-pointed'), tapes({ widthBottom: 1000 })).outline).toBeNull();
+    expect(surveyShape(shape('arch-round'), tapes({ widthBottom: 1000 })).adjustment!.shape[1]).toBeCloseTo(500, 0);
+  });
+  test('where one tape checks the others, each of them misses by the same number of its own errors: the root of χ²', () => {
+    // least squares with one redundancy, W. Baarda, A Testing Procedure for Use in Geodetic Networks (1968)
+    const s = shape('triangle');
+    const read = perfect(s, typicalNumbers(s));
+    const adjustment = surveyShape(s, [{ ...read[0]!, lengthMm: read[0]!.lengthMm + 4 }, ...read.slice(1)]).adjustment!;
+    expect(adjustment.redundancy).toBe(1);
+    expect(adjustment.chiSquare).toBeGreaterThan(0.5);
+    for (const r of adjustment.readings) {
+      expect(Math.abs(r.normalised)).toBeCloseTo(Math.sqrt(adjustment.chiSquare), 3);
+      expect(Math.abs(r.residualMm)).toBeCloseTo(Math.abs(r.normalised) * r.sigmaMm * Math.sqrt(r.redundancyFrac), 6);
+    }
+  });
   test('triangulation by hand: 3-4-5, and a pentagon from sides and two diagonals', () => {
     const t = surveyShape(shape('triangle'), tapes({ widthBottom: 3000, sideLeft: 4000, sideRight: 5000 }));
     expect(t.status).toBe('unchecked');

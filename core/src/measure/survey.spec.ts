@@ -99,6 +99,20 @@ describe('as few tapes as the method needs', () => {
     expect(
       surveyOpening(readings({ widthTop: 900, widthBottom: 902, heightLeft: 1200, heightRight: 1200, diagonalDown: 1500 })).cannotCheck.join(' '),
     ).toContain('One diagonal only');
+    // nobody is told to tape what they have taped
+    const both = surveyOpening(readings(square)).cannotCheck.join(' ');
+    expect(both).not.toContain('diagonal only');
+    expect(both).not.toContain('No diagonal');
+    expect(both).toContain('only a level or a framing square tells');
+  });
+
+  test('a side and a diagonal are enough for a first size, whichever side it is (3-4-5)', () => {
+    const sizeOf = (tapes: Tapes) => boundingBox(surveyOpening(readings(tapes)).outline!);
+    const [byHeight, byWidth] = [sizeOf({ heightLeft: 1200, diagonalDown: 1500 }), sizeOf({ widthTop: 900, diagonalUp: 1500 })];
+    expect(byHeight.maxX - byHeight.minX).toBeCloseTo(900, 0);
+    expect(byWidth.maxY - byWidth.minY).toBeCloseTo(1200, 0);
+    // a diagonal no longer than the side makes no opening
+    expect(enclosingRectangle(surveyOpening(readings({ heightLeft: 1200, diagonalDown: 1200 })))).toBeNull();
   });
 
   test('nothing yet, or one tape: nothing is claimed', () => {
@@ -214,6 +228,9 @@ describe('weighing what may have happened', () => {
     // no explanation: the mean of them all is none
     expect(surveyBelieving(judged, 'as-taped', readings(toilet), false)).toBeNull();
     expect(surveyBelieving(judged, 'slip:diagonalUpwards', readings(toilet), false)).toBeNull();
+    // and where nothing was in doubt there is nothing to sign for
+    const sound = surveyOpening(readings(square));
+    for (const key of ['as-taped', 'slip:widthTop', 'bowed:bowLeft']) expect(surveyBelieving(sound, key, readings(square), false)).toBeNull();
   });
   test('what is cut with overhang is never narrower than the largest tape that stands', () =>
     fc.assert(
