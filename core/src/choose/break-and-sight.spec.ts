@@ -195,6 +195,76 @@ describe('whether heat breaks it', () => {
     expect(v.reasons.join(' ')).toContain('Wired glass');
   });
 
+  describe('the cases in which a glass maker is asked, whatever the sum says', () => {
+    // clear float looking north in plastic: the sum lets the film go by far
+    const base = { ...inputFor('A1').glazing, frame: 'plastic', edge: 'cut', panes: [{ kind: 'float', thicknessMm: 6, tint: 'clear', coating: 'none', coatingFace: 'inner' }] } as VerdictInput['glazing']; // prettier-ignore
+    const north = { ...inputFor('H1').exposure, facadeDeg: 0, partialShadow: 'none' } as VerdictInput['exposure'];
+    type Glass = VerdictInput['glazing'];
+    const reasons = (film: string, glazing: Partial<Glass> = {}, more: Partial<VerdictInput> = {}) =>
+      judgeFilm(preparePane(inputFor('H1', { glazing: { ...base, ...glazing }, exposure: north, ...more })), filmNamed(film)).breakRisk!;
+    const one = (pane: Partial<Glass['panes'][number]>): Partial<Glass> => ({ panes: [{ ...base.panes[0]!, ...pane } as Glass['panes'][number]] });
+    const cavity = [{ gas: 'air' as const, widthMm: 16 }];
+    const soft = { ...base.panes[0]!, coating: 'low-e-soft', coatingFace: 'outer' } as Glass['panes'][number];
+
+    test('a dark film on plain clear float in the shade: nobody is asked', () => {
+      expect(reasons('Tern Shade 35')).toMatchObject({ grade: 'go', wouldChange: [] });
+      expect(reasons('Tern Shade 35').reasons).toHaveLength(1);
+    });
+    test.each<[string, Partial<Glass>, Partial<VerdictInput>, RegExp]>([
+      ['wires in it', one({ kind: 'wired' }), {}, /^Wired glass: the cut wires weaken the edge/],
+      ['a damaged edge', { edge: 'damaged' }, {}, /^The edge is damaged/],
+      ['a patched edge', { edge: 'patched' }, {}, /^The edge was patched/],
+      ['a coating in a unit', { cavities: cavity, panes: [base.panes[0]!, soft] }, {}, /^Coated double glazing keeps the heat in/],
+      ['two panes laminated', one({ kind: 'laminated' }), {}, /^Laminated glass: two cut edges/],
+      ['a tint of its own', one({ tint: 'grey' }), {}, /^The glass is already tinted/],
+      [
+        'a shadow that stays',
+        {},
+        { exposure: { ...north, partialShadow: 'permanent' } as VerdictInput['exposure'] },
+        /^A shadow edge stays on the pane for hours/,
+      ],
+      ['more than five square metres', {}, { widthMm: 2010, heightMm: 2500 }, /^A big pane of 5\.0 m² that is not hardened/],
+    ])('%s: asked, and said in its own sentence', (_, glazing, more, sentence) => {
+      const { grade, reasons: said } = reasons('Tern Shade 35', glazing, more);
+      expect(grade).toBe('ask');
+      expect(said).toEqual([expect.stringMatching(sentence)]);
+    });
+    test.each<[string, Partial<Glass>, Partial<VerdictInput>]>([
+      ['five square metres and no more', {}, { widthMm: 2000, heightMm: 2500 }],
+      ['a big pane that is hardened', one({ kind: 'heat-strengthened' }), { widthMm: 2010, heightMm: 2500 }],
+      ['a tint in tempered glass', one({ kind: 'tempered', tint: 'grey' }), {}],
+      ['the clearest glass there is', one({ tint: 'low-iron' }), {}],
+      ['a unit without a coating', { cavities: cavity, panes: [base.panes[0]!, base.panes[0]!] }, {}],
+      ['a coating that is not in a unit', one({ coating: 'low-e-soft' }), {}],
+    ])('%s: not asked', (_, glazing, more) => expect(reasons('Tern Shade 35', glazing, more).grade).toBe('go'));
+    test('a film that soaks up next to nothing of its own is asked about in none of them', () => {
+      // rated on 3 mm clear, which soaks up about an eighth of the sun itself
+      const thin = filmNamed('Breakwater 200');
+      const solar = { ...thin.optics!.solar!, transmittanceFrac: 0.82, absorptanceGlassSideFrac: 0.1 };
+      const clearest: Film = { ...thin, optics: { ...thin.optics!, solar } };
+      for (const glazing of [one({ kind: 'wired' }), { edge: 'patched' as const }, one({ kind: 'laminated' })]) {
+        const pane = preparePane(inputFor('H1', { glazing: { ...base, ...glazing }, exposure: north }));
+        expect(judgeFilm(pane, clearest).breakRisk!.grade).toBe('go');
+        expect(judgeFilm(pane, filmNamed('Tern Shade 35')).breakRisk!.grade).toBe('ask');
+      }
+    });
+    test('where no sun comes nobody is asked either', () => {
+      const inside = { ...north, isIndoors: true, facadeDeg: null } as VerdictInput['exposure'];
+      expect(reasons('Tern Shade 35', one({ kind: 'wired' }), { exposure: inside }).grade).toBe('go');
+    });
+    test('what would change it is said of this pane only: nobody is sent to look at what is known', () => {
+      const known = reasons('Tern Shade 35', { ...one({ kind: 'wired' }), edge: 'damaged' }).wouldChange.join(' ');
+      expect(known).toContain('A lighter or more reflecting film soaks up less.');
+      for (const word of ['Tempered', 'under one bead', 'Knowing the frame', 'Knowing that no shadow', 'Blinds', 'street face'])
+        expect(known).not.toContain(word);
+      const open = reasons('Tern Shade 35', { ...one({ kind: 'laminated' }), edge: 'hidden', frame: 'unknown' }, { exposure: { ...north, partialShadow: 'unknown', blind: 'close' } as unknown as VerdictInput['exposure'] }).wouldChange; // prettier-ignore
+      expect(open.join(' ')).toMatch(/under one bead.*Knowing the frame.*Knowing that no shadow/);
+      const unit = reasons('Tern Shade 35', { cavities: cavity, panes: [base.panes[0]!, soft] }).wouldChange.join(' ');
+      expect(unit).toContain('A film for the street face soaks up its heat outside the unit.');
+      expect(unit).toContain('Tempered or heat-strengthened glass stands far more.');
+    });
+  });
+
   test('seasons turn over at the equator, and a day is warmest in the afternoon', () => {
     expect(summerShare(201, 40)).toBeCloseTo(1, 3);
     expect(summerShare(201, -40)).toBeLessThan(0.01);

@@ -111,5 +111,12 @@ describe('joined pieces one by one, as they go onto the glass', () => {
     const key = (list: typeof path) => list.map((q) => `${(q.xMm - low(list).x).toFixed(3)}/${(q.yMm - low(list).y).toFixed(3)}`).sort();
     expect(key(now!.path!)).toEqual(key(path));
     expect(singlePieces([joined], new Map()).map((p) => p.label)).toEqual([first.label, second.label]);
+    // and point by point, in order: a part that lay upside down is turned back, not mirrored
+    const turned = joined.parts.find((p) => p.isTurned)!;
+    const back = singlePieces([joined], new Map()).find((p) => p.id === turned.id)!.path!;
+    const mine = own.get(turned.id)!.path!;
+    const shifted = (list: typeof path, i: number) => `${(list[i]!.xMm - low(list).x).toFixed(3)}/${(list[i]!.yMm - low(list).y).toFixed(3)}`;
+    const start = mine.findIndex((_, i) => shifted(mine, i) === shifted(back, 0));
+    expect(back.map((_, i) => shifted(back, i))).toEqual(mine.map((_, i) => shifted(mine, (i + start) % mine.length)));
   });
 });

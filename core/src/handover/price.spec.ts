@@ -69,6 +69,14 @@ describe('the price', () => {
     ]);
     expect([p.netMinor, p.taxMinor, p.totalMinor, p.isMinimum]).toEqual([15000, 3150, 18150, true]);
   });
+  test('a quote that comes to the minimum by itself is no minimum, one that is a cent below it is', () => {
+    const made = price([line()], 'Tern Shade 35', 10, { ...demoRates, minimum: '0' }).netMinor;
+    const at = (minor: number) => price([line()], 'Tern Shade 35', 10, { ...demoRates, minimum: (minor / 100).toFixed(2) });
+    expect(at(made)).toMatchObject({ isMinimum: false, netMinor: made });
+    expect(at(made).makeUp.map((l) => l.name)).not.toContain('Up to the minimum');
+    expect(at(made + 1)).toMatchObject({ isMinimum: true, netMinor: made + 1 });
+    expect(at(made + 1).makeUp.at(-1)).toMatchObject({ name: 'Up to the minimum', amountMinor: 1 });
+  });
   test('the parts make the net, net and tax the total, whatever the windows', () =>
     fc.assert(
       fc.property(
