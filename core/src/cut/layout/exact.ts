@@ -112,18 +112,43 @@ interface Shortest {
   readonly drops: readonly (DropEntry | null)[];
 }
 
-function shortest(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): Shortest {
-  const columns = columnFronts(types, sets, bench, mayWaste);
-  const drops = dropFronts(sets, columns, bench, mayWaste).map((front) => front.reduce<DropEntry | null>((a, b) => (!a || b.along < a.along ? b : a), null));
+/** Sets and pairs looked at between two rests: 10 to 20 ms. @source measured; house figure */
+const PAIRS_IN_A_ROW = 600_000;
+
+/** To try two parts of a drop or column together costs as much as so many looks at whether one set holds another. @source measured */
+const PAIR_OF_FRONTS = 5;
+
+/** Work in pieces: whoever does it may rest in between, or leave it. */
+export type InPieces<T> = Generator<undefined, T>;
+
+/** All of it at once. */
+function throughout<T>(work: InPieces<T>): T {
+  for (;;) {
+    const { done, value } = work.next();
+    if (done) return value;
+  }
+}
+
+function* shortest(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): InPieces<Shortest> {
+  const columns = yield* columnFronts(types, sets, bench, mayWaste);
+  const drops = (yield* dropFronts(sets, columns, bench, mayWaste)).map((front) =>
+    front.reduce<DropEntry | null>((a, b) => (!a || b.along < a.along ? b : a), null),
+  );
   const usable: DropEntry[][] = drops.map((d, set) => (d && d.column && bench.width * d.along - sets.area[set]! <= mayWaste ? [d] : []));
   const starts = sets.byLowest(usable);
   const total = new Float64Array(sets.size).fill(Infinity);
   const choice = new Int32Array(sets.size);
   total[0] = 0;
   const { bits } = sets;
+  let pairs = 0;
   for (let set = 1; set < sets.size; set++) {
     const missing = ~bits[set]!;
-    for (const part of starts[sets.lowest[set]!]!) {
+    const parts = starts[sets.lowest[set]!]!;
+    if ((pairs += parts.length) > PAIRS_IN_A_ROW) {
+      pairs = 0;
+      yield;
+    }
+    for (const part of parts) {
       if (part > set) break;
       if ((bits[part]! & missing) !== 0) continue;
       const length = drops[part]!.along + total[set - part]!;
@@ -147,10 +172,14 @@ function dropsOf({ choice, drops }: Shortest, set: number): PackedDrop[] {
  * @param known total length of a plan for these pieces, grains: nothing longer is looked for
  * @returns drops of least total length, or null when nothing of at most `known` exists
  */
-export function packExactly(types: readonly PieceType[], counts: readonly number[], bench: Bench, known: number): PackedDrop[] | null {
+export const packExactly = (types: readonly PieceType[], counts: readonly number[], bench: Bench, known: number): PackedDrop[] | null =>
+  throughout(packInPieces(types, counts, bench, known));
+
+/** The same, with rests. */
+export function* packInPieces(types: readonly PieceType[], counts: readonly number[], bench: Bench, known: number): InPieces<PackedDrop[] | null> {
   const sets = new Sets(types, counts);
   const all = sets.size - 1;
-  const best = shortest(types, sets, bench, known * bench.width - sets.area[all]! + 0.5);
+  const best = yield* shortest(types, sets, bench, known * bench.width - sets.area[all]! + 0.5);
   if (!(best.total[all]! <= known)) return null;
   return dropsOf(best, all);
 }
@@ -185,7 +214,7 @@ export function packOverSources(
   cost[0] = 0;
   sources.forEach(({ index, source, room }, k) => {
     const own = types.map((t) => (mayLie(t, source) ? t : { ...t, ways: [] }));
-    const from = shortest(own, sets, source.bench, spare / perArea[k]! + 0.5);
+    const from = throughout(shortest(own, sets, source.bench, spare / perArea[k]! + 0.5));
     const parts: number[] = [];
     for (let set = 1; set < sets.size; set++) if (from.total[set]! <= room) parts.push(set);
     const next = Float64Array.from(cost);
@@ -217,20 +246,27 @@ export function packOverSources(
   return out;
 }
 
-function dropFronts(sets: Sets, columns: readonly (readonly ColumnEntry[])[], bench: Bench, mayWaste: number): DropEntry[][] {
+function* dropFronts(sets: Sets, columns: readonly (readonly ColumnEntry[])[], bench: Bench, mayWaste: number): InPieces<DropEntry[][]> {
   const starts = sets.byLowest(columns);
   const largest = bench.width * bench.longest;
   const fronts: DropEntry[][] = [[{ across: 0, along: 0, needs: [], column: null, rest: null }]];
+  let pairs = 0;
   for (let set = 1; set < sets.size; set++) {
     const front: DropEntry[] = [];
     fronts.push(front);
     if (sets.area[set]! > largest) continue;
     const missing = ~sets.bits[set]!;
-    for (const part of starts[sets.lowest[set]!]!) {
+    const parts = starts[sets.lowest[set]!]!;
+    if ((pairs += parts.length) > PAIRS_IN_A_ROW) {
+      pairs = 0;
+      yield;
+    }
+    for (const part of parts) {
       if (part > set) break;
       if ((sets.bits[part]! & missing) !== 0) continue;
       const others = fronts[set - part]!;
       if (others.length === 0) continue;
+      pairs += PAIR_OF_FRONTS * columns[part]!.length * others.length;
       for (const column of columns[part]!)
         for (const rest of others) {
           const across = column.across + rest.across;
@@ -245,16 +281,22 @@ function dropFronts(sets: Sets, columns: readonly (readonly ColumnEntry[])[], be
   return fronts;
 }
 
-function columnFronts(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): ColumnEntry[][] {
+function* columnFronts(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): InPieces<ColumnEntry[][]> {
   const rows = rowFronts(types, sets, bench, mayWaste);
   const starts = sets.byLowest(rows);
   const largest = bench.width * bench.longest;
   const fronts: ColumnEntry[][] = [[{ across: 0, along: 0, need: 'none', row: null, rest: null }]];
+  let pairs = 0;
   for (let set = 1; set < sets.size; set++) {
     const front: ColumnEntry[] = [];
     fronts.push(front);
     if (sets.area[set]! > largest) continue;
+    if (pairs > PAIRS_IN_A_ROW) {
+      pairs = 0;
+      yield;
+    }
     const stack = (part: number) => {
+      pairs += PAIR_OF_FRONTS * rows[part]!.length * fronts[set - part]!.length;
       for (const row of rows[part]!)
         for (const rest of fronts[set - part]!) {
           const need = joinNeeds(row.need, rest.need);
@@ -265,6 +307,7 @@ function columnFronts(types: readonly PieceType[], sets: Sets, bench: Bench, may
         }
     };
     const low = sets.lowest[set]!;
+    pairs += bench.stages === 3 ? 1 : starts[low]!.length;
     if (bench.stages === 3) stack(sets.strides[low]!);
     else
       for (const part of starts[low]!) {

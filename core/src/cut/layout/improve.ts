@@ -1,5 +1,6 @@
 import { randomInt, seededRandom, type Random } from '../../ground/index.js';
-import { MOST_PIECES, packExactly, packOverSources, stateCount } from './exact.js';
+import { DropPool } from './drop-pool.js';
+import { MOST_PIECES, packExactly, packInPieces, packOverSources, stateCount, type InPieces } from './exact.js';
 import { cutsOf, mayLie, type PackedDrop, type PieceType, type Source, type SourcedDrop } from './model.js';
 import { packAtOnce } from './seed.js';
 
@@ -14,8 +15,20 @@ const PATIENCE = 150;
 /** A whole job this small is cut exactly at once. */
 const WHOLE_JOB_STATES = 3_000;
 const WHOLE_JOB_STATES_OVER_SOURCES = 600;
+/** So many re-cuts between two covers out of drops seen. @source measured; house figure */
+const COVER_EVERY = 20;
 /** Most sources that one re-cut looks at. */
 const SOURCES_AT_ONCE = 4;
+
+interface Recut {
+  readonly work: InPieces<PackedDrop[] | null>;
+  readonly source: number;
+  /** Types as the re-cut numbers them. */
+  readonly order: readonly number[];
+  /** What stays as it is, and what the others cost before. */
+  readonly rest: readonly SourcedDrop[];
+  readonly before: number;
+}
 
 /**
  * Improves a layout step by step: takes a few drops apart, of one roll or of several, and cuts their pieces anew, provably cheapest
@@ -29,6 +42,10 @@ export class LayoutSearch {
   private current: SourcedDrop[];
   private readonly random: Random;
   private sinceBetter = 0;
+  /** A large re-cut that was begun. */
+  private underWay: Recut | null = null;
+  /** Within one roll: drops seen. */
+  private readonly pool: DropPool | null;
 
   /**
    * @param counts pieces of each type, as in `types`
@@ -46,6 +63,7 @@ export class LayoutSearch {
     this.random = seededRandom(seed);
     this.current = [...first];
     const isOne = sources.length === 1;
+    this.pool = isOne ? new DropPool(sources[0]!.bench.width) : null;
     const states = stateCount(counts);
     if (pieceCount(counts) <= MOST_PIECES && pieceCount(counts) > 0 && states <= (isOne ? WHOLE_JOB_STATES : WHOLE_JOB_STATES_OVER_SOURCES)) {
       const all = sources.map((source, index) => ({ index, source, room: source.room }));
@@ -76,11 +94,13 @@ export class LayoutSearch {
     return this.sources.every((s, i) => this.used(drops, i) <= s.room);
   }
 
-  /** One re-cut. @returns true when the best plan got better */
+  /** One re-cut, or a part of a large one. @returns true when the best plan got better */
   step(): boolean {
     this.steps++;
-    const drops = this.current;
+    if (this.underWay) return this.goOn(this.underWay);
     if (this.isSettled) return false;
+    if (this.pool && this.steps % COVER_EVERY === 0 && this.coverAnew()) return true;
+    const drops = this.current;
     const isOne = this.sources.length === 1;
     const most = Math.min(LAST_STATES, MOST_STATES * (1 + this.sinceBetter / PATIENCE));
     // within one roll larger sets can be cut anew than over several
@@ -98,30 +118,68 @@ export class LayoutSearch {
     const before = this.film(out);
     const involved = isWithinOne ? [out[0]!.source] : this.involved(out, types);
     const rest = drops.filter((_, i) => !chosen.includes(i));
-    let packed: SourcedDrop[] | null;
     if (involved.length === 1) {
-      const at = involved[0]!;
-      const source = this.sources[at]!;
+      const source = involved[0]!;
       const length = out.reduce((s, d) => s + d.along, 0);
-      packed = packExactly(types, own, source.bench, length)?.map((d) => ({ ...d, source: at })) ?? null;
-    } else {
-      if (stateCount(own) > MOST_STATES_OVER_SOURCES) return false;
-      packed = packOverSources(
-        types,
-        own,
-        involved.map((index) => ({ index, source: this.sources[index]!, room: this.sources[index]!.room - this.used(rest, index) })),
-        before,
-      );
+      return this.goOn({ work: packInPieces(types, own, this.sources[source]!.bench, length), source, order, rest, before });
     }
-    if (!packed) return false;
+    if (stateCount(own) > MOST_STATES_OVER_SOURCES) return false;
+    const packed = packOverSources(
+      types,
+      own,
+      involved.map((index) => ({ index, source: this.sources[index]!, room: this.sources[index]!.room - this.used(rest, index) })),
+      before,
+    );
+    return packed !== null && this.take(packed, order, rest, before);
+  }
+
+  /** The next part of a large re-cut. */
+  private goOn(recut: Recut): boolean {
+    const { done, value } = recut.work.next();
+    this.underWay = done ? null : recut;
+    return (
+      !!value &&
+      this.take(
+        value.map((d) => ({ ...d, source: recut.source })),
+        recut.order,
+        recut.rest,
+        recut.before,
+      )
+    );
+  }
+
+  /** A re-cut takes the place of what it was made of. */
+  private take(packed: readonly SourcedDrop[], order: readonly number[], rest: readonly SourcedDrop[], before: number): boolean {
     const renamed = packed.map((d) => renameTypes(d, order));
+    if (this.pool) for (const d of renamed) this.pool.add(d);
     this.current = [...rest, ...renamed];
     if (this.film(renamed) < before * (1 - 1e-9)) this.sinceBetter = 0;
-    const money = this.money(this.current);
+    return this.isBest(this.current);
+  }
+
+  /** Kept when it is cheaper than all before. */
+  private isBest(plan: SourcedDrop[]): boolean {
+    const money = this.money(plan);
     if (money >= this.bestMoney - 1e-9) return false;
-    this.best = this.current;
+    this.best = plan;
     this.bestMoney = money;
     return true;
+  }
+
+  /** A plan put together from drops that were seen, the rest laid at once. @returns true when the best plan got better */
+  private coverAnew(): boolean {
+    const source = this.sources[0]!;
+    const left = this.countsOf(this.current.map((_, i) => i));
+    const taken = this.pool!.cover(left, 0.002 * 60 ** this.random(), this.random);
+    const rest = left.some((n) => n > 0) ? packAtOnce(this.types, left, source.bench) : [];
+    if (!rest) return false;
+    const plan = [...taken, ...rest].map((d): SourcedDrop => ({ ...d, source: 0 }));
+    const now = this.film(this.current);
+    const then = this.film(plan);
+    if (!this.fits(plan) || then > now * (1 + (this.sinceBetter > PATIENCE ? 0.01 : 0))) return false;
+    this.current = plan;
+    if (then < now * (1 - 1e-9)) this.sinceBetter = 0;
+    return this.isBest(plan);
   }
 
   /** Nothing can be exchanged: one drop, one source. */
