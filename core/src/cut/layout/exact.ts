@@ -73,13 +73,19 @@ export class Sets {
     this.bits = new Int32Array(size);
     this.lowest = new Int16Array(size).fill(-1);
     this.area = new Float64Array(size);
-    for (let set = 0; set < size; set++)
-      for (let i = counts.length - 1; i >= 0; i--) {
-        const d = Math.floor(set / this.strides[i]!) % (counts[i]! + 1);
-        this.bits[set]! |= ((1 << d) - 1) << firstBit[i]!;
-        this.area[set]! += d * types[i]!.area;
-        if (d > 0) this.lowest[set] = i;
-      }
+    // each set is one with a piece of its lowest type less, and that piece
+    const digits = counts.map(() => 0);
+    for (let set = 1; set < size; set++) {
+      let i = 0;
+      while (digits[i] === counts[i]) digits[i++] = 0;
+      digits[i]!++;
+      let low = 0;
+      while (digits[low] === 0) low++;
+      const less = set - this.strides[low]!;
+      this.lowest[set] = low;
+      this.bits[set] = this.bits[less]! | (1 << (firstBit[low]! + digits[low]! - 1));
+      this.area[set] = this.area[less]! + types[low]!.area;
+    }
   }
 
   /** Sorts non-empty fronts by the lowest type in their set, so that a set is always begun with its lowest piece. */
@@ -113,10 +119,13 @@ interface Shortest {
 }
 
 /** Sets and pairs looked at between two rests: 10 to 20 ms. @source measured; house figure */
-const PAIRS_IN_A_ROW = 600_000;
+const PAIRS_IN_A_ROW = 400_000;
 
 /** To try two parts of a drop or column together costs as much as so many looks at whether one set holds another. @source measured */
 const PAIR_OF_FRONTS = 5;
+
+/** Of so many sets on a rest is made before and after each level. @source measured */
+const RESTED_SETS = 10_000;
 
 /** Work in pieces: whoever does it may rest in between, or leave it. */
 export type InPieces<T> = Generator<undefined, T>;
@@ -130,7 +139,10 @@ function throughout<T>(work: InPieces<T>): T {
 }
 
 function* shortest(types: readonly PieceType[], sets: Sets, bench: Bench, mayWaste: number): InPieces<Shortest> {
+  const isLarge = sets.size > RESTED_SETS;
+  if (isLarge) yield;
   const columns = yield* columnFronts(types, sets, bench, mayWaste);
+  if (isLarge) yield;
   const drops = (yield* dropFronts(sets, columns, bench, mayWaste)).map((front) =>
     front.reduce<DropEntry | null>((a, b) => (!a || b.along < a.along ? b : a), null),
   );
@@ -307,7 +319,7 @@ function* columnFronts(types: readonly PieceType[], sets: Sets, bench: Bench, ma
         }
     };
     const low = sets.lowest[set]!;
-    pairs += bench.stages === 3 ? 1 : starts[low]!.length;
+    pairs += PAIR_OF_FRONTS + (bench.stages === 3 ? 1 : starts[low]!.length);
     if (bench.stages === 3) stack(sets.strides[low]!);
     else
       for (const part of starts[low]!) {

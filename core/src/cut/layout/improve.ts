@@ -3,6 +3,7 @@ import { DropPool } from './drop-pool.js';
 import { MOST_PIECES, packExactly, packInPieces, packOverSources, stateCount, type InPieces } from './exact.js';
 import { cutsOf, mayLie, type PackedDrop, type PieceType, type Source, type SourcedDrop } from './model.js';
 import { packAtOnce } from './seed.js';
+import { tightDrops } from './tight-drops.js';
 
 /** How many sets of pieces one exact re-cut may look at: between these, drawn anew each time. */
 const FEWEST_STATES = 200;
@@ -15,6 +16,10 @@ const PATIENCE = 150;
 /** A whole job this small is cut exactly at once. */
 const WHOLE_JOB_STATES = 3_000;
 const WHOLE_JOB_STATES_OVER_SOURCES = 600;
+/** Shares of waste at which tight drops are looked for, one after the other, until there are too many; and how often the search goes on with that. @source measured; house figures */
+const TIGHT = [1e-7, 5e-4, 2e-3, 5e-3, 1e-2, 2e-2, 3e-2, 5e-2];
+const HUNT_EVERY = 2;
+const COVERS_AFTER_HUNT = 12;
 /** So many re-cuts between two covers out of drops seen. @source measured; house figure */
 const COVER_EVERY = 20;
 /** Most sources that one re-cut looks at. */
@@ -42,6 +47,9 @@ export class LayoutSearch {
   private current: SourcedDrop[];
   private readonly random: Random;
   private sinceBetter = 0;
+  /** The look for tight drops, until it is over; and the covers that are to be tried with what it has found. */
+  private hunt: InPieces<void> | null;
+  private found: { readonly mostWaste: number; covers: number } | null = null;
   /** A large re-cut that was begun. */
   private underWay: Recut | null = null;
   /** Within one roll: drops seen. */
@@ -63,6 +71,7 @@ export class LayoutSearch {
     this.random = seededRandom(seed);
     this.current = [...first];
     const isOne = sources.length === 1;
+    this.hunt = isOne ? this.huntFor(counts) : null;
     this.pool = isOne ? new DropPool(sources[0]!.bench.width) : null;
     const states = stateCount(counts);
     if (pieceCount(counts) <= MOST_PIECES && pieceCount(counts) > 0 && states <= (isOne ? WHOLE_JOB_STATES : WHOLE_JOB_STATES_OVER_SOURCES)) {
@@ -99,6 +108,7 @@ export class LayoutSearch {
     this.steps++;
     if (this.underWay) return this.goOn(this.underWay);
     if (this.isSettled) return false;
+    if (this.hunt && this.steps % HUNT_EVERY === 0) return this.huntOn(this.hunt);
     if (this.pool && this.steps % COVER_EVERY === 0 && this.coverAnew()) return true;
     const drops = this.current;
     const isOne = this.sources.length === 1;
@@ -166,17 +176,38 @@ export class LayoutSearch {
     return true;
   }
 
+  /** Goes on looking for drops of which hardly anything is thrown away; what was found is tried in covers, one a step. */
+  private huntOn(hunt: InPieces<void>): boolean {
+    if (this.found && this.found.covers-- > 0) return this.coverAnew(this.found.mostWaste);
+    this.found = null;
+    if (hunt.next().done) this.hunt = null;
+    return false;
+  }
+
+  private *huntFor(counts: readonly number[]): InPieces<void> {
+    for (const mostWaste of TIGHT) {
+      const drops = yield* tightDrops(this.types, counts, this.sources[0]!.bench, mostWaste);
+      if (!drops) return;
+      for (const d of drops) this.pool!.add(d);
+      if (drops.length > 0) this.found = { mostWaste, covers: COVERS_AFTER_HUNT };
+      yield;
+    }
+  }
+
   /** A plan put together from drops that were seen, the rest laid at once. @returns true when the best plan got better */
-  private coverAnew(): boolean {
+  private coverAnew(mostWaste = 0.002 * 60 ** this.random()): boolean {
     const source = this.sources[0]!;
     const left = this.countsOf(this.current.map((_, i) => i));
-    const taken = this.pool!.cover(left, 0.002 * 60 ** this.random(), this.random);
+    const taken = this.pool!.cover(left, mostWaste, this.random);
+    const now = this.film(this.current);
+    const most = now * (1 + (this.sinceBetter > PATIENCE ? 0.01 : 0));
+    const least = taken.reduce((s, d) => s + d.along, 0) + left.reduce((s, n, t) => s + n * this.types[t]!.area, 0) / source.bench.width;
+    if (least * source.pricePerGrain > most) return false;
     const rest = left.some((n) => n > 0) ? packAtOnce(this.types, left, source.bench) : [];
     if (!rest) return false;
     const plan = [...taken, ...rest].map((d): SourcedDrop => ({ ...d, source: 0 }));
-    const now = this.film(this.current);
     const then = this.film(plan);
-    if (!this.fits(plan) || then > now * (1 + (this.sinceBetter > PATIENCE ? 0.01 : 0))) return false;
+    if (!this.fits(plan) || then > most) return false;
     this.current = plan;
     if (then < now * (1 - 1e-9)) this.sinceBetter = 0;
     return this.isBest(plan);
