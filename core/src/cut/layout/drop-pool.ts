@@ -1,6 +1,5 @@
 import type { Random } from '../../ground/index.js';
-import { usedArea } from './improve.js';
-import type { PackedDrop } from './model.js';
+import { usedArea, type PackedDrop } from './model.js';
 
 /** Most drops kept; when there are twice as many, the wasteful half goes. @source measured; house figure */
 const MOST_KEPT = 3000;

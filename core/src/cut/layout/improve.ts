@@ -1,7 +1,7 @@
 import { randomInt, seededRandom, type Random } from '../../ground/index.js';
 import { DropPool } from './drop-pool.js';
 import { MOST_PIECES, packExactly, packInPieces, packOverSources, stateCount, type InPieces } from './exact.js';
-import { cutsOf, mayLie, type PackedDrop, type PieceType, type Source, type SourcedDrop } from './model.js';
+import { cutsOf, mayLie, usedArea, type PackedDrop, type PieceType, type Source, type SourcedDrop } from './model.js';
 import { packAtOnce } from './seed.js';
 import { tightDrops } from './tight-drops.js';
 
@@ -287,12 +287,6 @@ const isLike = (a: Source, b: Source): boolean =>
 export const LEAST_CUT_PRICE = 1e-7;
 
 export const pieceCount = (counts: readonly number[]): number => counts.reduce((s, n) => s + n, 0);
-
-export const usedArea = (drop: PackedDrop): number => {
-  let area = 0;
-  for (const c of drop.columns) for (const r of c.rows) for (const p of r.pieces) area += p.way.across * p.way.along;
-  return area;
-};
 
 export const renameTypes = (drop: SourcedDrop, order: readonly number[]): SourcedDrop => ({
   ...drop,

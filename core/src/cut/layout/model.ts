@@ -244,3 +244,10 @@ export function cutsOf(drop: PackedDrop, bench: Bench): number {
   }
   return cuts;
 }
+
+/** Film of a drop that is pieces, grains². */
+export const usedArea = (drop: PackedDrop): number => {
+  let area = 0;
+  for (const c of drop.columns) for (const r of c.rows) for (const p of r.pieces) area += p.way.across * p.way.along;
+  return area;
+};

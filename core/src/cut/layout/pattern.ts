@@ -1,6 +1,6 @@
 import { randomInt, seededRandom, type Random } from '../../ground/index.js';
 import { covers, keepBest, MOST_PIECES, Sets, stateCount } from './exact.js';
-import { LEAST_CUT_PRICE, pieceCount, renameTypes, usedArea } from './improve.js';
+import { LEAST_CUT_PRICE, pieceCount, renameTypes } from './improve.js';
 import {
   alignedDrop,
   columnOf,
@@ -10,6 +10,7 @@ import {
   leadOf,
   markFrom,
   mayLie,
+  usedArea,
   type Bench,
   type EdgeNeed,
   type PackedColumn,

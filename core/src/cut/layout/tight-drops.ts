@@ -1,8 +1,9 @@
 import type { InPieces } from './exact.js';
-import { columnOf, edgesFit, joinNeeds, type Bench, type EdgeNeed, type PackedColumn, type PackedDrop, type PieceType, type Way } from './model.js';
+import { columnOf, edgesFit, joinNeeds, type Bench, type EdgeNeed, type PackedColumn, type PackedDrop, type PackedPiece, type PieceType } from './model.js';
 
-/** Rows of a column and columns of a drop that are looked at. @source house rule: more are left to the re-cuts */
+/** Rows of a column, pieces of a row and columns of a drop that are looked at. @source house rule: more are left to the re-cuts */
 const MOST_ROWS = 6;
+const MOST_IN_ROW = 4;
 const MOST_COLUMNS = 5;
 /** More columns or drops than these say that the share of waste allowed is too large to be searched through. @source measured; house figure */
 const ENOUGH_COLUMNS = 6000;
@@ -11,13 +12,21 @@ const ENOUGH_DROPS = 4000;
 const TRIES_IN_A_ROW = 40_000;
 const MOST_TRIES = 4_000_000;
 
-interface Column {
+interface Part {
   readonly across: number;
   readonly along: number;
   readonly need: EdgeNeed;
-  readonly rows: readonly { readonly type: number; readonly way: Way }[];
   /** Film in it that is no piece, grains². */
   readonly waste: number;
+  /** Its pieces, by type. */
+  readonly types: readonly number[];
+}
+/** One piece, or with four stages several of one length side by side. */
+interface Row extends Part {
+  readonly pieces: readonly PackedPiece[];
+}
+interface Column extends Part {
+  readonly rows: readonly Row[];
 }
 
 /**
@@ -38,8 +47,8 @@ export function* tightDrops(types: readonly PieceType[], counts: readonly number
   const chosen: Column[] = [];
   const fits = (c: Column): boolean => {
     let ok = true;
-    for (const r of c.rows) if (--left[r.type]! < 0) ok = false;
-    if (!ok) for (const r of c.rows) left[r.type]!++;
+    for (const t of c.types) if (--left[t]! < 0) ok = false;
+    if (!ok) for (const t of c.types) left[t]!++;
     return ok;
   };
   /** Adds columns no longer than the first, later in the list, until the roll is full. */
@@ -64,7 +73,7 @@ export function* tightDrops(types: readonly PieceType[], counts: readonly number
       chosen.push(c);
       const goesOn = yield* more(i, last, across + c.across, spare - wasted);
       chosen.pop();
-      for (const r of c.rows) left[r.type]!++;
+      for (const t of c.types) left[t]!++;
       if (!goesOn) return false;
     }
     return true;
@@ -81,49 +90,107 @@ export function* tightDrops(types: readonly PieceType[], counts: readonly number
     chosen.push(first);
     const goesOn = yield* more(i, last, first.across, spare - first.waste);
     chosen.pop();
-    for (const r of first.rows) left[r.type]!++;
+    for (const t of first.types) left[t]!++;
     if (!goesOn) return null;
   }
   return out;
 }
 
-const toPacked = (c: Column): PackedColumn => columnOf(c.rows.map(({ type, way }) => ({ along: way.along, pieces: [{ type, way }] })));
+const toPacked = (c: Column): PackedColumn => columnOf(c.rows.map(({ along, pieces }) => ({ along, pieces })));
 
-function* tightColumns(types: readonly PieceType[], counts: readonly number[], bench: Bench, mostWaste: number): InPieces<Column[] | null> {
-  const ways = types
-    .flatMap((t, type) => (counts[type]! > 0 ? t.ways.filter((w) => w.across <= bench.width && w.along <= bench.longest).map((way) => ({ type, way })) : []))
-    .sort((a, b) => b.way.across - a.way.across || b.way.along - a.way.along);
-  const leastAcross = Math.min(...ways.map(({ way }) => way.across));
-  const leastAlong = Math.min(...ways.map(({ way }) => way.along));
-  const out: Column[] = [];
+/** Pieces, and with four stages what of them makes a row: as long as each other, side by side, none at a roll edge. Null: too many. */
+function* tightRows(types: readonly PieceType[], counts: readonly number[], bench: Bench, mostWaste: number): InPieces<Row[] | null> {
+  const single = types.flatMap((t, type) =>
+    (counts[type]! > 0 ? t.ways.filter((w) => w.across <= bench.width && w.along <= bench.longest) : []).map((way): Row => ({
+      ...way,
+      waste: 0,
+      types: [type],
+      pieces: [{ type, way }],
+    })),
+  );
+  if (bench.stages === 3) return single;
+  const out = [...single];
+  const loose = single.filter((r) => r.need === 'none').sort((a, b) => b.along - a.along);
+  const leastAcross = Math.min(...loose.map((r) => r.across));
   const left = [...counts];
-  const rows: { type: number; way: Way }[] = [];
   let tries = 0;
   let rested = 0;
-  function* more(from: number, across: number, along: number, waste: number, need: EdgeNeed): InPieces<boolean> {
-    if (along > 0 && waste <= mostWaste * bench.width * along + 0.5) out.push({ across, along, need, rows: [...rows], waste });
+  function* more(from: number, row: Row): InPieces<boolean> {
+    if (row.pieces.length > 1 && row.waste <= mostWaste * bench.width * row.along + 0.5) out.push(row);
     if (out.length > ENOUGH_COLUMNS) return false;
-    // beside a column that fills the roll nothing lies: each of its rows is as good a drop of its own
-    if (rows.length === MOST_ROWS || (rows.length > 0 && across > bench.width - leastAcross)) return true;
-    // what is narrower than this wastes more than any drop may
-    const spare = mostWaste * bench.width * bench.longest + 0.5;
-    for (let i = from; i < ways.length; i++) {
-      const { type, way } = ways[i]!;
+    if (row.pieces.length === MOST_IN_ROW) return true;
+    const spare = mostWaste * bench.width * row.along + 0.5;
+    for (let i = from; i < loose.length; i++) {
+      const next = loose[i]!;
+      const [type] = next.types;
       if (++tries > rested) {
         rested = tries + TRIES_IN_A_ROW;
         if (tries > MOST_TRIES) return false;
         yield;
       }
-      const wider = rows.length ? across : way.across;
-      const wasted = waste + (wider - way.across) * way.along;
-      if (rows.length && (wider - way.across) * leastAlong > spare) break;
-      const joint = joinNeeds(need, way.need);
-      if (left[type]! === 0 || joint === null || along + way.along > bench.longest || wasted > spare) continue;
-      left[type]!--;
-      rows.push(ways[i]!);
-      const goesOn = yield* more(i, wider, along + way.along, wasted, joint);
+      if ((row.along - next.along) * leastAcross > spare) break;
+      const waste = row.waste + (row.along - next.along) * next.across;
+      // a row that fills the roll is a drop of its own, of columns of one piece
+      if (left[type!] === 0 || waste > spare || row.across + next.across > bench.width - leastAcross) continue;
+      left[type!]!--;
+      const joined: Row = { ...row, across: row.across + next.across, waste, types: [...row.types, type!], pieces: [...row.pieces, ...next.pieces] };
+      const goesOn = yield* more(i, joined);
+      left[type!]!++;
+      if (!goesOn) return false;
+    }
+    return true;
+  }
+  for (const [i, row] of loose.entries()) {
+    left[row.types[0]!]!--;
+    const goesOn = yield* more(i, row);
+    left[row.types[0]!]!++;
+    if (!goesOn) return null;
+  }
+  return out;
+}
+
+function* tightColumns(types: readonly PieceType[], counts: readonly number[], bench: Bench, mostWaste: number): InPieces<Column[] | null> {
+  const all = yield* tightRows(types, counts, bench, mostWaste);
+  if (!all) return null;
+  const units = all.sort((a, b) => b.across - a.across || b.along - a.along);
+  const leastAcross = Math.min(...units.map((u) => u.across));
+  const leastAlong = Math.min(...units.map((u) => u.along));
+  const out: Column[] = [];
+  const left = [...counts];
+  const rows: Row[] = [];
+  let tries = 0;
+  let rested = 0;
+  const takes = (u: Row): boolean => {
+    let ok = true;
+    for (const t of u.types) if (--left[t]! < 0) ok = false;
+    if (!ok) for (const t of u.types) left[t]!++;
+    return ok;
+  };
+  function* more(from: number, across: number, along: number, waste: number, need: EdgeNeed): InPieces<boolean> {
+    // a column of one row of several pieces is as many columns of one piece
+    const isOwn = rows.length > 1 || rows[0]?.pieces.length === 1;
+    if (isOwn && waste <= mostWaste * bench.width * along + 0.5) out.push({ across, along, need, waste, rows: [...rows], types: rows.flatMap((r) => r.types) });
+    if (out.length > ENOUGH_COLUMNS) return false;
+    // beside a column that fills the roll nothing lies: each of its rows is as good a drop of its own
+    if (rows.length === MOST_ROWS || (rows.length > 0 && across > bench.width - leastAcross)) return true;
+    const spare = mostWaste * bench.width * bench.longest + 0.5;
+    for (let i = from; i < units.length; i++) {
+      const unit = units[i]!;
+      if (++tries > rested) {
+        rested = tries + TRIES_IN_A_ROW;
+        if (tries > MOST_TRIES) return false;
+        yield;
+      }
+      const wider = rows.length ? across : unit.across;
+      const wasted = waste + unit.waste + (wider - unit.across) * unit.along;
+      // what is narrower than this wastes more than any drop may
+      if ((wider - unit.across) * leastAlong > spare) break;
+      const joint = joinNeeds(need, unit.need);
+      if (joint === null || along + unit.along > bench.longest || wasted > spare || !takes(unit)) continue;
+      rows.push(unit);
+      const goesOn = yield* more(i, wider, along + unit.along, wasted, joint);
       rows.pop();
-      left[type]!++;
+      for (const t of unit.types) left[t]!++;
       if (!goesOn) return false;
     }
     return true;
