@@ -77,10 +77,13 @@ async function faultsIn(mutate, suites) {
 }
 
 // the folder's own suites notice most, and soonest; what they let pass is put to all that stand on it
-const own = place.split('/').slice(0, 3).join('/');
+const folder = place.split('/').slice(0, 3).join('/');
+const own = readdirSync(folder, { recursive: true }).some((f) => f.endsWith('.spec.ts')) ? folder : workspace;
 const first = await faultsIn(values.sample ? drawn(Number(values.sample), Number(values.seed)) : files, own);
 const left = first.filter(isLeft);
-console.log(`${own}: ${first.filter(isNoticed).length} of ${first.filter((r) => isNoticed(r) || isLeft(r)).length} noticed by its own suites`);
+console.log(
+  `${place}: ${first.filter(isNoticed).length} of ${first.filter((r) => isNoticed(r) || isLeft(r)).length} noticed by ${own === workspace ? 'all suites' : 'its own suites'}`,
+);
 const second = left.length && !values.own ? await faultsIn([...new Set(left.map(placeOf))], workspace) : left;
 const keyOf = (r) => `${placeOf(r)} ${r.replacement}`;
 const again = new Map(second.map((r) => [keyOf(r), r]));

@@ -25,6 +25,9 @@ describe('coordinates as people paste them', () => {
     ['53° 32\' 45.6" N, 8° 34\' 48" E', 53.546, 8.58],
     ["N 53° 32.76' E 8° 34.8'", 53.546, 8.58],
     ['8.58 E, 53.546 N', 53.546, 8.58],
+    ['70.5 W 33.86 S', -33.86, -70.5],
+    ['33.86, 70.5 W', 33.86, -70.5],
+    ['70.5 W, 33.86', 33.86, -70.5],
     ['33°51′36″S 70°30′0″W', -33.86, -70.5],
   ])('%s', (text, lat, lon) => {
     expect(at(text)[0]).toBeCloseTo(lat, 6);
@@ -43,10 +46,16 @@ describe('coordinates as people paste them', () => {
       "53°61'N 8°E",
       '-53 S, 8 E',
       '53.546 here 8.58',
+      '8 E, 9 W',
+      '53.546 N 8.58 O',
     ]) {
       expect(why(text)).toContain('Paste a pair as a map gives it');
     }
     expect(why('91, 8')).toContain('end at 90°');
+    // Ost, and ouest: a shop in one country would get the sun of another
+    expect(why('53.546 N 8.58 O')).toContain('O is east in one language and west in another');
+    expect(why('53.546 N 8.58 N')).toContain('Both of these are north and south, or both east and west');
+    expect(why('8 E, 9 W')).toContain('Both of these');
     expect(why("53°61'N 8°E")).toContain('end at 60');
   });
   test('told in words a person knows', () => expect(coordinateWords({ latDeg: -33.86, lonDeg: 8.58 })).toBe('33.860° south, 8.580° east'));

@@ -43,7 +43,8 @@ export function parseCoordinates(text: string): ReadCoordinates {
   if (read.some((r) => r.isTooFine)) return wrong('Minutes and seconds end at 60.');
   if (read.some((r) => r.hasBoth)) return wrong('A minus and a letter of the compass say two things at once.');
   const isNorth = (letter: string) => letter === 'N' || letter === 'S';
-  const isEast = (letter: string) => letter === 'E' || letter === 'W' || letter === 'O';
+  if (read.some((r) => r.letter === 'O')) return wrong('O is east in one language and west in another: write E or W.');
+  const isEast = (letter: string) => letter === 'E' || letter === 'W';
   const [a, b] = read as [(typeof read)[number], (typeof read)[number]];
   const isTurned = isEast(a.letter) || isNorth(b.letter);
   const [lat, lon] = isTurned ? [b, a] : [a, b];

@@ -49,6 +49,9 @@ describe('length of film on a roll', () => {
   });
 });
 
+test('a length that is known is taken as it is, without doubt', () =>
+  expect(rollLength({ how: 'known' }, 22.5)).toEqual({ ok: true, value: { lengthM: 22.5, sigmaM: 0 } }));
+
 describe('the book of a roll', () => {
   test('what others were promised is not there for this job; what its own plan holds is', () => {
     const book = { entries: [entry(1, -5150, 'mine')], reservations: [promise('other', 8000), promise('mine', 3000)] };
@@ -61,6 +64,13 @@ describe('the book of a roll', () => {
   });
   test('the crooked start is lost once, by the first job at the roll', () => {
     expect(availableForJobMm(roll, { entries: [entry(1, -5150, 'first')], reservations: [] }, 'second')).toBe(24_850);
+    // a cut that was undone, a count of the roll, or another roll’s cut has not taken it off
+    const others = [
+      { ...entry(1, -5150, 'first'), deletedAt: '2026-09-15T09:00:00Z' },
+      entry(2, 0, 'first', 'count'),
+      { ...entry(3, -5150, 'first'), rollId: 'another' },
+    ];
+    for (const e of others) expect(availableForJobMm(roll, { entries: [e], reservations: [] }, 'second')).toBe(30_000 - 150);
   });
   test('says who holds what when a metre would be promised twice, or cut that is not there', () => {
     const names = { a: 'Tern Point', b: 'Bakery' };
@@ -68,6 +78,11 @@ describe('the book of a roll', () => {
     expect(bookFault(roll, { entries: [], reservations: [promise('a', 20_000), promise('b', 12_000)] }, names)).toMatch(
       /30.00 m left and 32.00 m.*Tern Point 20.00 m, Bakery 12.00 m/,
     );
+    // to the last half millimetre, which is what rounding leaves, and no farther
+    const promisedAll = (mm: number) => bookFault(roll, { entries: [], reservations: [promise('a', 20_000), promise('b', mm)] }, names);
+    expect([promisedAll(10_000), promisedAll(10_000.5)]).toEqual([null, null]);
+    expect(promisedAll(10_001)).toContain('No metre can be promised twice');
+    expect(bookFault(roll, { entries: [entry(1, -30_000.4, 'a')], reservations: [] }, names)).toBeNull();
     expect(bookFault(roll, { entries: [entry(1, -31_000, 'a')], reservations: [] }, names)).toMatch(/S-114 has 30.00 m on it; 31.00 m cannot be cut/);
   });
   test('any order of cuts, counts and undos gives the same sum', () =>
@@ -87,6 +102,10 @@ describe('leftovers', () => {
     expect(isWorthKeeping({ alongMm: 2000, acrossMm: 240 }, rule)).toBe(false);
     expect(isWorthKeeping({ alongMm: 400, acrossMm: 300 }, rule)).toBe(false);
     expect(isWorthKeeping({ alongMm: 600, acrossMm: 300 }, rule)).toBe(true);
+    // what is just as large as the firm says is kept
+    expect(isWorthKeeping({ alongMm: 600, acrossMm: 250 }, rule)).toBe(true);
+    expect(isWorthKeeping({ alongMm: 500, acrossMm: 300 }, rule)).toBe(true);
+    expect(isWorthKeeping({ alongMm: 250, acrossMm: 599 }, rule)).toBe(false);
   });
   test('knows which of its edges are still the roll’s own', () => {
     expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, roll)).toBe('near');
@@ -94,6 +113,8 @@ describe('leftovers', () => {
     expect(edgesOfRest({ yMm: 500, alongMm: 900, acrossMm: 300 }, roll)).toBe('none');
     expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 1524 }, roll)).toBe('both');
     expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'far' })).toBe('none');
+    expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'near' })).toBe('near');
+    expect(edgesOfRest({ yMm: 1224, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'near' })).toBe('none');
   });
   test('counts for its share of new film by area: half the width, 40 %', () =>
     expect(Number(leftoverPricePerM(roll, 762, rule))).toBeCloseTo(13.6 * 0.5 * 0.4, 6));
