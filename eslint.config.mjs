@@ -5,7 +5,7 @@ import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
   {
-    ignores: [
+    ignores: ['.mutants/**', 
       '**/dist/**',
       '**/node_modules/**',
       '**/.angular/**',

@@ -1,6 +1,6 @@
 // npm run mutate -- core/src/measure [--sample 40] [--seed 7] [--list] [--own]: makes small faults in the code of a folder, one at a time, and says which of them no test notices.
 // --own: only the folder's own suites are asked, which is sooner done and stricter. --sample: only so many lines of it, drawn from the seed, for a quick run. --list: every fault that lived on.
-import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Stryker } from '@stryker-mutator/core';
@@ -76,6 +76,8 @@ async function faultsIn(mutate, suites) {
   }).runMutationTest();
 }
 
+// what a run that was stopped left behind
+rmSync('.mutants', { recursive: true, force: true });
 // the folder's own suites notice most, and soonest; what they let pass is put to all that stand on it
 const folder = place.split('/').slice(0, 3).join('/');
 const own = readdirSync(folder, { recursive: true }).some((f) => f.endsWith('.spec.ts')) ? folder : workspace;
