@@ -5,7 +5,8 @@ import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
   {
-    ignores: ['.mutants/**', 
+    ignores: [
+      '.mutants/**',
       '**/dist/**',
       '**/node_modules/**',
       '**/.angular/**',
