@@ -68,6 +68,19 @@ describe('lines', () => {
     const length = (l: readonly { alongMm: number }[]) => l.at(-1)!.alongMm - l[0]!.alongMm;
     expect(length(straightLine(dish, outline, anchor, 5))).toBeLessThan(length(forcedLine(dish, outline, [120, 120, 120], 5)));
   });
+  test('what is counted along a line is its length on the glass, not that of its chords: a parallel of a sphere is 2 ρ asin(x / ρ) long', () => {
+    const R = 2500;
+    const cap = heightSurface((x, y) => {
+      const z = Math.sqrt(R * R - x * x - y * y);
+      return { z, zx: -x / z, zy: -y / z, zxx: -(R * R - y * y) / z ** 3, zyy: -(R * R - x * x) / z ** 3, zxy: (-x * y) / z ** 3 };
+    });
+    const pane = [{ x: -300, y: 50 }, { x: 300, y: 50 }, { x: 300, y: 650 }, { x: -300, y: 650 }]; // prettier-ignore
+    const line = forcedLine(cap, pane, [250, 250, 250], 60);
+    const rho = Math.sqrt(R * R - 250 * 250);
+    // chords of 60 mm alone would be 0.014 mm short
+    expect(line.at(-1)!.alongMm - line[0]!.alongMm).toBeCloseTo(2 * rho * Math.asin(300 / rho), 5);
+    expect(line[Math.floor((line.length - 1) / 2)]!.alongMm).toBe(0);
+  });
   test('a forced level line on a sphere turns by tan(latitude) / R, and its field is that of the parallel: 1 − cos((s + s₀)/R) / cos(s₀/R)', () => {
     const R = 2500;
     const cap = heightSurface((x, y) => {
