@@ -108,19 +108,25 @@ describe('one process works on the records of a database', () => {
   });
 });
 
-/** Between bench and server: it can lose the answer to a commit that the server has made. */
-async function lossyWay(url: string): Promise<{ url: string; loseNextCommit: () => void; close: () => void }> {
+/** Between bench and server: it can lose the answer to a commit that the server has made, and let nothing through for a while. */
+async function lossyWay(url: string): Promise<{ url: string; loseNextCommit: () => void; pull: () => void; plugIn: () => void; close: () => void }> {
   const to = new URL(url);
   let isToLose = false;
+  let isPulled = false;
   const sockets = new Set<Socket>();
   const server: Server = createServer((near) => {
     const far = connect(Number(to.port), to.hostname);
     let isLosing = false;
     near.on('data', (bytes) => {
+      if (isPulled) return;
       if (isToLose && bytes.includes('commit')) [isToLose, isLosing] = [false, true];
       far.write(bytes);
     });
-    far.on('data', (bytes) => (isLosing ? near.destroy() : near.write(bytes)));
+    far.on('data', (bytes) => {
+      if (isPulled) return;
+      if (isLosing) near.destroy();
+      else near.write(bytes);
+    });
     for (const [a, b] of [[near, far], [far, near]] as const) a.on('error', () => b.destroy()).on('close', () => b.destroy()); // prettier-ignore
     sockets.add(near);
   }).listen(0, '127.0.0.1');
@@ -131,7 +137,7 @@ async function lossyWay(url: string): Promise<{ url: string; loseNextCommit: () 
     server.close();
     for (const s of sockets) s.destroy();
   };
-  return { url: through.href, loseNextCommit: () => void (isToLose = true), close };
+  return { url: through.href, loseNextCommit: () => void (isToLose = true), pull: () => void (isPulled = true), plugIn: () => void (isPulled = false), close };
 }
 
 describe('an office whose server goes away', () => {
@@ -149,7 +155,7 @@ describe('an office whose server goes away', () => {
     await copy.close();
     await first.open.close();
     way = await lossyWay(url);
-    const through = await openAt(way.url);
+    const through = await openOnServer(way.url, log, async () => undefined, 1500);
     open = through;
     app = appOn(open.db);
     through.watch({ doubt: () => app.changes.forget(), taken: () => undefined });
@@ -180,6 +186,16 @@ describe('an office whose server goes away', () => {
     await until(async () => (await send(draft)).status === 200);
     expect((await app.jobs.open(lanternStreetId)).surfaces[0]!.note).toBe('written and not told');
     expect((await app.records.changesOfJob(lanternStreetId)).filter((c) => c.id === draft.id)).toHaveLength(1);
+  });
+  test('a pulled cable says nothing: after a while of silence the edit is told that the database does not answer, and taken when the cable is back in', async () => {
+    const doc = await app.jobs.open(lanternStreetId);
+    const draft = device.draft(lanternStreetId, 'Note', [note(doc.surfaces[0]!.id, 'through the cable')], doc.revision);
+    way.pull();
+    const answer = await send(draft);
+    expect([answer.status, (answer.body as { code: string }).code]).toEqual([503, 'database-away']);
+    way.plugIn();
+    await until(async () => (await send(draft)).status === 200);
+    expect((await app.jobs.open(lanternStreetId)).surfaces[0]!.note).toBe('through the cable');
   });
   test('what another process wrote to the same records is seen, and not written over', async () => {
     const pane = (await app.jobs.open(lanternStreetId)).surfaces[1]!;

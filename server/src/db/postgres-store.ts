@@ -17,7 +17,8 @@ const LOCK = 0x5950616e;
 const CONNECTIONS = 8;
 /** A server that says nothing for so long, to a question or to the pulse of the lock, is gone: a pulled cable says nothing either. @source house rule: longer than any statement takes */
 const SILENCE_MS = 60_000;
-const PULSE_MS = 15_000;
+/** The pulse comes so much sooner than that. */
+const PULSES_IN_SILENCE = 4;
 /** At a start the database may still be coming up. @source house rule */
 const PATIENCE_MS = 20_000;
 const AGAIN_MS = 1000;
@@ -30,7 +31,7 @@ export function placeOf(url: string): string {
   return `the database ${decodeURIComponent(pathname.slice(1))} at ${hostname || 'localhost'}:${port || '5432'}`;
 }
 
-const settings = (url: string): ClientConfig => ({
+const settings = (url: string, silenceMs: number): ClientConfig => ({
   connectionString: url,
   application_name: 'yellow-pane',
   connectionTimeoutMillis: 10_000,
@@ -39,7 +40,7 @@ const settings = (url: string): ClientConfig => ({
   options: '-c synchronous_commit=on -c timezone=UTC -c tcp_keepalives_idle=15 -c tcp_keepalives_interval=5 -c tcp_keepalives_count=3',
   stream: () => {
     const socket = new Socket();
-    socket.setTimeout(SILENCE_MS, () => socket.destroy(new DatabaseAway(new Error(`${SILENCE_MS / 1000} s of silence`))));
+    socket.setTimeout(silenceMs, () => socket.destroy(new DatabaseAway(new Error(`${silenceMs / 1000} s of silence`))));
     return socket;
   },
 });
@@ -59,10 +60,10 @@ class Connections extends Pool {
 const rest = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 
 /** @throws Error with a sentence when nobody answers for a while, or the server turns this user away */
-async function connected(url: string): Promise<Client> {
+async function connected(url: string, silenceMs = SILENCE_MS): Promise<Client> {
   const until = Date.now() + PATIENCE_MS;
   for (;;) {
-    const client = new Client(settings(url));
+    const client = new Client(settings(url, silenceMs));
     client.on('error', () => undefined);
     try {
       await client.connect();
@@ -128,19 +129,21 @@ export interface ServerDatabase {
 /**
  * Opens a database on a PostgreSQL server and brings its schema up to date.
  * @param beforeMigration gets the old database when the schema is about to change
+ * @param silenceMs a server that says nothing for so long is gone
  * @throws Error with a sentence: out of reach, too old, in use by another process, written by a newer version, moved away
  */
 export async function openOnServer(
   url: string,
   log: Pick<Logger, 'warn' | 'error'>,
   beforeMigration: (old: Database) => Promise<void>,
+  silenceMs = SILENCE_MS,
 ): Promise<ServerDatabase> {
   const where = placeOf(url);
-  let guard = await connected(url);
+  let guard = await connected(url, silenceMs);
   let watcher: StoreWatcher | null = null;
   let isClosed = false;
   let port: number | null = null;
-  const pool = new Connections({ ...settings(url), max: CONNECTIONS });
+  const pool = new Connections({ ...settings(url, silenceMs), max: CONNECTIONS });
   // one that breaks is replaced by the next that asks; whoever asked is told
   pool.on('connect', (client) => void client.on('error', () => undefined));
   pool.on('error', (error) => log.warn(`A connection to ${where} ended: ${error.message}`));
@@ -150,7 +153,7 @@ export async function openOnServer(
 
   /** Notices when the connection that holds the lock ends, and takes the lock again. */
   const keepLock = (): void => {
-    const pulse = setInterval(() => guard.query('select 1').catch(() => guard.end().catch(() => undefined)), PULSE_MS);
+    const pulse = setInterval(() => guard.query('select 1').catch(() => guard.end().catch(() => undefined)), silenceMs / PULSES_IN_SILENCE);
     pulse.unref();
     let isOver = false;
     const over = (): void => {
@@ -166,7 +169,7 @@ export async function openOnServer(
   const takeAgain = async (): Promise<void> => {
     while (!isClosed) {
       await rest(AGAIN_MS);
-      const next = new Client(settings(url));
+      const next = new Client(settings(url, silenceMs));
       next.on('error', () => undefined);
       try {
         await next.connect();
