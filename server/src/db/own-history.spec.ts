@@ -99,6 +99,15 @@ describe('a change that was written already', () => {
   });
 });
 
+test('what is made at the bench itself, at the same moment in one device’s name (an import, the plotter’s run), gets numbers of its own and is all written', async () => {
+  const { id: deviceId } = new TestDevice(ines);
+  const ids = (await app.jobs.open(lanternStreetId)).surfaces.map((s) => s.id);
+  await Promise.all([0, 1, 2].map((i) => app.jobs.change(lanternStreetId, { personId: ines, deviceId }, `At once ${i}`, note(ids[i]!, `at once ${i}`))));
+  const { surfaces } = await app.jobs.open(lanternStreetId);
+  expect(surfaces.slice(0, 3).map((s) => s.note)).toEqual(['at once 0', 'at once 1', 'at once 2']);
+  expect(await app.records.lastDeviceSeq(deviceId)).toBe(3);
+});
+
 describe('what a process knows of the record may be old', () => {
   test('written meanwhile by another one: the change is tried once more and stands, its number is the next', async () => {
     const [here, there] = [new TestDevice(ines), new TestDevice(okan)];

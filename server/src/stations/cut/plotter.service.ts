@@ -185,7 +185,7 @@ export class PlotterService {
     at.run = { ...at.run, ...fields };
     at.writtenAt = Date.now();
     const now = at.run;
-    this.writing = this.writing.then(() => this.write(now, { ...fields, confirmedCount: now.confirmedCount })).catch(() => undefined);
+    void this.write(now, { ...fields, confirmedCount: now.confirmedCount }).catch(() => undefined);
   }
 
   private async write(run: PlotRun, fields: Partial<PlotRun>): Promise<PlotRun> {
@@ -193,8 +193,11 @@ export class PlotterService {
     await this.change(run.jobId, run.personId, `Plot ${run.label}: ${fields.state ?? run.state}`, patches);
     return { ...run, ...fields };
   }
+  /** One after the other, in the order in which it came about: that a run was stopped is in the record before it goes on. */
   private change(jobId: string, personId: string, label: string, patches: Patch[]): Promise<void> {
-    return this.jobs.change(jobId, { personId, deviceId: this.deviceId }, label, patches);
+    const next = this.writing.then(() => this.jobs.change(jobId, { personId, deviceId: this.deviceId }, label, patches));
+    this.writing = next.catch(() => undefined);
+    return next;
   }
 }
 

@@ -105,8 +105,10 @@ describe('a piece at the plotter', () => {
     // the machine's size is off by 0.06 %: over 740 mm that is about 0.45 mm
     expect(done.worstOffMm).toBeGreaterThan(0.3);
     expect(done.worstOffMm).toBeLessThan(0.7);
-    const kept = ((await get(`/api/jobs/${ternPointId}`)).body as JobDocument).plotRuns;
-    expect(kept).toEqual([expect.objectContaining({ id: stopped.run!.id, state: 'done' })]);
+    // the machine is told of at once, the record follows
+    const inRecord = async () => ((await get(`/api/jobs/${ternPointId}`)).body as JobDocument).plotRuns;
+    for (let i = 0; i < 200 && (await inRecord())[0]?.state !== 'done'; i++) await new Promise((r) => setTimeout(r, 25));
+    expect(await inRecord()).toEqual([expect.objectContaining({ id: stopped.run!.id, state: 'done' })]);
   });
 
   test('a size typed in makes the machine’s error good', async () => {
@@ -116,7 +118,7 @@ describe('a piece at the plotter', () => {
   });
 
   test('a jam ends the run with what to do, and it goes on with the path that was not confirmed', async () => {
-    await start('Desk');
+    expect((await start('Desk')).status).toBe(200);
     await until((s) => s.run!.confirmedCount > 5);
     await post('/api/plotter/act', { act: 'jam' });
     const failed = await until((s) => s.run!.state === 'failed');
@@ -127,7 +129,7 @@ describe('a piece at the plotter', () => {
   });
 
   test('closed in the middle: the run is there, broken off, and knows what was confirmed', async () => {
-    await start('Desk');
+    expect((await start('Desk')).status).toBe(200);
     await until((s) => s.run!.confirmedCount > 20);
     await new Promise((r) => setTimeout(r, 1100));
     await until((s) => s.run!.confirmedCount > 40);

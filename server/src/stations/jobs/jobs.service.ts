@@ -64,6 +64,8 @@ export type OpenJob = JobDocument & { readonly memo: Memo };
 export class JobsService {
   private readonly opened = new OpenJobs();
   private knownFirm: Firm | null = null;
+  /** The last change that was made here, and not on a page. */
+  private making: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly records: RecordsRepository,
@@ -362,8 +364,14 @@ export class JobsService {
     return patches.length > PATCHES_IN_A_CHANGE ? this.changeInParts(jobId, who, label, patches) : this.inOne(jobId, who, label, patches);
   }
 
-  /** All of it or nothing: a job that is brought in. */
-  private async inOne(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
+  /** All of it or nothing: a job that is brought in. In turn, so that no two of one device get the same number. */
+  private inOne(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
+    const next = this.making.then(() => this.make(jobId, who, label, patches));
+    this.making = next.catch(() => undefined);
+    return next;
+  }
+
+  private async make(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
     const draft: ChangeDraft = {
       id: uuidv7(),
       jobId,
