@@ -53,6 +53,13 @@ describe('the outline of a curved pane by its tapes', () => {
   test('chord 800, sagitta 20: radius 4010 mm (CHECKS)', () => expect(radiusFromBowM(800, 20)).toBeCloseTo(4.01, 6));
 });
 
+/** The top of a ball, seen from above. */
+const sphere = (R: number) =>
+  heightSurface((x, y) => {
+    const z = Math.sqrt(R * R - x * x - y * y);
+    return { z, zx: -x / z, zy: -y / z, zxx: -(R * R - y * y) / z ** 3, zyy: -(R * R - x * x) / z ** 3, zxy: (-x * y) / z ** 3 };
+  });
+
 describe('lines', () => {
   const dish = bowl(1200, 600, 45, 10);
   const outline = sheet(1200, 600);
@@ -70,10 +77,7 @@ describe('lines', () => {
   });
   test('what is counted along a line is its length on the glass, not that of its chords: a parallel of a sphere is 2 ρ asin(x / ρ) long', () => {
     const R = 2500;
-    const cap = heightSurface((x, y) => {
-      const z = Math.sqrt(R * R - x * x - y * y);
-      return { z, zx: -x / z, zy: -y / z, zxx: -(R * R - y * y) / z ** 3, zyy: -(R * R - x * x) / z ** 3, zxy: (-x * y) / z ** 3 };
-    });
+    const cap = sphere(R);
     const pane = [{ x: -300, y: 50 }, { x: 300, y: 50 }, { x: 300, y: 650 }, { x: -300, y: 650 }]; // prettier-ignore
     const line = forcedLine(cap, pane, [250, 250, 250], 60);
     const rho = Math.sqrt(R * R - 250 * 250);
@@ -83,10 +87,7 @@ describe('lines', () => {
   });
   test('a forced level line on a sphere turns by tan(latitude) / R, and its field is that of the parallel: 1 − cos((s + s₀)/R) / cos(s₀/R)', () => {
     const R = 2500;
-    const cap = heightSurface((x, y) => {
-      const z = Math.sqrt(R * R - x * x - y * y);
-      return { z, zx: -x / z, zy: -y / z, zxx: -(R * R - y * y) / z ** 3, zyy: -(R * R - x * x) / z ** 3, zxy: (-x * y) / z ** 3 };
-    });
+    const cap = sphere(R);
     const pane = [{ x: -300, y: 50 }, { x: 300, y: 50 }, { x: 300, y: 650 }, { x: -300, y: 650 }]; // prettier-ignore
     const line = forcedLine(cap, pane, [250, 250, 250], 10);
     const mid = line[Math.floor(line.length / 2)]!;

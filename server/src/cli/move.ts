@@ -16,6 +16,18 @@ const say = (words: string): void => void process.stdout.write(`${words}\n`);
 const now = (): Date => new Date();
 const toldOf = ({ recordCount, changeCount }: Moved): string => `${recordCount} records and ${changeCount} changes are there, each compared with what is here.`;
 
+/** All of it has arrived; the place it came from must not be worked in any more. */
+async function mark(db: Database, from: string, to: string): Promise<void> {
+  try {
+    await markMovedAway(db, to, now());
+  } catch (error) {
+    throw new Error(
+      `The records are in ${to}, all of them, but ${from} could not be marked (${(error as Error).message}). Do not start Yellow Pane there again.`,
+      { cause: error },
+    );
+  }
+}
+
 /** The records of the data folder go to an empty database on a server, and are written there from then on. */
 async function moveTo(url: string, dataDir: string): Promise<void> {
   if (!existsSync(join(dataDir, 'db'))) throw new Error(`There are no records in ${dataDir}. Set YELLOW_PANE_DATA to the folder that has them.`);
@@ -26,7 +38,7 @@ async function moveTo(url: string, dataDir: string): Promise<void> {
     const there = await openOnServer(url, plainLog, async () => undefined);
     try {
       say(toldOf(await copyRecords(here.db, there.db, say)));
-      await markMovedAway(here.db, placeOf(url), now());
+      await mark(here.db, dataDir, placeOf(url));
     } finally {
       await there.close();
     }
@@ -47,14 +59,14 @@ async function moveFrom(url: string, dataDir: string): Promise<void> {
     try {
       const beside = join(dataDir, 'db.tmp');
       const here = await createEmpty(beside);
-      const moved = await copyRecords(there.db as Database, here.db, say).finally(() => here.close());
+      const moved = await copyRecords(there.db, here.db, say).finally(() => here.close());
       const aside = join(dataDir, `before-move-${stampOf(now())}`);
       const old = readdirSync(dataDir).filter((n) => n === 'db' || /^journal.*\.ndjson$/.test(n));
       if (old.length) mkdirSync(aside, { mode: 0o700 });
       old.forEach((n) => renameSync(join(dataDir, n), join(aside, n)));
       renameSync(beside, join(dataDir, 'db'));
       syncDirectory(dataDir);
-      await markMovedAway(there.db, dataDir, now());
+      await mark(there.db, placeOf(url), dataDir);
       say(`${toldOf(moved)}${old.length ? ` What was in the folder before is in ${aside}.` : ''}`);
       say('Start Yellow Pane without YELLOW_PANE_DATABASE_URL from now on.');
     } finally {

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { sql } from 'drizzle-orm';
+import { DrizzleQueryError, sql } from 'drizzle-orm';
 import request from 'supertest';
 import { gunzipSync } from 'node:zlib';
 import type { Patch } from '@yellow-pane/contracts';
@@ -12,6 +12,7 @@ import type { App } from '../app.js';
 import { readConfig } from '../config.js';
 import { exportAll, exportIn, importAll, writeExport } from './backup.js';
 import { openInMemory, type Database } from './database.js';
+import { DatabaseAway, isDatabaseAway } from './database-away.js';
 import { copyRecords, markMovedAway } from './move.js';
 import { openOnServer, placeOf } from './postgres-store.js';
 import { RecordsRepository } from './records.repository.js';
@@ -71,6 +72,16 @@ test('a variable that does not read is told in a sentence, without what was in i
   );
   expect(readConfig({ YELLOW_PANE_DATABASE_URL: 'postgres://shop@office/bench' }).databaseUrl).toBe('postgres://shop@office/bench');
   expect(readConfig({}).databaseUrl).toBeNull();
+});
+
+test('a connection that broke is the database’s only when the database was asked: a page that went away, or a plotter, is not', () => {
+  const broken = (code: string) => Object.assign(new Error('broken'), { code });
+  expect([isDatabaseAway(broken('ECONNABORTED')), isDatabaseAway(broken('ECONNREFUSED')), isDatabaseAway(new Error('x', { cause: broken('EPIPE') }))]).toEqual([false, false, false]); // prettier-ignore
+  expect(isDatabaseAway(new DrizzleQueryError('select 1', [], broken('ECONNRESET')))).toBe(true);
+  expect(isDatabaseAway(new DrizzleQueryError('select 1', [], broken('57P01')))).toBe(true);
+  expect(isDatabaseAway(new DatabaseAway(broken('28P01')))).toBe(true);
+  // a fault of ours is not one of the line
+  expect(isDatabaseAway(new DrizzleQueryError('select x', [], broken('42703')))).toBe(false);
 });
 
 describe('one process works on the records of a database', () => {

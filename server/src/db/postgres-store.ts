@@ -4,7 +4,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client, Pool, type ClientConfig, type PoolClient } from 'pg';
 import type { Logger } from 'pino';
 import { needsDaily, writeExport } from './backup.js';
-import { DatabaseAway, isDatabaseAway } from './database-away.js';
+import { DatabaseAway, isOutOfReach } from './database-away.js';
 import { migrationsFolder, refuseMovedAway, schemaState, type Database } from './database.js';
 import { RecordsRepository } from './records.repository.js';
 import type { Store, StoreWatcher } from './store.js';
@@ -70,7 +70,7 @@ async function connected(url: string, silenceMs = SILENCE_MS): Promise<Client> {
       return client;
     } catch (error) {
       await client.end().catch(() => undefined);
-      if (isDatabaseAway(error) && Date.now() < until) {
+      if (isOutOfReach(error) && Date.now() < until) {
         await rest(AGAIN_MS);
         continue;
       }

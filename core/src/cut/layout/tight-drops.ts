@@ -29,6 +29,31 @@ interface Column extends Part {
   readonly rows: readonly Row[];
 }
 
+/** Takes the pieces of a part off those that are left, all of them or none. */
+function take(left: number[], part: Part): boolean {
+  let isThere = true;
+  for (const t of part.types) if (--left[t]! < 0) isThere = false;
+  if (!isThere) giveBack(left, part);
+  return isThere;
+}
+function giveBack(left: number[], part: Part): void {
+  for (const t of part.types) left[t]!++;
+}
+
+/** How much was tried: when a rest is due, and when it was enough. */
+class Effort {
+  private tries = 0;
+  private restAt = 0;
+  isDueToRest(): boolean {
+    if (++this.tries <= this.restAt) return false;
+    this.restAt = this.tries + TRIES_IN_A_ROW;
+    return true;
+  }
+  get isSpent(): boolean {
+    return this.tries > MOST_TRIES;
+  }
+}
+
 /**
  * Drops of which hardly anything is thrown away, found from the sizes alone: pieces as wide as each other make a column, columns as long as each other that fill
  * the roll make a drop. All there are, up to a share of waste, unless there are too many.
@@ -42,15 +67,8 @@ export function* tightDrops(types: readonly PieceType[], counts: readonly number
   const leastAcross = Math.min(...columns.map((c) => c.across));
   const out: PackedDrop[] = [];
   const left = [...counts];
-  let tries = 0;
-  let rested = 0;
+  const effort = new Effort();
   const chosen: Column[] = [];
-  const fits = (c: Column): boolean => {
-    let ok = true;
-    for (const t of c.types) if (--left[t]! < 0) ok = false;
-    if (!ok) for (const t of c.types) left[t]!++;
-    return ok;
-  };
   /** Adds columns no longer than the first, later in the list, until the roll is full. */
   function* more(from: number, last: number, across: number, spare: number): InPieces<boolean> {
     const length = chosen[0]!.along;
@@ -61,19 +79,18 @@ export function* tightDrops(types: readonly PieceType[], counts: readonly number
     }
     if (chosen.length === MOST_COLUMNS) return true;
     for (let i = from; i < last; i++) {
-      if (++tries > rested) {
-        rested = tries + TRIES_IN_A_ROW;
-        if (tries > MOST_TRIES) return false;
+      if (effort.isDueToRest()) {
+        if (effort.isSpent) return false;
         yield;
       }
       const c = columns![i]!;
       if (across + c.across > bench.width) continue;
       const wasted = c.waste + (length - c.along) * c.across;
-      if (wasted > spare || !fits(c)) continue;
+      if (wasted > spare || !take(left, c)) continue;
       chosen.push(c);
       const goesOn = yield* more(i, last, across + c.across, spare - wasted);
       chosen.pop();
-      for (const t of c.types) left[t]!++;
+      giveBack(left, c);
       if (!goesOn) return false;
     }
     return true;
@@ -82,7 +99,7 @@ export function* tightDrops(types: readonly PieceType[], counts: readonly number
   for (let i = 0; i < columns.length; i++) {
     const first = columns[i]!;
     const spare = mostWaste * bench.width * first.along + 0.5;
-    if (first.waste > spare || !fits(first)) continue;
+    if (first.waste > spare || !take(left, first)) continue;
     // a column is at least so wide, so much shorter it may be
     const shortest = first.along - spare / leastAcross;
     last = Math.max(last, i + 1);
@@ -90,7 +107,7 @@ export function* tightDrops(types: readonly PieceType[], counts: readonly number
     chosen.push(first);
     const goesOn = yield* more(i, last, first.across, spare - first.waste);
     chosen.pop();
-    for (const t of first.types) left[t]!++;
+    giveBack(left, first);
     if (!goesOn) return null;
   }
   return out;
@@ -113,8 +130,7 @@ function* tightRows(types: readonly PieceType[], counts: readonly number[], benc
   const loose = single.filter((r) => r.need === 'none').sort((a, b) => b.along - a.along);
   const leastAcross = Math.min(...loose.map((r) => r.across));
   const left = [...counts];
-  let tries = 0;
-  let rested = 0;
+  const effort = new Effort();
   function* more(from: number, row: Row): InPieces<boolean> {
     if (row.pieces.length > 1 && row.waste <= mostWaste * bench.width * row.along + 0.5) out.push(row);
     if (out.length > ENOUGH_COLUMNS) return false;
@@ -123,9 +139,8 @@ function* tightRows(types: readonly PieceType[], counts: readonly number[], benc
     for (let i = from; i < loose.length; i++) {
       const next = loose[i]!;
       const [type] = next.types;
-      if (++tries > rested) {
-        rested = tries + TRIES_IN_A_ROW;
-        if (tries > MOST_TRIES) return false;
+      if (effort.isDueToRest()) {
+        if (effort.isSpent) return false;
         yield;
       }
       if ((row.along - next.along) * leastAcross > spare) break;
@@ -158,14 +173,7 @@ function* tightColumns(types: readonly PieceType[], counts: readonly number[], b
   const out: Column[] = [];
   const left = [...counts];
   const rows: Row[] = [];
-  let tries = 0;
-  let rested = 0;
-  const takes = (u: Row): boolean => {
-    let ok = true;
-    for (const t of u.types) if (--left[t]! < 0) ok = false;
-    if (!ok) for (const t of u.types) left[t]!++;
-    return ok;
-  };
+  const effort = new Effort();
   function* more(from: number, across: number, along: number, waste: number, need: EdgeNeed): InPieces<boolean> {
     // a column of one row of several pieces is as many columns of one piece
     const isOwn = rows.length > 1 || rows[0]?.pieces.length === 1;
@@ -176,9 +184,8 @@ function* tightColumns(types: readonly PieceType[], counts: readonly number[], b
     const spare = mostWaste * bench.width * bench.longest + 0.5;
     for (let i = from; i < units.length; i++) {
       const unit = units[i]!;
-      if (++tries > rested) {
-        rested = tries + TRIES_IN_A_ROW;
-        if (tries > MOST_TRIES) return false;
+      if (effort.isDueToRest()) {
+        if (effort.isSpent) return false;
         yield;
       }
       const wider = rows.length ? across : unit.across;
@@ -186,11 +193,11 @@ function* tightColumns(types: readonly PieceType[], counts: readonly number[], b
       // what is narrower than this wastes more than any drop may
       if ((wider - unit.across) * leastAlong > spare) break;
       const joint = joinNeeds(need, unit.need);
-      if (joint === null || along + unit.along > bench.longest || wasted > spare || !takes(unit)) continue;
+      if (joint === null || along + unit.along > bench.longest || wasted > spare || !take(left, unit)) continue;
       rows.push(unit);
       const goesOn = yield* more(i, wider, along + unit.along, wasted, joint);
       rows.pop();
-      for (const t of unit.types) left[t]!++;
+      giveBack(left, unit);
       if (!goesOn) return false;
     }
     return true;
