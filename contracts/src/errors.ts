@@ -27,6 +27,7 @@ export const errorTable = {
   'plotter-busy': { status: 409, sentence: 'The plotter is at work on another piece.' },
   'plotter-away': { status: 503, sentence: 'The plotter does not answer.' },
   'not-layable': { status: 422, sentence: 'This pane has no size or no wet-laid film yet.' },
+  'nothing-laid': { status: 422, sentence: 'No pane of this job is laid yet: there is nothing to hand over.' },
   'not-formable': { status: 422, sentence: 'There is no curved pane with a film and enough bows here yet.' },
   'no-weather': { status: 422, sentence: 'No weather service is connected to this bench.' },
   'no-place': { status: 422, sentence: 'Nobody has said where on earth the site is.' },

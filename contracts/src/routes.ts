@@ -16,6 +16,8 @@ import type { ErrorCode } from './errors.js';
 import { stockLine } from './stock/ledger.js';
 import { plotRun, plotSettings, plotSheet, plotStatus } from './cut/plot.js';
 import { learnedMinutes, photoHash } from './lay/log.js';
+import { paneDrying } from './check/pin.js';
+import { callBack, dueJob, eraseAnswer, eraseRequest, sealCheck } from './handover/hand-over.js';
 import { admissionCode, admittedDevice, deviceRemoval, newAdmission, shopListen, shopStatus } from './shop/shop.js';
 import { cloudRequest, shrinkInput, shrinkPlan } from './form/shrink-plan.js';
 import { paneCloud } from './form/curved.js';
@@ -79,7 +81,7 @@ export const routes = {
     ...addresses.jobs,
     summary: 'Jobs with how far they have come: those to be done by their day, then those without one, the newest first, then the earlier ones, the last first',
     query: z.object({
-      /** Every word of it stands in the name, the customer or the address. */
+      /** Every word of it stands in the name, the customer, the address or the lot of a film that was laid. */
       search: z.string().trim().max(120).optional(),
       offset: z.coerce.number().int().min(0).default(0),
       limit: z.coerce.number().int().min(1).max(200).default(50),
@@ -339,6 +341,13 @@ export const routes = {
     result: squeegeeResult,
     errors: [...jobErrors, 'not-layable'],
   },
+  drying: {
+    ...addresses.drying,
+    summary: 'How fast water leaves each laid pane, day by day, from sun and air at its facade; panes of which nothing is known are left out',
+    params: jobParams,
+    result: z.array(paneDrying),
+    errors: jobErrors,
+  },
   computeSqueegee: {
     ...addresses.computeSqueegee,
     summary: 'Strokes for an outline: nothing unpressed, or why there is no such order',
@@ -362,6 +371,67 @@ export const routes = {
     result: null,
     fileType: 'text/csv',
     errors: jobErrors,
+  },
+  handOver: {
+    ...addresses.handOver,
+    summary: 'How the seals of the job stand now: reckoned anew over its record',
+    params: jobParams,
+    result: z.array(sealCheck),
+    errors: jobErrors,
+  },
+  handOverPdf: {
+    ...addresses.handOverPdf,
+    summary: 'The record to hand over: every laid pane, or those of one place',
+    params: jobParams,
+    query: paper.extend({ placeId: id.optional() }),
+    result: null,
+    fileType: 'application/pdf',
+    errors: [...jobErrors, 'nothing-laid'],
+  },
+  careSheetPdf: {
+    ...addresses.careSheetPdf,
+    summary: 'How the customer looks after the film that is there, in a language that the bench has',
+    params: jobParams,
+    query: paper.extend({ language: z.string().regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})?$/i).default('en') }), // prettier-ignore
+    result: null,
+    fileType: 'application/pdf',
+    errors: [...jobErrors, 'nothing-laid'],
+  },
+  careLanguages: {
+    ...addresses.careLanguages,
+    summary: 'Languages that care sheets can be printed in; a text file beside the data adds one',
+    result: z.array(z.object({ language: z.string(), title: z.string(), fault: z.string().nullable() })),
+    errors: [],
+  },
+  calendar: {
+    ...addresses.calendar,
+    summary: 'Looks, drying and later visits as a calendar (RFC 5545)',
+    params: jobParams,
+    result: null,
+    fileType: 'text/calendar',
+    errors: [...jobErrors, 'nothing-laid'],
+  },
+  erase: {
+    ...addresses.erase,
+    summary:
+      'Erase what is personal in a line of the log, or the customer’s name and address: in the records, their history and the journal. It cannot be undone.',
+    params: jobParams,
+    body: eraseRequest,
+    result: eraseAnswer,
+    errors: [...jobErrors, 'not-found'],
+  },
+  due: {
+    ...addresses.due,
+    summary: 'Laid panes that somebody has to come back to, today and within a week, by job: of the jobs that were worked on last',
+    result: z.array(dueJob),
+    errors: [],
+  },
+  callBacks: {
+    ...addresses.callBacks,
+    summary: 'Calls of customers after the work, the newest first; every word of a search stands in job, customer, address, film or lot',
+    query: z.object({ search: z.string().trim().max(120).optional() }),
+    result: z.array(callBack),
+    errors: ['bad-input'],
   },
   layMinutes: {
     ...addresses.layMinutes,

@@ -11,4 +11,5 @@ export * from './stock/index.js';
 export * from './cut/index.js';
 export * from './prepare/index.js';
 export * from './lay/index.js';
+export * from './check/index.js';
 export * from './handover/index.js';

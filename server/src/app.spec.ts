@@ -18,12 +18,13 @@ const surfaceNamed = async (jobId: string, name: string): Promise<Surface> => (a
 const note = (s: Surface, value: string) => [{ op: 'set' as const, kind: 'surface' as const, id: s.id, field: 'note', value }];
 
 describe('the bench answers', () => {
-  test('with the three demo jobs, the next due first', async () => {
+  test('with the four demo jobs, the next due first, those without a date last', async () => {
     const { body } = await get('/api/jobs');
     expect(body.jobs.map((j: { name: string; surfaceCount: number; measuredCount: number }) => [j.name, j.surfaceCount, j.measuredCount])).toEqual([
       ['Tern Point terminal', 60, 60],
       ['Lantern Street bakery', 4, 4],
       ['Launch and shuttle', 7, 7],
+      ['Tern Point annex', 6, 6],
     ]);
   });
 
@@ -101,9 +102,12 @@ describe('changes', () => {
     const names = async () => ((await get('/api/jobs')).body as JobPage).jobs.map((j) => j.name);
     const gone = [{ op: 'set' as const, kind: 'job' as const, id: lanternStreetId, field: 'deletedAt', value: '2026-11-25T05:00:00Z' }];
     expect((await post(`/api/jobs/${lanternStreetId}/changes`, device.draft(lanternStreetId, 'Delete', gone, revision))).status).toBe(200);
-    expect([await names(), (await get(`/api/jobs/${lanternStreetId}`)).status]).toEqual([['Tern Point terminal', 'Launch and shuttle'], 404]);
+    expect([await names(), (await get(`/api/jobs/${lanternStreetId}`)).status]).toEqual([
+      ['Tern Point terminal', 'Launch and shuttle', 'Tern Point annex'],
+      404,
+    ]);
     expect((await post(`/api/jobs/${lanternStreetId}/undo`, device.undo())).status).toBe(200);
-    expect(await names()).toHaveLength(3);
+    expect(await names()).toHaveLength(4);
     expect((await post(`/api/jobs/${uuidv7()}/undo`, device.undo())).status).toBe(404);
   });
   test('undo in a job that was only just brought in has nothing to take back: the job itself stays', async () => {

@@ -44,6 +44,14 @@ import { SimulatedInstruments } from './instruments/simulated-instruments.js';
 import { instrumentRoutes } from './stations/instruments/instruments.routes.js';
 import { prepareRoutes } from './stations/prepare/prepare.routes.js';
 import { PrepareService } from './stations/prepare/prepare.service.js';
+import { handOverRoutes } from './stations/hand-over/hand-over.routes.js';
+import { HandOverService } from './stations/hand-over/hand-over.service.js';
+import { EraseService } from './stations/hand-over/erase.service.js';
+import { CareTexts } from './stations/hand-over/care-texts.js';
+import { CallBacksService } from './stations/hand-over/call-backs.service.js';
+import { checkRoutes } from './stations/check/check.routes.js';
+import { DueService } from './stations/check/due.service.js';
+import { CheckService } from './stations/check/check.service.js';
 import { layRoutes } from './stations/lay/lay.routes.js';
 import { referenceGuard } from './db/references.js';
 import { readingGuard } from './stations/measure/reading-guard.js';
@@ -73,6 +81,12 @@ export interface Bench {
   readonly weather?: WeatherService | null;
   /** Folder of the photos; null: they are refused. */
   readonly photosDir?: string | null;
+  /** Folder of care sheets in further languages; null: English alone. */
+  readonly languagesDir?: string | null;
+  /** Takes off the disk what rows were before an erasure; null: not this bench’s to do. */
+  readonly clearOut?: (() => Promise<void>) | null;
+  /** Names of the backups that are there. */
+  readonly backups?: () => readonly string[];
   /** Where listening in the shop keeps its files; null: this machine alone, for good. */
   readonly shop?: ShopPlace | null;
   /** How much faster than a real machine the simulated one runs. */
@@ -87,6 +101,8 @@ export interface App {
   readonly changes: ChangeService;
   readonly records: RecordsRepository;
   readonly plotter: PlotterService;
+  readonly erasing: EraseService;
+  readonly photos: PhotoStore;
   readonly shop: ShopService | null;
 }
 
@@ -153,6 +169,11 @@ export function createApp(bench: Bench): App {
   inner.use(formRoutes(new FormService(jobs, bench.compute)));
   inner.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? null, new SimulatedWeather(), bench.now)));
   inner.use(layRoutes(new LayService(jobs, records, bench.compute), photos, changes, records, jobs));
+  const check = new CheckService(jobs, bench.weather ?? null, new SimulatedWeather());
+  inner.use(checkRoutes(check, new DueService(jobs, check, records, bench.now)));
+  const erasing = new EraseService(jobs, records, changes, photos, bench.now, bench.backups ?? (() => []), bench.clearOut ?? null);
+  const handOver = new HandOverService(jobs, check, photos, new CareTexts(bench.languagesDir ?? null), bench.now);
+  inner.use(handOverRoutes(handOver, erasing, new CallBacksService(jobs, records)));
   inner.use(instrumentRoutes(bench.instruments ?? new SimulatedInstruments(bench.now)));
   inner.use(filmsRoutes(new FilmsService(jobs, records, bench.now)));
   inner.use(quotesRoutes(new QuotesService(jobs, records, bench.now)));
@@ -171,7 +192,7 @@ export function createApp(bench: Bench): App {
     const doors = { register: shop.register, admission: shop.admission, log: bench.log, hosts: () => shop.hosts(), handOut: () => shop.handOut() };
     shop.setDoors(secureDoor(doors, inner), setUpDoor(doors));
   }
-  return { http, jobs, changes, records, plotter, shop };
+  return { http, jobs, changes, records, plotter, erasing, photos, shop };
 }
 
 const NAMED_BY_CONTENT = /-[A-Z0-9]{8}\.\w+$/;

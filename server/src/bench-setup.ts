@@ -6,11 +6,26 @@ import {
   defaultRates,
   type Film,
   type Firm,
+  type JobFile,
+  type LayEntry,
   type Patch,
   type Person,
   type Rates,
 } from '@yellow-pane/contracts';
-import { demoFirm, demoId, demoLibrary, demoPersons, demoRates, lanternStreet, launchAndShuttle, ternPoint } from '@yellow-pane/demo';
+import {
+  demoFirm,
+  demoId,
+  demoLibrary,
+  demoPersons,
+  demoRates,
+  demoScratchSvg,
+  demoSignature,
+  lanternStreet,
+  launchAndShuttle,
+  ternAnnex,
+  ternPoint,
+} from '@yellow-pane/demo';
+import { sealPanes } from '@yellow-pane/core';
 import type { App } from './app.js';
 
 /** The bench itself as a device, for what the server does on its own. */
@@ -27,7 +42,7 @@ const firstRates = (firm: Firm): Rates => ({
   createdAt: new Date().toISOString(),
 });
 
-/** A new data folder gets a firm and a person; the demo gets its made-up ones and their two jobs. Does nothing twice. */
+/** A new data folder gets a firm and a person; the demo gets its made-up ones and their jobs. Does nothing twice. */
 export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void> {
   const [there] = await app.records.all('firm');
   if (there) return addMissingRates(app, there);
@@ -46,6 +61,7 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     await app.jobs.import(ternPoint(), who);
     await app.jobs.import(lanternStreet(), who);
     await app.jobs.import(launchAndShuttle(), who);
+    await handOverInDemo(app, ternAnnex(new Date().toISOString()), who);
     return;
   }
   const firm: Firm = {
@@ -70,6 +86,39 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     label: 'Set up the bench',
     patches: [add('firm', firm), add('person', person), add('rates', firstRates(firm))],
   });
+}
+
+/** The annex, whose parcel store the customer has taken over: its seal is made over the record as it came in. */
+async function handOverInDemo(app: App, annex: JobFile, who: { personId: string; deviceId: string }): Promise<void> {
+  const { jobId } = await app.jobs.import(annex, who);
+  await photographScratch(app, jobId, who);
+  const doc = await app.jobs.openWithMemo(jobId);
+  const store = doc.places.find((p) => p.name === 'Parcel store')!;
+  const ids = doc.surfaces.filter((s) => s.placeId === store.id).map((s) => s.id);
+  const last = doc.layEntries.reduce((a, b) => (a.occurredAt > b.occurredAt ? a : b));
+  const entry: LayEntry = {
+    ...last, id: demoId(12_900), surfaceId: null, kind: 'accepted', text: 'Parcel store only; the hall when it is clear', look: undefined, pin: undefined, news: undefined,
+    salt: '5ea1'.repeat(8), signature: { name: 'Maren Tide', strokes: demoSignature }, acceptance: sealPanes(ids, doc),
+  }; // prettier-ignore
+  await app.jobs.change(jobId, who, 'Taken over: 2 panes', [{ op: 'add', kind: 'layEntry', id: entry.id, value: { ...entry } }]);
+}
+
+/** The scratch in B4 as it was before the work, drawn: photographed, and signed by the customer. Where no photos are kept, there is none. */
+async function photographScratch(app: App, jobId: string, who: { personId: string; deviceId: string }): Promise<void> {
+  const { default: sharp } = await import('sharp');
+  const picture = await sharp(Buffer.from(demoScratchSvg)).png().toBuffer();
+  const photo = await app.photos.add(picture).catch(() => null);
+  if (!photo) return;
+  const doc = await app.jobs.open(jobId);
+  const seen = doc.layEntries.find((e) => e.problem?.kind === 'glass-scratch')!;
+  const line = (n: number, minutes: number, more: Partial<LayEntry>): LayEntry => ({
+    ...seen, id: demoId(12_910 + n), problem: null, occurredAt: new Date(Date.parse(seen.occurredAt) + minutes * 60_000).toISOString(), salt: '5ea1'.repeat(8), ...more,
+  }); // prettier-ignore
+  const lines = [
+    line(0, -2, { kind: 'photo', stepKey: 'before', text: 'B4: scratch, lower right, before the work', photo: photo.photo }),
+    line(1, 3, { kind: 'signed', surfaceId: null, signature: { name: 'Maren Tide', strokes: demoSignature } }),
+  ];
+  await app.jobs.change(jobId, who, 'Before the work', lines.map((e) => ({ op: 'add' as const, kind: 'layEntry' as const, id: e.id, value: { ...e } }))); // prettier-ignore
 }
 
 /** A bench from before there were rates gets the first version. */

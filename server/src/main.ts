@@ -7,7 +7,7 @@ import { createApp } from './app.js';
 import { setUpBench } from './bench-setup.js';
 import { startWorker } from './compute/worker-pool.js';
 import { readConfig } from './config.js';
-import { stampOf } from './db/backup.js';
+import { backupsIn, stampOf } from './db/backup.js';
 import { reportDangling } from './db/references.js';
 import { refusedBy } from './db/durable.js';
 import { openStore } from './db/open-store.js';
@@ -41,6 +41,9 @@ async function main(): Promise<void> {
     webDir: join(here, '..', '..', 'web', 'dist', 'browser'),
     backup: () => store.backup('asked', now()),
     photosDir: join(config.dataDir, 'photos'),
+    languagesDir: join(config.dataDir, 'languages'),
+    clearOut: config.databaseUrl ? null : () => store.clearOut(),
+    backups: () => backupsIn(config.dataDir),
     shop: { dir: join(config.dataDir, 'shop'), securePort: config.shopPort, setUpPort: config.shopPort + 1 },
     plotter: config.plotter,
     plotterHaste: config.plotterHaste,
@@ -65,6 +68,7 @@ async function main(): Promise<void> {
     const told = await reportDangling(app.records, config.dataDir, stampOf(now()));
     if (told) log.warn(told);
   }
+  if (replayed.count > 0) await app.erasing.finish();
   await setUpBench(app, config.seed);
   await app.plotter.tidyUp();
 

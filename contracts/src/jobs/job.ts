@@ -6,6 +6,7 @@ import { cutSettings } from '../cut/settings.js';
 import { prepareSettings } from '../prepare/settings.js';
 import { formingSchool } from '../form/curved.js';
 import { laySettings } from '../lay/steps.js';
+import { acceptanceRule } from '../check/pin.js';
 import { defaultLeftoverRule, leftoverRule } from '../stock/ledger.js';
 
 const bladeWidths = z.array(z.number().min(25).max(900)).min(1).max(12);
@@ -28,6 +29,8 @@ export const firm = z.object({
   blades: blades.default(defaultBlades),
   /** How film is formed on curved glass unless a job or a pane says otherwise; null: as it is recommended. */
   forming: formingSchool.nullable().default(null),
+  /** What it lets pass on film that is on; left out: as shipped. */
+  acceptance: acceptanceRule.optional(),
 });
 export type Firm = z.infer<typeof firm>;
 

@@ -2,6 +2,8 @@ import * as z from 'zod';
 import { id, instant, words } from '../quantities.js';
 import { faceFound } from '../choose/glazing.js';
 import { workClass } from '../handover/work-class.js';
+import { onPane, paneLook, pin, pinNews } from '../check/pin.js';
+import { acceptance, erasedThing, lineErased } from '../handover/hand-over.js';
 
 /** What is seen when something is wrong, on wet film on glass. */
 export const problemKind = z.enum([
@@ -19,9 +21,6 @@ export const problemKind = z.enum([
   'glass-crack',
 ]);
 export type ProblemKind = z.infer<typeof problemKind>;
-
-/** Place on a pane, from the lower left of its box as it is seen: shares of width and height. */
-const onPane = z.object({ xFrac: z.number().min(0).max(1), yFrac: z.number().min(0).max(1) });
 
 /** SHA-256 of the stored file, in hexadecimal: its name. */
 export const photoHash = z.string().regex(/^[0-9a-f]{64}$/);
@@ -43,6 +42,18 @@ export const layKind = z.enum([
   'ready',
   /** The customer has seen the photos and signed. */
   'signed',
+  /** Somebody looked at the whole pane after it was laid. */
+  'looked',
+  /** Something was seen on it. */
+  'pin',
+  /** More of what was seen: an answer, or what became of it. */
+  'pin-news',
+  /** The customer has walked panes and takes them over. */
+  'accepted',
+  /** The customer called after the work. */
+  'called',
+  /** Something personal was erased: who, when, why. */
+  'erased',
   /** The entry named in `correctsId` was wrong. */
   'correction',
 ]);
@@ -82,6 +93,19 @@ export const layEntry = z.object({
     .nullable()
     .default(null),
   correctsId: id.nullable().default(null),
+  /** Left out in lines of before there was a look after the work. */
+  look: paneLook.optional(),
+  pin: pin.optional(),
+  news: pinNews.optional(),
+  acceptance: acceptance.optional(),
+  erasure: erasedThing.optional(),
+  /** Random, so that nobody can guess words or a name from the sum that the seal is reckoned with. Left out in lines of before there were seals. */
+  salt: z
+    .string()
+    .regex(/^[0-9a-f]{32}$/)
+    .nullish(),
+  /** Its words, photo or signature were erased. */
+  erased: lineErased.optional(),
 });
 export type LayEntry = z.infer<typeof layEntry>;
 

@@ -1,5 +1,5 @@
 import type { BreakRisk, Film, FilmVerdict, GlazingFigures, Grade, PaneVerdict, VerdictInput } from '@yellow-pane/contracts';
-import { filmBlock, type BandName } from '../films/index.js';
+import { filmBlock, type BandName, type FilmBlock } from '../films/index.js';
 import { contentHash, Memo, shelf } from '../ground/index.js';
 import { clearYear, type Facade, type FacadeDay } from './facade.js';
 import { settleGlazing, type DefiniteCavity, type DefinitePane, type FilmOnFace } from './glass.js';
@@ -33,15 +33,26 @@ function glazingFigures(panes: readonly DefinitePane[], cavities: readonly Defin
   };
 }
 
+/** A film on its face of a build-up; null: nobody has entered its light and heat values, or they cannot be one film's. */
+export function filmOnFace(film: Pick<Film, 'optics' | 'emissivityFrac'>, paneCount: number, face: 'room' | 'street'): FilmOnFace | null {
+  const block = film.optics ? filmBlock(film.optics) : null;
+  return block?.ok ? putOn(block.value, film, paneCount, face) : null;
+}
+const putOn = (block: FilmBlock, film: Pick<Film, 'emissivityFrac'>, paneCount: number, face: 'room' | 'street'): FilmOnFace => ({
+  block,
+  paneIndex: face === 'room' ? paneCount - 1 : 0,
+  face: face === 'room' ? 'inner' : 'outer',
+  emissivityFrac: film.emissivityFrac ?? PLAIN_FILM_EMISSIVITY,
+});
+
 /**
  * Visible light through a build-up, bare and with a film all over on its room face; null when the film's sheet has not been entered.
  * Unknown glass is taken unfavourably, as in the verdict.
  */
 export function visibleThrough(glazing: VerdictInput['glazing'], film: Film): { bareFrac: number; filmedFrac: number } | null {
-  const block = film.optics ? filmBlock(film.optics) : null;
-  if (!block?.ok) return null;
   const { panes } = settleGlazing(glazing);
-  const put: FilmOnFace = { block: block.value, paneIndex: panes.length - 1, face: 'inner', emissivityFrac: film.emissivityFrac ?? PLAIN_FILM_EMISSIVITY };
+  const put = filmOnFace(film, panes.length, 'room');
+  if (!put) return null;
   return { bareFrac: throughGlazing(panes, null, 'visible').transmittanceFrac, filmedFrac: throughGlazing(panes, put, 'visible').transmittanceFrac };
 }
 
@@ -239,12 +250,7 @@ export function judgeFilm(pane: PreparedPane, film: Film): FilmVerdict {
       reasons: [...base.reasons, block ? block.message : 'Its light and heat values have not been entered: nobody can say what it does to this glass.'],
       ...nothingKnown,
     };
-  const put: FilmOnFace = {
-    block: block.value,
-    paneIndex: face === 'room' ? pane.panes.length - 1 : 0,
-    face: face === 'room' ? 'inner' : 'outer',
-    emissivityFrac: film.emissivityFrac ?? PLAIN_FILM_EMISSIVITY,
-  };
+  const put = putOn(block.value, film, pane.panes.length, face);
   const figures = glazingFigures(pane.panes, pane.cavities, put, film.hazeFrac ?? 0);
   const risk = thermalBreak(pane.breakInput, put, pane.bareRun);
   const least = input.settings.leastVisibleFrac;

@@ -20,3 +20,4 @@ export * from './standing-plan.js';
 export * from './worked-out.js';
 export * from './pull-cost.js';
 export * from './edge-gap.js';
+export * from './method-names.js';

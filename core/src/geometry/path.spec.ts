@@ -86,6 +86,49 @@ describe('outlines with arcs', () => {
     for (const p of path) expect(twice.some((q) => Math.hypot(p.x - q.x, p.y - q.y) < 1e-9 && Math.abs(p.bulge - q.bulge) < 1e-9)).toBe(true);
     expect(pathArea(anticlockwise([...square(10)].reverse()))).toBeCloseTo(100, 9);
   });
+  // a knife that comes back onto its own line cuts the piece off: touching counts as crossing, near it does not
+  test('an outline that touches itself, corner on side, corner on corner or side along side, is caught, whichever way it lies', () => {
+    const touching: readonly (readonly (readonly [number, number])[])[] = [
+      // the tip of a notch on the far side
+      [[0, 0], [10, 0], [10, 10], [5, 0], [0, 10]],
+      // two tips that meet in the middle
+      [[0, 0], [10, 0], [5, 5], [10, 10], [0, 10], [5, 5]],
+      // a slit without width
+      [[0, 0], [10, 0], [10, 10], [6, 10], [6, 4], [6, 10.000000001], [0, 10]],
+      // two sides of a slot on one line
+      [[0, 0], [10, 0], [10, 4], [4, 4], [4, 6], [10, 6], [10, 3], [12, 3], [12, 8], [0, 8]],
+    ]; // prettier-ignore
+    for (const ring of touching)
+      for (const turn of [0, 1, 2, 3]) {
+        const quarter = (x: number, y: number) => [{ x, y }, { x: -y, y: x }, { x: -x, y: -y }, { x: y, y: -x }][turn]!; // prettier-ignore
+        expect(crossingSides(ring.map(([x, y]) => quarter(x, y)))).not.toBeNull();
+      }
+  });
+  test('an outline that comes near itself without touching is simple: a notch that ends short, a slot, a side on the line of another one', () => {
+    const near: readonly (readonly (readonly [number, number])[])[] = [
+      [[0, 0], [10, 0], [10, 10], [5, 0.001], [0, 10]],
+      [[0, 0], [10, 0], [10, 4], [4, 4], [4, 6], [10, 6], [10, 10], [0, 10]],
+      // the two ends of a U stand on one line, and so do its arms’ inner feet
+      [[0, 0], [10, 0], [10, 6], [7, 6], [7, 3], [3, 3], [3, 6], [0, 6]],
+    ]; // prettier-ignore
+    for (const ring of near)
+      for (const turn of [0, 1, 2, 3]) {
+        const quarter = (x: number, y: number) => [{ x, y }, { x: -y, y: x }, { x: -x, y: -y }, { x: y, y: -x }][turn]!; // prettier-ignore
+        expect(crossingSides(ring.map(([x, y]) => quarter(x, y)))).toBeNull();
+      }
+  });
+  test('a needle-sharp corner is cut square at four offsets from it, not drawn out for metres: by hand for a tip of 10°', () => {
+    const half = (5 * Math.PI) / 180;
+    const tip = [vec(0, 0), vec(1000, -1000 * Math.tan(half)), vec(1000, 1000 * Math.tan(half))];
+    const moved = offsetOutline(tip, 10)!;
+    const leftMost = Math.min(...moved.map((p) => p.x));
+    // a mitre would reach 10 / sin 5° = 115 mm
+    expect(leftMost).toBeCloseTo(-40, 6);
+    const cut = moved.filter((p) => Math.abs(p.x - leftMost) < 1e-6);
+    expect(cut).toHaveLength(2);
+    // the cut lies square on the two moved sides: half its length is 10 / cos 5° − 40 · tan 5°
+    expect(Math.abs(cut[0]!.y - cut[1]!.y) / 2).toBeCloseTo(10 / Math.cos(half) - 40 * Math.tan(half), 6);
+  });
   test('a bow tie crosses itself, and says between which sides', () => {
     expect(crossingSides([vec(0, 0), vec(100, 100), vec(100, 0), vec(0, 100)])).toEqual([0, 2]);
     expect(crossingSides([vec(0, 0), vec(100, 0), vec(100, 100), vec(0, 100)])).toBeNull();

@@ -74,3 +74,16 @@ describe('coordinates as people paste them', () => {
       }),
     ));
 });
+
+test('a place is told with its half of the earth, and the equator and Greenwich are north and east; the poles and the date line are places too', () => {
+  const words = (latDeg: number, lonDeg: number) => coordinateWords({ latDeg, lonDeg });
+  expect(words(-33.8568, 151.2153)).toBe('33.857° south, 151.215° east');
+  expect(words(38.6, -9.1)).toBe('38.600° north, 9.100° west');
+  expect(words(0, 0)).toBe('0.000° north, 0.000° east');
+  expect([parseCoordinates('90, 180').ok, parseCoordinates('-90, -180').ok, parseCoordinates('90.01, 0').ok, parseCoordinates('0, 180.01').ok]).toEqual([
+    true,
+    true,
+    false,
+    false,
+  ]);
+});

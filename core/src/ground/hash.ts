@@ -1,13 +1,4 @@
-/** JSON with keys in order, so that equal inputs give equal text. `undefined` fields do not count. */
-function canonicalJson(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
-  if (value !== null && typeof value === 'object') {
-    const entries = Object.entries(value).filter(([, v]) => v !== undefined);
-    entries.sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0));
-    return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonicalJson(v)}`).join(',')}}`;
-  }
-  return JSON.stringify(value);
-}
+import { canonicalJson } from './canonical-json.js';
 
 /** Two 32-bit FNV-1a sums with different starts, as 16 hex digits: tells whether an input changed; not for secrets. */
 export function contentHash(value: unknown): string {

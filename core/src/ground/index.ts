@@ -9,3 +9,5 @@ export * from './hash.js';
 export * from './memo.js';
 export * from './statistics.js';
 export * from './zone.js';
+export * from './canonical-json.js';
+export * from './sha256.js';

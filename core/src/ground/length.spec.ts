@@ -60,6 +60,30 @@ describe('reading a length as an installer writes it', () => {
     expect(mm('2.400', 'in')).toBeCloseTo(60.96, 9);
   });
 
+  test('a comma before three figures that can only be one length is that length, without a question', () => {
+    // 0,450 m is nobody's 450 mm; 2,400 m and 250,000 mm would be longer than any pane, so their comma is a decimal
+    expect(mm('0,450')).toBe(0.45);
+    expect(mm('250,000')).toBe(250);
+    expect(mm('100.001')).toBe(100.001);
+    expect(mm('99,500 in', 'mm')).toBeCloseTo(99.5 * 25.4, 9);
+    expect(parseLength('3,900 in', 'mm').ok).toBe(false);
+    // the question is asked up to 100 m and at 100 m itself
+    expect([parseLength('100,000', 'mm').ok, parseLength('100.000', 'mm').ok]).toEqual([false, false]);
+    expect(mm('1,2345')).toBe(1.2345);
+    expect(parseLength('2.400 mm', 'in').ok).toBe(false);
+  });
+  test('100 m are a length, a hair more is a slip in the unit', () => {
+    expect(mm('100 m')).toBe(100_000);
+    expect(parseLength('100.1 m', 'mm').ok).toBe(false);
+  });
+  test('every spelling of inch and foot, and 11 inches behind a foot', () => {
+    expect(['2 in', '2 inch', '2 inches', '2"', '2″', '2”', `2''`, '2 IN'].map((t) => mm(t))).toEqual(Array(8).fill(50.8));
+    expect(['1 ft', '1 foot', '1 feet', `1'`, '1′', '1’'].map((t) => mm(t))).toEqual(Array(6).fill(304.8));
+    expect(mm(`3' 11"`)).toBeCloseTo(47 * 25.4, 9);
+    expect(mm('3 ft - 11')).toBeCloseTo(47 * 25.4, 9);
+  });
+  test('two feet behind one another, or a foot behind an inch, are two lengths', () =>
+    expect([`3' 2'`, `3" 2'`, `3" 2"`, '3 mm 2"'].map((t) => parseLength(t, 'mm').ok)).toEqual([false, false, false, false]));
   test('a bare fraction is inches even on a metric bench', () => expect(mm('18 1/2', 'mm')).toBeCloseTo(469.9, 9));
 
   test.each([
@@ -87,6 +111,11 @@ describe('reading a length as an installer writes it', () => {
   test('a gap under a straightedge may be negative', () => {
     const read = parseOffset('−3', 'mm');
     expect(read.ok && read.value.lengthMm).toBe(-3);
+    // exact to the fraction, with the sign: the record keeps this one
+    const inches = parseOffset('-3/16"', 'mm');
+    expect(inches.ok && [inches.value.lengthMm, Number(inches.value.exactMm.n) / Number(inches.value.exactMm.d)]).toEqual([-4.7625, -4.7625]);
+    expect([parseOffset('+ 3', 'mm'), parseOffset('3', 'mm')].map((r) => r.ok && r.value.lengthMm)).toEqual([3, 3]);
+    expect(parseOffset('--3', 'mm').ok).toBe(false);
   });
 });
 
@@ -136,6 +165,23 @@ describe('showing a length', () => {
     expect([formatDoubt(0.2, 'in'), formatDoubt(0.2, 'mm')]).toEqual(['1/32"', '0.2 mm']);
     expect([formatLong(3000, 'in'), formatLong(3000, 'mm')]).toEqual([`9' 10"`, '3.00 m']);
   });
+  test('a minus stands before what is left after rounding, and not before nothing', () => {
+    expect([formatInches(-0.5), formatInches(-1.6), formatInches(-25.4 * 1.5)]).toEqual(['0"', '−1/16"', '−1 1/2"']);
+    expect([formatLength(-3, 'mm'), formatLength(-38.1, 'in')]).toEqual(['−3', '−1 1/2"']);
+  });
+  test('a rule of thumb gets coarser as it grows: nobody holds a gun 6 1/8" off', () =>
+    // either side of each mark: below 1/2" sixteenths, below 2" eighths, below 4" quarters, below 10" halves, then whole inches
+    expect([12.6, 12.7, 50.7, 50.8, 101.5, 101.6, 253.9, 254, 157].map((l) => formatRough(l, 'in').replaceAll('\u00a0', ' '))).toEqual([
+      '1/2"',
+      '1/2"',
+      '2"',
+      '2"',
+      '4"',
+      '4"',
+      '10"',
+      '10"',
+      '6"',
+    ]));
   test('metric lengths are whole millimetres', () => expect(formatLength(902.5, 'mm')).toBe('903'));
 });
 

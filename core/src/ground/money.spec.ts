@@ -8,4 +8,8 @@ test('an amount is rounded once, by one rule, wherever it is told: halves go up'
   expect(toMinor(12.725)).toBe(1273);
   // what nobody would call a currency still prints
   expect(moneyText(12.725, '€€€')).toBe('12.73 €€€');
+  // nor what has three letters in it, or is longer: a firm that typed "EUR " or "EURO" still gets its paper
+  expect(['EURO', 'xEUR', 'E1R'].map((c) => moneyText(1, c))).toEqual(['1.00 EURO', '1.00 xEUR', '1.00 E1R']);
+  expect(moneyText(1.5, 'eur')).toBe('€1.50');
+  expect(moneyText(1.5, '€€€', true)).toBe('2 €€€');
 });

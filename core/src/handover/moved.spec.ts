@@ -67,6 +67,40 @@ describe('a later survey of what was quoted', () => {
       ['Window 2', 'gone'],
     ]);
   });
+  test('a pane known by its room and its name only: one of the same name in another room is another pane', () => {
+    const elsewhere = { ...pane(4, 'Window 2', null), placeId: demoId(911) };
+    expect(
+      ask([one, elsewhere], [...tapes, tape(5, elsewhere.id, 'widthLargest', 900), tape(6, elsewhere.id, 'heightLargest', 1200)]).moved.map((m) => [
+        m.name,
+        m.kind,
+      ]),
+    ).toEqual([
+      ['Window 2', 'new'],
+      ['Window 2', 'gone'],
+    ]);
+  });
+  test('a pane not taped yet counts in the price at the size it was quoted at, and has not moved', () => {
+    const r = ask([one, pane(2, 'Window 2', null)], tapes);
+    expect(r.moved).toEqual([]);
+    expect(r.now.totalMinor).toBe(r.quoted.totalMinor);
+  });
+  test('a new pane that nobody taped has no size and no price yet, and is named all the same', () => {
+    const r = ask([one, two, pane(5, 'Door', null)], tapes);
+    expect(r.moved).toEqual([{ name: 'Door', kind: 'new', fromMm: null, toMm: null }]);
+    expect(r.now.totalMinor).toBe(r.quoted.totalMinor);
+  });
+  test('what a new pane needs by hand is reckoned from the floor, with no old film and no silicone: nobody said otherwise', () => {
+    const dear = { ...quote, lines: [{ ...quote.lines[0]!, reach: 'tower' as const, hasOldFilm: true, hasProudSilicone: true }] };
+    const job = { job: { cut: defaultCutSettings }, places, readings: tapes, memo: new Memo() };
+    const minutes = (surfaces: Surface[]) =>
+      resurvey(dear, film, demoRates, demoFirm, { ...job, surfaces }).now.makeUp.find((l) => l.name === 'Old film off')!.amountMinor;
+    expect(minutes([one, two, pane(6, 'Door', one.id)])).toBe(minutes([one, two]));
+  });
+  test('a height that shrank is told like a width that grew; 3 mm are within a tape of a first visit, 4 are not', () => {
+    const at = (heightMm: number) =>
+      ask([one, pane(2, 'Window 2', null)], [...tapes, tape(7, two.id, 'widthLargest', 900), tape(8, two.id, 'heightLargest', heightMm)]).moved.length;
+    expect([1196, 1197.5, 1202.5, 1204].map(at)).toEqual([1, 0, 0, 1]);
+  });
   test('a millimetre or two of a rounded tape is no movement', () =>
     expect(ask([one, two], [...tapes, tape(4, two.id, 'widthLargest', 902)]).moved).toEqual([]));
 });

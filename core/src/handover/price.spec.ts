@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { defaultAllowances, defaultCutSettings, type Film, type QuoteLine } from '@yellow-pane/contracts';
 import { demoFirm, demoLibrary, demoRates } from '../../../demo/src/index.js';
-import { materialFor } from './material.js';
+import { materialFor, materialText } from './material.js';
 import { workClassOf } from '../films/index.js';
 import { toMinor } from '../ground/index.js';
 import { lineMinutes, priceQuote } from './price.js';
@@ -33,6 +33,36 @@ describe('film for a price', () => {
   test('what no roll takes is counted, not squeezed in', () => {
     expect(materialFor([line({ widthMm: 2000, heightMm: 2500, count: 3 })], film('Tern Shade 35'), defaultAllowances, defaultCutSettings).tooWide).toBe(3);
     expect(price([line({ widthMm: 2000, heightMm: 2500, count: 3 })]).fault).toContain('3 panes are too large');
+  });
+  test('how it came about is told in the units of the job: the roll, its price, how many panes; nothing where there is no film', () => {
+    const m = materialFor([line()], film('Tern Shade 35'), defaultAllowances, defaultCutSettings);
+    expect(materialText(m, 1, 3, 'mm')).toBe(
+      '2.05 m of 1220 mm at 13.03 a metre, 1 pane laid out with their allowances; the cheapest of 3 widths. No work, no margin.',
+    );
+    expect(materialText(m, 2, 3, 'in')).toBe(
+      `6.7 ft of 48 1/16" at 3.97 a foot, 2 panes laid out with their allowances; the cheapest of 3 widths. No work, no margin.`,
+    );
+    expect([materialText(undefined, 1, 3, 'mm'), materialText({ ...m, offer: null }, 1, 3, 'mm')]).toEqual(['', '']);
+  });
+  test('a film that runs up and down alike may be laid head down, and still not across', () => {
+    const panes = [line({ widthMm: 1100, heightMm: 400, count: 4 })];
+    const across = (direction: Film['direction']) => materialFor(panes, { ...film('Tern Shade 35'), direction }, defaultAllowances, defaultCutSettings).usedM;
+    // 1150 × 450: across a 1220 roll one beside the other takes 4 × 0.45 m; turned, two lie side by side
+    expect(across('two-way')).toBeCloseTo(across('one-way'), 6);
+    expect(across('none')).toBeLessThanOrEqual(across('two-way'));
+  });
+  test('of two widths that both take the panes the cheaper one wins, whatever their order; one that takes more panes wins before it', () => {
+    const [narrow, wide] = [
+      { widthMm: 600, pricePerM: '1.00' },
+      { widthMm: 1220, pricePerM: '9.00' },
+    ] as const;
+    const of = (offers: Film['offers'], w: number) =>
+      materialFor([line({ widthMm: w, heightMm: 700 })], { ...film('Tern Shade 35'), offers }, defaultAllowances, defaultCutSettings).offer?.widthMm;
+    const both = [narrow, wide].map((o) => ({ ...film('Tern Shade 35').offers[0]!, ...o }));
+    for (const offers of [both, both.toReversed()]) {
+      expect(of(offers, 400)).toBe(600);
+      expect(of(offers, 900)).toBe(1220);
+    }
   });
   test('a film with one direction is not turned to save film', () => {
     const panes = [line({ widthMm: 1400, heightMm: 500, count: 6 })];

@@ -22,6 +22,44 @@ describe('laser distance meter', () => {
   });
 });
 
+describe('how the made-up instruments scatter', () => {
+  // a seeded run of many: what the scatter is, not single values
+  const many = (take: (random: () => number) => number) => {
+    const random = seededRandom(11);
+    return spread(Array.from({ length: 4000 }, () => take(random)));
+  };
+  test('a laser scatters more the farther it shoots: its own noise and its share of the length, root of the squares', () => {
+    const at = (mm: number) => many((random) => shootLaser(mm, random)).sigma;
+    // 0.75 mm and 5e-5 of 30 m, and the rounding to whole millimetres
+    expect(at(30_000)).toBeGreaterThan(0.95 * Math.hypot(0.75, 1.5));
+    expect(at(30_000)).toBeLessThan(1.1 * Math.hypot(0.75, 1.5, 0.29));
+    expect(at(1000)).toBeLessThan(0.9);
+  });
+  test('it shows whole steps of its own display, around the distance', () => {
+    const random = seededRandom(5);
+    for (let i = 0; i < 200; i++) expect(shootLaser(903.2, random, { ...usualLaser, stepMm: 5 }) % 5).toBe(0);
+    expect(many((r) => shootLaser(903.2, r, { ...usualLaser, stepMm: 5, noiseMm: 4 })).mean).toBeCloseTo(903.2, 0);
+  });
+  test('a hygrometer scatters about what its sensor has: a tenth or two of a degree, a per cent or so, never beyond 1 to 99', () => {
+    const [air, humidity] = [
+      many((r) => shownAir({ airC: 20.55, humidityPct: 50 }, r).airC),
+      many((r) => shownAir({ airC: 20.55, humidityPct: 50 }, r).humidityPct),
+    ];
+    expect(air.mean).toBeCloseTo(20.55, 1);
+    expect(air.sigma).toBeGreaterThan(0.03);
+    expect(air.sigma).toBeLessThan(0.6);
+    expect(humidity.mean).toBeCloseTo(50, 0);
+    expect(humidity.sigma).toBeGreaterThan(0.3);
+    expect(humidity.sigma).toBeLessThan(4);
+    expect(many((r) => shownAir({ airC: 20, humidityPct: 0 }, r).humidityPct).mean).toBeGreaterThanOrEqual(1);
+  });
+  test('half a lag on the humidity has come on as far as the temperature', () => {
+    const half = followAir({ airC: 10, humidityPct: 90 }, { airC: 20, humidityPct: 40 }, HYGROMETER_LAG_S * Math.LN2);
+    expect(half.airC).toBeCloseTo(15, 9);
+    expect(half.humidityPct).toBeCloseTo(65, 9);
+  });
+});
+
 describe('infrared thermometer', () => {
   test('set to the surface’s own emissivity it shows the surface, whatever stands around', () =>
     fc.assert(

@@ -151,11 +151,20 @@ const careOf = (surface: Surface, found?: FaceFound): Pick<LayPane, 'care' | 'ca
   return { care, careWhy: why };
 };
 
-/** What somebody felt the face of a pane to be, by the newest line in force; null: nobody wrote it down. */
-function foundOn(surfaceId: string, entries: readonly LayEntry[]): FaceFound | null {
-  if (!entries.some((e) => e.kind === 'found' && e.surfaceId === surfaceId)) return null;
-  return linesInForce(entries.filter((e) => e.surfaceId === surfaceId || e.kind === 'correction')).filter((e) => e.kind === 'found').at(-1)?.found ?? null; // prettier-ignore
+/** What is read off a log once for all panes. */
+interface LogReading {
+  readonly set: StepSet;
+  /** What somebody felt the face of a pane to be, by the newest line in force. */
+  readonly found: ReadonlyMap<string, FaceFound>;
 }
+const readings = shelf<LogReading>(Infinity);
+const readingOf = ({ job, stepSets, layEntries, memo }: LayRecords): LogReading =>
+  memo.onceFor(readings, layEntries, [job.firmId, stepSets], () => {
+    const found = new Map<string, FaceFound>();
+    if (layEntries.some((e) => e.kind === 'found'))
+      for (const e of linesInForce(layEntries)) if (e.kind === 'found' && e.surfaceId && e.found) found.set(e.surfaceId, e.found);
+    return { set: stepSetOf(job.firmId, stepSets, layEntries), found };
+  });
 
 interface PaneSheet {
   readonly set: StepSet;
@@ -167,11 +176,12 @@ const sheets = shelf<PaneSheet>(Infinity);
 /** The steps of a pane by the version that its job is worked by. */
 export function sheetOfSurface(surface: Surface, records: LayRecords): PaneSheet | null {
   const known = layPaneOf(surface, records);
-  return known && sheetOf(known, surface, stepSetOf(records.job.firmId, records.stepSets, records.layEntries), records);
+  return known && sheetOf(known, surface, records);
 }
 /** Written once for what is known of the pane (which is known anew with every change of its job), by this set of steps and what somebody felt the face to be. */
-function sheetOf(known: OutlinedPane, surface: Surface, set: StepSet, records: LayRecords): PaneSheet {
-  const found = foundOn(surface.id, records.layEntries);
+function sheetOf(known: OutlinedPane, surface: Surface, records: LayRecords): PaneSheet {
+  const { set, found: all } = readingOf(records);
+  const found = all.get(surface.id) ?? null;
   return records.memo.onceFor(sheets, known, [set.id, records.stepSets, found], () => {
     const pane = { ...known, ...careOf(surface, found ?? undefined) };
     const steps = toldAll(runSheetOf(set, pane, records.job.lay ?? defaultLay), records.job.units);
@@ -244,14 +254,13 @@ const isOf = (piece: Piece, surfaceId: string): boolean => piece.surfaceId === s
 export function layProgress(records: LayRecords): ReadonlyMap<string, PaneProgress> {
   const byPane = new Map<string, LayEntry[]>();
   for (const e of records.layEntries) if (e.surfaceId) byPane.set(e.surfaceId, [...(byPane.get(e.surfaceId) ?? []), e]);
-  const set = stepSetOf(records.job.firmId, records.stepSets, records.layEntries);
   return new Map(
     records.surfaces.flatMap((s): [string, PaneProgress][] => {
       const entries = byPane.get(s.id) ?? [];
       // of a pane that nobody has touched its steps say nothing
       if (entries.length === 0) return canBeLaid(s, records) ? [[s.id, paneProgress([], [])]] : [];
       const known = layPaneOf(s, records);
-      return [[s.id, paneProgress(entries, known ? sheetOf(known, s, set, records).steps : [])]];
+      return [[s.id, paneProgress(entries, known ? sheetOf(known, s, records).steps : [])]];
     }),
   );
 }

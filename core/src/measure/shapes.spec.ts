@@ -244,4 +244,60 @@ describe('outlines that a tape can take', () => {
       }),
       { seed: 2 },
     ));
+  test('boxes hold arcs that turn the other way too, as cut into a side', () =>
+    fc.assert(
+      fc.property(
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        fc.integer({ min: 0, max: 3 }),
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        (bulge, side, turn) => {
+          const corners = [[0, 0], [800, 0], [800, 500], [0, 500]].map(([x, y]) => ({ x: x! * Math.cos(turn) - y! * Math.sin(turn), y: x! * Math.sin(turn) + y! * Math.cos(turn) })); // prettier-ignore
+          const path = corners.map((c, i) => ({ ...c, bulge: i === side ? bulge : 0 }));
+          const [box, flat] = [boxOf(path), flatten(path)];
+          const far = (pick: (q: { x: number; y: number }) => number, most: typeof Math.max) => most(...flat.map(pick));
+          expect(Math.abs(far((q) => q.x, Math.min) - box.minX)).toBeLessThan(0.11);
+          expect(Math.abs(far((q) => q.x, Math.max) - box.maxX)).toBeLessThan(0.11);
+          expect(Math.abs(far((q) => q.y, Math.min) - box.minY)).toBeLessThan(0.11);
+          expect(Math.abs(far((q) => q.y, Math.max) - box.maxY)).toBeLessThan(0.11);
+        },
+      ),
+      { seed: 3 },
+    ));
+  test('a gable from its sill, one slope and its height, whichever slope can be reached (3-4-5 twice)', () => {
+    const tip = (values: Parameters<typeof tapes>[0]) => surveyShape(shape('triangle'), tapes(values)).adjustment?.shape;
+    const left = tip({ widthBottom: 1200, sideLeft: 500, heightMiddle: 400 })!;
+    expect([left[1], left[2]].map((v) => Math.round(v!))).toEqual([300, 400]);
+    const right = tip({ widthBottom: 1200, sideRight: 500, heightMiddle: 400 })!;
+    expect([right[1], right[2]].map((v) => Math.round(v!))).toEqual([900, 400]);
+    // a slope no longer than the height is no slope; just as long, a millimetre in either moves the tip by 28: nothing is claimed
+    expect(tip({ widthBottom: 1200, sideLeft: 380, heightMiddle: 400 })).toBeUndefined();
+    expect(tip({ widthBottom: 1200, sideLeft: 400, heightMiddle: 400 })).toBeUndefined();
+    expect(tip({ widthBottom: 1200, heightMiddle: 400 })).toBeUndefined();
+  });
+  test('an arch whose legs are of two heights leans with them: its crown stands square on the line of its springs', () => {
+    for (const kind of ['arch-flat', 'arch-pointed', 'arch-round'] as const) {
+      const s = shape(kind, { hasLegs: true });
+      const p = kind === 'arch-pointed' ? [900, 12, 800, -8, 760, 780] : kind === 'arch-flat' ? [900, 12, 1000, -8, 940, 230] : [900, 12, 900, -8, 860, 440];
+      const survey = surveyShape(s, perfect(s, p));
+      survey.adjustment!.shape.forEach((v, i) => expect(v).toBeCloseTo(p[i]!, 2));
+      // by hand: the middle of the springs, and the rise at right angles to the line between them
+      const [l, r] = [
+        { x: p[1]!, y: p[2]! },
+        { x: p[0]! + p[3]!, y: p[4]! },
+      ];
+      const c = Math.hypot(r.x - l.x, r.y - l.y);
+      const crown = { x: (l.x + r.x) / 2 - ((r.y - l.y) / c) * p[5]!, y: (l.y + r.y) / 2 + ((r.x - l.x) / c) * p[5]! };
+      const nearest = Math.min(...flatten(shapeModel(s).outline(p)).map((q) => Math.hypot(q.x - crown.x, q.y - crown.y)));
+      expect(nearest).toBeLessThan(25);
+    }
+  });
+  test('each tape is told with what it is taken as: that is what the found shape would read there', () => {
+    const s = shape('rake');
+    const read = perfect(s, [900, 925, 905, 15, 1400]).map((r, i) => ({ ...r, lengthMm: r.lengthMm + [0.6, -0.4, 0.3][i % 3]! }));
+    const { adjustment } = surveyShape(s, read);
+    for (const r of adjustment!.readings) {
+      expect(r.adjustedMm).toBeCloseTo(shapeReading(shapeModel(s), adjustment!.shape, r.measure), 2);
+      expect(r.adjustedMm + r.residualMm).toBeCloseTo(r.readMm, 9);
+    }
+  });
 });

@@ -106,6 +106,21 @@ describe('as few tapes as the method needs', () => {
     expect(both).toContain('only a level or a framing square tells');
   });
 
+  test('where no tape checks another that is said, once, and not where something else is missing already', () => {
+    const says = (t: Tapes) => surveyOpening(readings(t)).cannotCheck.filter((x) => x.includes('No tape here checks another')).length;
+    expect(says(square)).toBe(0);
+    expect(says({ widthTop: 900, widthBottom: 902, heightLeft: 1200 })).toBe(0);
+    expect(says({ widthTop: 900, widthBottom: 900, heightLeft: 1200, heightRight: 1200, diagonalDown: 1500 })).toBe(0);
+  });
+  test('a largest height is no second height: beside one taken by itself it does not count, beside widths alone it does', () => {
+    const beside = surveyOpening(readings({ ...square, heightLargest: 1300 }));
+    expect(beside.status).toBe('agreeing');
+    expect(beside.adjustment!.readings.map((r) => r.measure)).not.toContain('heightLargest');
+    const alone = surveyOpening(readings({ widthTop: 900, widthBottom: 900, heightLargest: 1200 }));
+    expect(boundingBox(alone.outline!).maxY).toBeCloseTo(1200, 0);
+    const wide = surveyOpening(readings({ ...square, widthLargest: 1000 }));
+    expect(wide.adjustment!.readings.map((r) => r.measure)).not.toContain('widthLargest');
+  });
   test('a side and a diagonal are enough for a first size, whichever side it is (3-4-5)', () => {
     const sizeOf = (tapes: Tapes) => boundingBox(surveyOpening(readings(tapes)).outline!);
     const [byHeight, byWidth] = [sizeOf({ heightLeft: 1200, diagonalDown: 1500 }), sizeOf({ widthTop: 900, diagonalUp: 1500 })];

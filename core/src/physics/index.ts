@@ -2,3 +2,4 @@ export * from './sun-position.js';
 export * from './clear-sky.js';
 export * from './moist-air.js';
 export * from './cloud.js';
+export * from './permeation.js';

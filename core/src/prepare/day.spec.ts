@@ -98,6 +98,24 @@ describe('sun on the glass', () => {
     expect(sunny({ horizon: [{ bearingDeg: 0, heightDeg: 40 }] })).toBeLessThan(sunny({}));
     expect([sunny({ isIndoors: true }), sunny({ horizon: [{ bearingDeg: 0, heightDeg: 90 }] })]).toEqual([0, 0]);
   });
+  test('the air told for an hour is that of its middle; between two middles it goes straight, over midnight back to the first', () => {
+    const day = glassDay({ ...westFront, weather: hours((h) => ({ airC: h === 14 ? 20 : h === 15 ? 26 : 10 })) });
+    const at = (hour: number) => day.find((m) => Math.abs(m.hour - hour) < 1e-6)!.airC;
+    expect([at(14.5), at(15.5), at(13.5)]).toEqual([20, 26, 10]);
+    expect(at(15)).toBeCloseTo(23, 9);
+    expect(at(14)).toBeCloseTo(15, 9);
+    expect(at(0)).toBeCloseTo(10, 9);
+  });
+  test('where nobody said which way it looks no sun is reckoned with, only the light from all sides', () => {
+    const day = glassDay({ ...westFront, facadeDeg: null });
+    expect(day.every((m) => m.litFrac === 0 && m.sunWPerM2 === 0 && m.beamWPerM2 === 0)).toBe(true);
+    // it is still lighter, and the glass warmer, at noon than at night
+    expect(day.find((m) => m.hour === 13)!.innerC).toBeGreaterThan(day.find((m) => m.hour === 3)!.innerC);
+  });
+  test('one point of a horizon is a horizon all round', () => {
+    const [one] = [[{ bearingDeg: 90, heightDeg: 25 }]];
+    expect([0, 90, 181, 359].map((b) => horizonDeg(one, b))).toEqual([25, 25, 25, 25]);
+  });
   test('what is typed on site stands in place of the service', () => {
     const day: WeatherDay = { on: '2026-09-14', source: '', isMadeUp: false, sky: 'clear', hours: hours(), nightLowC: 8 };
     const typed = typedOver(day, { ...defaultPrepareSettings.typed, airC: 9, cloudPct: 40, windMPerS: 4 });

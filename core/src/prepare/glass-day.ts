@@ -9,6 +9,7 @@ import {
   settleGlazing,
   stepPanes,
   throughGlazing,
+  type FilmOnFace,
 } from '../choose/index.js';
 import { clearSky, lightOnPlane, lightUnderCloud, sunPosition } from '../physics/index.js';
 import { horizonDeg } from './horizon.js';
@@ -31,6 +32,8 @@ export interface GlassDayInput {
   readonly glazing: Glazing;
   readonly weather: readonly WeatherHour[];
   readonly roomC: number;
+  /** A film that is on already, which takes in sun of its own; left out: the bare pane that is laid on. */
+  readonly film?: FilmOnFace | null;
 }
 
 /** What is so at one moment of the day. */
@@ -118,15 +121,15 @@ export function typedOver(day: WeatherDay, typed: TypedConditions): WeatherHour[
 }
 
 /**
- * Sun on a bare pane and its temperature over a day, every ten minutes: the panes as a row of heat stores, warmed by the sun on
+ * Sun on a pane and its temperature over a day, every ten minutes: the panes as a row of heat stores, warmed by the sun on
  * their lit part, cooled by wind and room. The day is run twice, so that it begins as a day like it would have left the glass.
- * Not weighed: cold sky at night (a clear night leaves the street face a few degrees colder), blinds, the film itself.
+ * Not weighed: cold sky at night (a clear night leaves the street face a few degrees colder), blinds.
  * @source docs/models/day.md; panes and light as in the models of light and heat
  */
 export function glassDay(input: GlassDayInput): GlassMoment[] {
   const { panes, cavities } = settleGlazing(input.glazing);
-  const { betweenPanesWPerM2K, roomEmissivity } = conductances(panes, cavities, null);
-  const absorbed = throughGlazing(panes, null, 'solar').absorbedFrac;
+  const { betweenPanesWPerM2K, roomEmissivity } = conductances(panes, cavities, input.film ?? null);
+  const absorbed = throughGlazing(panes, input.film ?? null, 'solar').absorbedFrac;
   const spread = diffuseShare(panes.length);
   const insideWPerM2K = insideCoefficient(roomEmissivity);
   const steps = (24 * 60) / GLASS_STEP_MINUTES;

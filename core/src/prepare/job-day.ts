@@ -1,5 +1,6 @@
 import type { Exposure, Film, Firm, Job, Place, PrepareSettings, Reading, Surface, WeatherDay } from '@yellow-pane/contracts';
 import { uprightBendOf } from '../cut/index.js';
+import { filmOnFace } from '../choose/index.js';
 import { surveySurface } from '../form/index.js';
 import { boundingBox, pathArea, pathLength } from '../geometry/index.js';
 import { contentHash, dayStartMs, type Memo } from '../ground/index.js';
@@ -49,8 +50,9 @@ export function workAsked(surface: Surface, film: Film | null, settings: Prepare
 /**
  * Sun, glass and verdict of one pane on a day.
  * @param known the weather of that day; null: nobody knows it, then only glass between two rooms has a verdict
+ * @param isLaid the film is on already
  */
-export function dayOfPane(surface: Surface, records: DayRecords, settings: PrepareSettings, known: WeatherDay | null, on: string): PaneDay {
+export function dayOfPane(surface: Surface, records: DayRecords, settings: PrepareSettings, known: WeatherDay | null, on: string, isLaid = false): PaneDay {
   const missing = (text: string): PaneDay => ({ ok: false, surfaceId: surface.id, missing: text });
   const { outline } = surveySurface(surface, records).survey;
   const { job } = records;
@@ -81,6 +83,7 @@ export function dayOfPane(surface: Surface, records: DayRecords, settings: Prepa
       glazing: surface.glazing,
       weather: typedOver(weather, settings.typed),
       roomC: asked.roomC,
+      film: isLaid && film ? filmOnFace(film, surface.glazing.panes.length, surface.filmFace) : null,
     }),
     asked,
   );
@@ -98,8 +101,8 @@ export interface DayBand {
   readonly day: PaneDay;
 }
 
-/** One band for each facade of the job, in the order of walking. */
-export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weather: WeatherDay | null, on: string): DayBand[] {
+/** One band for each facade of the job, in the order of walking. @param isLaid the film is on already */
+export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weather: WeatherDay | null, on: string, isLaid = false): DayBand[] {
   const groups = new Map<string, Surface[]>();
   for (const s of records.surfaces) {
     if (!s.filmId) continue;
@@ -117,7 +120,7 @@ export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weath
       facadeDeg: s.exposure?.facadeDeg ?? null,
       isIndoors: s.exposure?.isIndoors ?? false,
       surfaceIds: list.map((x) => x.id),
-      day: dayOfPane(s, records, settings, weather, on),
+      day: dayOfPane(s, records, settings, weather, on, isLaid),
     };
   });
 }

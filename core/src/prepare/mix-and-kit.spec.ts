@@ -33,6 +33,8 @@ describe('what goes into the bottles', () => {
   });
   test('small volumes in what a hand has', () => {
     expect(spoonedText(0.3, 'soap-drops')).toBe('6 drops');
+    // to a millilitre and a half they are counted, from there on spooned
+    expect([spoonedText(1.4, 'soap-drops'), spoonedText(1.5, 'soap-drops')].map((t) => t.includes('drops'))).toEqual([true, false]);
     expect(spoonedText(7.5, 'shampoo-bottle')).toBe('1½ teaspoons');
     expect(spoonedText(15, 'shampoo-bottle')).toBe('1 tablespoon');
     expect(spoonedText(30, 'shampoo-gallon')).toBe('2 tablespoons');
@@ -133,6 +135,16 @@ describe('the van', () => {
     expect(high.howMuch).toBe('to stand at 1.50 m');
     expect(high.why).toContain('B: top edge up to 3.60 m');
     expect(high.caution).toContain('slippery');
+  });
+  test('what ends just where a person reaches needs no ladder, a millimetre more does', () => {
+    expect(line('ladder', pane('A', 600, 1900))).toBeUndefined();
+    expect(line('ladder', pane('A', 600, 1901))).toBeDefined();
+  });
+  test('silicone for every metre of frame where it stands proud, and of no other pane', () => {
+    expect(line('silicone', pane('A', 600, 1200))).toBeUndefined();
+    const some = line('silicone', pane('A', 600, 1200, { frame: 'silicone' }), pane('B', 500, 900, { frame: 'silicone' }), pane('C', 500, 900))!;
+    expect(some.howMuch).toBe('6.4 m');
+    expect(some.why).toMatch(/^A, B/);
   });
   test('big pieces bring a second person; a height that nobody said is asked for', () => {
     expect(line('second-person', pane('A', 900, 1700))).toBeUndefined();

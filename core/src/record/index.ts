@@ -1,2 +1,3 @@
 export * from './apply.js';
 export * from './undo.js';
+export * from './erase.js';

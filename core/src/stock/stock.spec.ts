@@ -47,6 +47,21 @@ describe('length of film on a roll', () => {
     expect(rollLength({ how: 'full-roll', outsideMm: 150, coreMm: 90, fullOutsideMm: 140, fullLengthM: 30 }, 0)).toMatchObject({ ok: false });
     expect(value(rollLength({ how: 'diameter', outsideMm: 80, coreMm: 80, thicknessUm: 100 }, 0)).lengthM).toBe(0);
   });
+  test('nothing is made up from what was not typed: a diameter or thickness of nothing is asked for, not divided by', () => {
+    const by = (d: number, c: number, um: number) => rollLength({ how: 'diameter', outsideMm: d, coreMm: c, thicknessUm: um }, 0);
+    for (const [d, c] of [[0, 80], [120, 0], [0, 0], [-1, 80], [Number.NaN, 80]] as const) expect(by(d, c, 100)).toMatchObject({ ok: false, message: expect.stringContaining('Both diameters') }); // prettier-ignore
+    for (const um of [0, -5, Number.NaN]) expect(by(120, 80, um)).toMatchObject({ ok: false, message: expect.stringContaining('thickness') });
+    expect(rollLength({ how: 'full-roll', outsideMm: 90, coreMm: 90, fullOutsideMm: 90, fullLengthM: 30 }, 0)).toMatchObject({ ok: false });
+  });
+  test('by diameter too: half a millimetre at the callipers and 5 % of the thickness, as slips to first order', () => {
+    const at = (d: number, c: number, um: number) => value(rollLength({ how: 'diameter', outsideMm: d, coreMm: c, thicknessUm: um }, 0));
+    const base = at(130, 85, 60);
+    const slopes = [at(130.25, 85, 60).lengthM - at(129.75, 85, 60).lengthM, at(130, 85.25, 60).lengthM - at(130, 84.75, 60).lengthM, (at(130, 85, 58.5).lengthM - at(130, 85, 61.5).lengthM) / 1]; // prettier-ignore
+    expect(base.sigmaM / Math.hypot(...slopes)).toBeCloseTo(1, 2);
+    // of a thick film wound on little, the callipers count, not the thickness
+    const few = at(86, 85, 400);
+    expect(few.sigmaM).toBeGreaterThan(few.lengthM * 0.3);
+  });
 });
 
 test('a length that is known is taken as it is, without doubt', () =>
@@ -61,6 +76,17 @@ describe('the book of a roll', () => {
     expect(availableForJobMm(roll, book, 'mine')).toBe(30_000 - 150 - 8000);
     expect(availableForJobMm(roll, { ...book, entries: [] }, 'mine')).toBe(30_000 - 150 - 8000);
     expect(freeMm(roll, book)).toBe(24_850 - 11_000);
+  });
+  test('a promise counts on its own roll only, and not once it was taken back', () => {
+    const elsewhere = { ...promise('other', 8000), rollId: 'another' };
+    const lifted = { ...promise('third', 4000), deletedAt: '2026-09-15T09:00:00Z' };
+    const book = { entries: [], reservations: [elsewhere, lifted] };
+    expect([availableForJobMm(roll, book, 'mine'), freeMm(roll, book)]).toEqual([30_000 - 150, 30_000]);
+    // 29 m of its own on top: neither of the two stands in its way, nor is it named
+    expect(bookFault(roll, { entries: [], reservations: [elsewhere, lifted, promise('a', 29_000)] }, { a: 'Tern Point' })).toBeNull();
+    expect(bookFault(roll, { entries: [], reservations: [elsewhere, lifted, promise('a', 31_000)] }, { a: 'Tern Point' })).toContain(
+      '31.00 m would be promised (Tern Point 31.00 m)',
+    );
   });
   test('the crooked start is lost once, by the first job at the roll', () => {
     expect(availableForJobMm(roll, { entries: [entry(1, -5150, 'first')], reservations: [] }, 'second')).toBe(24_850);
@@ -115,6 +141,10 @@ describe('leftovers', () => {
     expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'far' })).toBe('none');
     expect(edgesOfRest({ yMm: 0, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'near' })).toBe('near');
     expect(edgesOfRest({ yMm: 1224, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'near' })).toBe('none');
+    expect(edgesOfRest({ yMm: 1224, alongMm: 900, acrossMm: 300 }, { ...roll, edges: 'far' })).toBe('far');
+    // a knife’s half millimetre from the edge is a cut edge, what is nearer is the roll’s own
+    expect([0.4, 0.5].map((yMm) => edgesOfRest({ yMm, alongMm: 900, acrossMm: 300 }, roll))).toEqual(['near', 'none']);
+    expect([1223.6, 1223.5].map((yMm) => edgesOfRest({ yMm, alongMm: 900, acrossMm: 300 }, roll))).toEqual(['far', 'none']);
   });
   test('counts for its share of new film by area: half the width, 40 %', () =>
     expect(Number(leftoverPricePerM(roll, 762, rule))).toBeCloseTo(13.6 * 0.5 * 0.4, 6));

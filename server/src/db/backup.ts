@@ -30,6 +30,16 @@ export async function writeBackup(open: Pick<OpenDatabase, 'dump'>, dataDir: str
   return file;
 }
 
+/** Names of the backups that are there, oldest kind first. */
+export function backupsIn(dataDir: string): string[] {
+  const dir = join(dataDir, 'backups');
+  return existsSync(dir)
+    ? readdirSync(dir)
+        .filter((n) => /\.(tar|json)\.gz$/.test(n))
+        .sort()
+    : [];
+}
+
 /** True when no daily backup of this day (UTC) is there yet. */
 export function needsDaily(dataDir: string, now: Date): boolean {
   const dir = join(dataDir, 'backups');

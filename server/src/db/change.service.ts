@@ -10,7 +10,7 @@ import {
   type RecordKind,
   type UndoRequest,
 } from '@yellow-pane/contracts';
-import { inverseOf, othersOnTheSame, patchedRecord, reversalOf } from '@yellow-pane/core';
+import { inverseOf, othersOnTheSame, patchedRecord, reversalOf, scrubbed, type Erasing } from '@yellow-pane/core';
 import { Refusal } from '../problem.js';
 import type { Journal } from './journal.js';
 import { breathe } from '../breathe.js';
@@ -30,6 +30,12 @@ export interface Replayed {
   /** Lines of the journal that do not read, and where they were set aside. */
   readonly unreadableCount: number;
   readonly unreadableFile: string | null;
+}
+/** How a change is written: undone or redone, without a look at the history, or erasing. */
+interface WayToWrite {
+  readonly undoesId?: string;
+  readonly isQuiet?: boolean;
+  readonly erasings?: readonly Erasing[];
 }
 const REPLAY_BATCH = 100;
 /** Devices whose last number is kept. @source house rule: more than any firm has in hand */
@@ -77,7 +83,38 @@ export class ChangeService {
 
   /** @param isQuiet nobody asks what can be undone next: the history is not looked through */
   apply(draft: ChangeDraft, isQuiet = false): Promise<ChangeAnswer> {
-    return this.inTurn(() => this.write(draft, null, false, isQuiet));
+    return this.inTurn(() => this.write(draft, { isQuiet }));
+  }
+
+  /**
+   * A change that takes something out of the records for good, and out of the history and the journal with it. It cannot be undone. Where a crash leaves the
+   * journal ahead of the database, the next start replays it, and `finishErasure` does the history again.
+   */
+  erase(draft: ChangeDraft, erasings: readonly Erasing[]): Promise<ChangeAnswer> {
+    return this.inTurn(async () => {
+      const answer = await this.write(draft, { isQuiet: true, erasings });
+      this.forget();
+      return answer;
+    });
+  }
+
+  /** Takes out of the history what a database that lost its last changes may have kept there. @param upTo the revision of the erasure */
+  finishErasure(erasings: readonly Erasing[], upTo: number): Promise<void> {
+    return this.inTurn(() => this.records.transaction((tx) => this.scrubHistory(tx, erasings, upTo)));
+  }
+
+  private scrubHistory(tx: RecordsRepository, erasings: readonly Erasing[], upTo: number): Promise<void> {
+    return tx.rewriteChanges(
+      erasings.map((e) => e.id),
+      upTo,
+      (c) => scrubbed(c, erasings),
+    );
+  }
+  private scrubJournal(erasings: readonly Erasing[], upTo: number): void {
+    this.journal?.scrub(
+      erasings.map((e) => e.id),
+      (c) => (c.revision <= upTo ? scrubbed(c, erasings) : c),
+    );
   }
 
   undo(jobId: string, request: UndoRequest): Promise<ChangeAnswer> {
@@ -152,17 +189,20 @@ export class ChangeService {
       label,
       patches: reversalOf(target),
     };
-    return this.write(draft, target.id, true);
+    return this.write(draft, { undoesId: target.id });
   }
 
-  private async write(sent: ChangeDraft, undoesId: string | null, isReversal: boolean, isQuiet = false, isSecondTry = false): Promise<ChangeAnswer> {
+  private async write(sent: ChangeDraft, way: WayToWrite, isSecondTry = false): Promise<ChangeAnswer> {
+    const { undoesId = null, isQuiet = false, erasings = null } = way;
+    const isReversal = undoesId !== null;
+    const isFree = isReversal || erasings !== null;
     const draft = received(sent, this.now());
     // what was sent before is told again, also under a further number: a page that was left before it was answered counts anew
     const before = await this.records.changeById(draft.id);
     if (before) return this.toldAgain(before, draft);
     const last = this.lastSeqs.get(draft.deviceId) ?? (await this.records.lastDeviceSeq(draft.deviceId));
     if (draft.deviceSeq !== last + 1) throw new Refusal('sequence-gap', `This device’s next change is number ${last + 1}; number ${draft.deviceSeq} came.`);
-    if (!isReversal) await this.refuseConflict(draft);
+    if (!isFree) await this.refuseConflict(draft);
     let change: Change | null = null;
     try {
       change = await this.records.transaction(async (plain) => {
@@ -172,11 +212,11 @@ export class ChangeService {
         const patches: Patch[] = [];
         for (const [i, asked] of draft.patches.entries()) {
           if (i > 0 && i % PATCHES_IN_A_ROW === 0) await breathe();
-          const patch = isReversal ? asked : await superseding(tx, asked);
+          const patch = isFree ? asked : await superseding(tx, asked);
           await bound(tx, patch, i, draft.jobId);
-          const { written, back } = await this.checkedPatch(tx, patch, i, isReversal);
+          const { written, back } = await this.checkedPatch(tx, patch, i, isFree);
           patches.push(written);
-          if (back) inverse.push(back);
+          if (back && !erasings) inverse.push(back);
         }
         if (!this.people.has(draft.personId) && !(await tx.find('person', draft.personId)))
           throw new Refusal('bad-input', undefined, [{ path: 'personId', message: 'Nobody with this id works here.' }]);
@@ -192,9 +232,11 @@ export class ChangeService {
           at: this.now().toISOString(),
         };
         await tx.flush();
+        if (erasings) await this.scrubHistory(tx, erasings, written.revision);
         await tx.addChange(written);
         this.journal?.append(written);
         change = written;
+        if (erasings) this.scrubJournal(erasings, written.revision);
         return written;
       });
     } catch (error) {
@@ -204,7 +246,7 @@ export class ChangeService {
       if (change) this.journal?.void(draft.id);
       if (change) throw error;
       // another process may have written: what this one knew of the record was old
-      if (isTaken(error) && !isSecondTry) return this.write(sent, undoesId, isReversal, isQuiet, true);
+      if (isTaken(error) && !isSecondTry) return this.write(sent, way, true);
       throw error;
     }
     this.top = (change as Change).revision;
@@ -246,7 +288,7 @@ export class ChangeService {
    * Validates and applies one patch.
    * @returns the patch as it was written, by the schema; and its inverse, or null for a fact, which stands even when its change is undone
    */
-  private async checkedPatch(tx: RecordsRepository, patch: Patch, index: number, isReversal: boolean): Promise<{ written: Patch; back: Patch | null }> {
+  private async checkedPatch(tx: RecordsRepository, patch: Patch, index: number, isFree: boolean): Promise<{ written: Patch; back: Patch | null }> {
     const schema = schemaOf(patch.kind);
     const bad = (message: string, path = ''): never => {
       throw new Refusal('bad-input', undefined, [{ path: `patches[${index}]${path}`, message }]);
@@ -258,7 +300,7 @@ export class ChangeService {
     } else {
       if (!old) return bad('There is no such record.');
       if (!(patch.field in schema.shape) || patch.field === 'id') return bad(`“${patch.field}” is not a field that can be set.`, '.field');
-      if (!isReversal) refuseFactEdit(patch.kind, patch.field, old);
+      if (!isFree) refuseFactEdit(patch.kind, patch.field, old);
     }
     const read = schema.safeParse(patchedRecord(old, patch));
     if (!read.success) {

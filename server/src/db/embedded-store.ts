@@ -1,6 +1,6 @@
 import type { Logger } from 'pino';
 import { needsDaily, stampOf, writeBackup } from './backup.js';
-import { openInFolder } from './database.js';
+import { clearOut, openInFolder } from './database.js';
 import { Journal } from './journal.js';
 import { takeLock } from './lock.js';
 import type { Store } from './store.js';
@@ -34,6 +34,7 @@ export async function embeddedStore(dataDir: string, now: () => Date, log: Pick<
         // a full disk must not keep the bench from stopping; the older backups are all still there
         await writeBackup(open, dataDir, 'stop', at).catch((error: unknown) => log.error({ err: error }, 'no backup on this stop'));
       },
+      clearOut: () => clearOut(open.db),
       watch: () => undefined,
       close: async () => {
         await open.close();

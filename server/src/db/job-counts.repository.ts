@@ -44,7 +44,10 @@ export class JobCountsRepository {
   ): Promise<{ jobs: ListedJob[]; total: number }> {
     const still = new Date(now.getTime() - STILL_DUE_DAYS * DAY_MS).toISOString().slice(0, 10);
     const words = (asked.search ?? '').split(/\s+/).filter(Boolean);
-    const named = words.map((w): SQL => sql` and (name ilike ${anywhere(w)} or customer ilike ${anywhere(w)} or address ilike ${anywhere(w)})`);
+    const named = words.map(
+      (w): SQL => sql` and (name ilike ${anywhere(w)} or customer ilike ${anywhere(w)} or address ilike ${anywhere(w)}
+      or id in (select job_id from lay_entry where lot is not null and lot ilike ${anywhere(w)}))`,
+    );
     const where = sql`deleted_at is null${sql.join(named)}`;
     const order = sql`order by case when due_on >= ${still} then 0 when due_on is null then 1 else 2 end,
       case when due_on >= ${still} then due_on end, case when due_on < ${still} then due_on end desc, case when due_on is null then created_at end desc, lower(name), id`;

@@ -139,6 +139,41 @@ export class Journal {
     syncDirectory(this.dir);
   }
 
+  /**
+   * Writes every segment anew in which `rewrite` changes a line, whole and synced before it takes the place of the old one. A line that does not read
+   * may hold what has to go: it goes too.
+   * @param ids records that something is taken out of
+   * @param rewrite gives the very same change where nothing is to be changed
+   */
+  scrub(ids: readonly string[], rewrite: (change: Change) => Change): void {
+    for (const name of [...this.segments(), 'journal.ndjson']) {
+      const file = join(this.dir, name);
+      let isSame = true;
+      const texts = readFileSync(file, 'utf8').split('\n');
+      const lines = texts.flatMap((text) => {
+        if (text === '') return [];
+        const { lines, isWhole } = linesIn(text);
+        if (!isWhole && ids.some((id) => text.includes(id))) isSame = false;
+        return lines.map((line) => {
+          if ('void' in line) return JSON.stringify(line);
+          const change = rewrite(line.change);
+          isSame &&= change === line.change;
+          return JSON.stringify({ change });
+        });
+      });
+      if (isSame) continue;
+      if (name === 'journal.ndjson') closeSync(this.handle);
+      try {
+        writeDurably(file, lines.map((l) => `${l}\n`).join(''), { disk: this.disk });
+      } finally {
+        if (name === 'journal.ndjson') {
+          this.handle = openSync(this.file, 'a', 0o600);
+          this.size = this.before = fstatSync(this.handle).size;
+        }
+      }
+    }
+  }
+
   close(): void {
     closeSync(this.handle);
   }

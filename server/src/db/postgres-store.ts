@@ -248,6 +248,8 @@ export async function postgresStore(url: string, dataDir: string, now: () => Dat
       if (needsDaily(dataDir, at)) await writeExport(records, dataDir, 'daily', at);
     },
     atStop: async () => undefined,
+    // row versions go with the server’s own vacuum, its log with its operator’s archive (docs/operations.md)
+    clearOut: async () => undefined,
     close: open.close,
   };
 }

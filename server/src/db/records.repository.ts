@@ -181,6 +181,16 @@ export class RecordsRepository {
     return (found.rows as { id: string; last: number | string }[]).map((r) => ({ jobId: r.id, last: Number(r.last) }));
   }
 
+  /** Jobs with a line of a kind in their log, the last changed first, so many at most, each with its last revision. */
+  async jobsWithLine(kind: RecordOf<'layEntry'>['kind'], most: number): Promise<{ jobId: string; last: number }[]> {
+    const found = await this.db.execute(sql`
+      select j.id, c.position as last from job j
+      cross join lateral (select position from change where job_id = j.id order by position desc limit 1) c
+      where j.deleted_at is null and exists (select 1 from lay_entry where job_id = j.id and kind = ${kind})
+      order by c.position desc limit ${most}`);
+    return (found.rows as { id: string; last: number | string }[]).map((r) => ({ jobId: r.id, last: Number(r.last) }));
+  }
+
   async existing(kind: RecordKind, ids: readonly string[]): Promise<Set<string>> {
     if (ids.length === 0) return new Set();
     const rows = await this.db
@@ -243,6 +253,58 @@ export class RecordsRepository {
     const { revision, ...rest } = change;
     await this.db.insert(changes).values({ ...rest, position: revision });
     await forgetCounts(this.db, change);
+  }
+
+  /**
+   * Writes the history anew where `rewrite` changes a change; everything else of it stays.
+   * @param ids records that it looks at: changes that name none of them are not read
+   * @param upTo the last revision that is looked at
+   */
+  async rewriteChanges(ids: readonly string[], upTo: number, rewrite: (change: Change) => Change): Promise<void> {
+    const named = ids.map((id) => sql`${changes.patches}::text like ${`%${id}%`} or ${changes.inverse}::text like ${`%${id}%`}`);
+    const rows = await this.db
+      .select()
+      .from(changes)
+      .where(and(sql`${changes.position} <= ${upTo}`, or(...named)));
+    for (const row of rows) {
+      const [old, now] = [toChange(row), rewrite(toChange(row))];
+      if (now !== old) await this.db.update(changes).set({ label: now.label, patches: now.patches, inverse: now.inverse }).where(eq(changes.position, row.position)); // prettier-ignore
+    }
+  }
+
+  /** Lines of the log by which something was erased, each with the revision of its change. */
+  async erasedBy(): Promise<{ line: RecordOf<'layEntry'>; revision: number }[]> {
+    const rows = await this.db.select({ body: layEntries.body }).from(layEntries).where(eq(layEntries.kind, 'erased'));
+    const out: { line: RecordOf<'layEntry'>; revision: number }[] = [];
+    for (const { body } of rows) {
+      const line = body as unknown as RecordOf<'layEntry'>;
+      const by = await this.db
+        .select({ position: changes.position })
+        .from(changes)
+        .where(and(eq(changes.jobId, line.jobId), sql`${changes.patches}::text like ${`%${line.id}%`}`))
+        .orderBy(asc(changes.position))
+        .limit(1);
+      if (by[0]) out.push({ line, revision: by[0].position });
+    }
+    return out;
+  }
+
+  /** How many lines of any log hold a photo. */
+  async linesWithPhoto(photo: string): Promise<number> {
+    const rows = await this.db
+      .select({ n: sql<number>`count(*)::int` })
+      .from(layEntries)
+      .where(sql`${layEntries.body}->>'photo' = ${photo}`);
+    return rows[0]!.n;
+  }
+
+  /** Prices that became a job. */
+  async quotesOfJob(jobId: string): Promise<RecordOf<'quote'>[]> {
+    const rows = await this.db
+      .select({ body: quotes.body })
+      .from(quotes)
+      .where(sql`${quotes.body}->>'jobId' = ${jobId}`);
+    return rows.map((r) => r.body as unknown as RecordOf<'quote'>);
   }
 
   async revision(): Promise<number> {

@@ -17,6 +17,8 @@ export interface Store {
   daily(now: Date, settled: () => Promise<unknown>): Promise<void>;
   /** What is due at a stop, before it is closed. */
   atStop(now: Date): Promise<void>;
+  /** After an erasure: what rows were before goes off the disk, as far as that is this process’s to do. */
+  clearOut(): Promise<void>;
   /** Gives the records free for another process. */
   close(): Promise<void>;
   /** Tells of what may befall a place that others can reach too. */

@@ -88,8 +88,22 @@ export const plotRuns = pgTable('plot_run', { ...record, jobId: uuidOf('job_id',
 export const stepSets = pgTable('step_set', { ...record, firmId: uuidOf('firm_id', 'firmId') });
 export const layEntries = pgTable(
   'lay_entry',
-  { ...record, jobId: uuidOf('job_id', 'jobId'), surfaceId: uuidOf('surface_id', 'surfaceId'), kind: textOf('kind', 'kind') },
-  (t) => [index('lay_entry_job').on(t.jobId)],
+  {
+    ...record,
+    jobId: uuidOf('job_id', 'jobId'),
+    surfaceId: uuidOf('surface_id', 'surfaceId'),
+    kind: textOf('kind', 'kind'),
+    lot: text('lot').generatedAlwaysAs(sql.raw("(body->'roll'->>'lot')")),
+  },
+  (t) => [
+    index('lay_entry_job').on(t.jobId),
+    index('lay_entry_lot')
+      .on(t.lot)
+      .where(sql`lot is not null`),
+    index('lay_entry_called')
+      .on(t.jobId)
+      .where(sql`kind = 'called'`),
+  ],
 );
 
 /** The history: every edit, in the order it was applied. `position` is the revision. */

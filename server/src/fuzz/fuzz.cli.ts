@@ -19,8 +19,12 @@ async function main(): Promise<void> {
   await setUpBench(app, 'demo');
   const doc = await app.jobs.open(demoId(100));
   const ids = [100, 101, 102].map(demoId).concat(demoPersons.map((p) => p.id), doc.firm.id, doc.surfaces.slice(0, 20).map((s) => s.id), doc.films.map((f) => f.id), doc.rolls.map((r) => r.id)); // prettier-ignore
-  const result = await fuzz(app, ids, await examplesFor(app, demoId(101), demoId(102)), count, seed, (n) => process.stdout.write(`${n} of ${count}\n`));
-  process.stdout.write(`${JSON.stringify(result.byStatus)}, slowest ${result.slowestCpuMs.toFixed(0)} ms of the processor\n`);
+  const result = await fuzz(app, ids, await examplesFor(app, demoId(101), demoId(102)), `/api/jobs/${demoId(100)}/cut-list.csv`, count, seed, (n) =>
+    process.stdout.write(`${n} of ${count}\n`),
+  );
+  process.stdout.write(
+    `${JSON.stringify(result.byStatus)}, slowest ${result.slowestCpuMs.toFixed(0)} ms of the processor, the heaviest proper question ${result.heaviestCpuMs.toFixed(0)} ms\n`,
+  );
   for (const f of result.findings.slice(0, 50)) process.stdout.write(`${f.what} (${f.status}, ${f.cpuMs.toFixed(0)} ms): ${f.call}\n  ${f.sent}\n`);
   process.stdout.write(`${result.count - result.findings.length} passed, ${result.findings.length} failed\n`);
   await compute.close();

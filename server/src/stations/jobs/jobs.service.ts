@@ -23,7 +23,7 @@ import {
   type StepSet,
   type StockView,
 } from '@yellow-pane/contracts';
-import { dropKey, freeMm, inWalkingOrder, Memo, panesReadyToLay, piecesCutShort, surveySurface } from '@yellow-pane/core';
+import { dropKey, freeMm, inWalkingOrder, Memo, panesReadyToLay, piecesCutShort, surveySurface, type Erasing } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import type { JobCount, JobCountsRepository } from '../../db/job-counts.repository.js';
@@ -288,7 +288,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 6,
+      formatVersion: 8,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),
@@ -371,7 +371,20 @@ export class JobsService {
     return next;
   }
 
-  private async make(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[]): Promise<void> {
+  /** As `change`, for one that takes something out of the records for good. */
+  erase(jobId: string, who: { personId: string; deviceId: string }, label: string, patches: Patch[], erasings: readonly Erasing[]): Promise<void> {
+    const next = this.making.then(() => this.make(jobId, who, label, patches, erasings));
+    this.making = next.catch(() => undefined);
+    return next;
+  }
+
+  private async make(
+    jobId: string,
+    who: { personId: string; deviceId: string },
+    label: string,
+    patches: Patch[],
+    erasings: readonly Erasing[] | null = null,
+  ): Promise<void> {
     const draft: ChangeDraft = {
       id: uuidv7(),
       jobId,
@@ -382,7 +395,7 @@ export class JobsService {
       label: label.slice(0, 120),
       patches,
     };
-    await this.changes.apply(draft, true);
+    await (erasings ? this.changes.erase(draft, erasings) : this.changes.apply(draft, true));
   }
 
   /** A large import as several changes one after another, so that nobody waits for all of it: each can be undone, the last one first. */
@@ -402,6 +415,10 @@ function withNewIds(file: JobFile): JobFile {
   const renamed = new Map([...new Set([...own, ...groups])].map((old) => [old, uuidv7()]));
   const text = JSON.stringify(file).replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, (old) => renamed.get(old) ?? old);
   const copy = JSON.parse(text) as JobFile;
+  // what was sealed was the job that this is a copy of
+  copy.layEntries = copy.layEntries.map(({ acceptance, ...e }) =>
+    acceptance ? { ...e, kind: 'note', text: 'Taken over, in the job that this is a copy of.' } : e,
+  );
   // a tick names its drop by the ends of its pieces' ids
   const dropNames = new Map(
     file.plans.flatMap((plan, i) =>

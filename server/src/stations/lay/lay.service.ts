@@ -6,8 +6,12 @@ import {
   timedPanes,
   type TimedPane,
   linesInForce,
+  lookText,
+  pinNames,
+  pinStateWords,
   rollOfPane,
   sheetOfSurface,
+  spreadNames,
   shrinkRequestOf,
   strokesAskedOf,
   stepSetOf,
@@ -132,7 +136,7 @@ export class LayService {
         person: doc.persons.find((p) => p.id === e.personId)?.name ?? '',
         kind: e.kind,
         step: e.stepKey ?? '',
-        text: e.problem ? `${e.problem.kind} ${e.text}`.trim() : e.text,
+        text: textOf(e),
         glassC: e.reading?.valueC ?? '',
         lot: e.roll?.lot ?? '',
         photo: e.photo ?? '',
@@ -153,6 +157,17 @@ export class LayService {
     const rates = (await this.records.all('rates')).sort((a, b) => b.version - a.version)[0];
     return rates ? learnMinutes(timed, rates) : [];
   }
+}
+
+/** What a line says, in one cell. */
+function textOf(e: LayEntry): string {
+  if (e.erased) return `erased on request, ${e.erased.at.slice(0, 10)}`;
+  if (e.acceptance) return `taken over, seal ${e.acceptance.seal.slice(0, 16)} ${e.text}`.trim();
+  if (e.problem) return `${e.problem.kind} ${e.text}`.trim();
+  if (e.look) return lookText(e.look);
+  if (e.pin) return [pinNames[e.pin.kind], spreadNames[e.pin.spread], ...(e.pin.sizeMm === null ? [] : [`${e.pin.sizeMm} mm`])].join(', ');
+  if (e.news) return [...Object.entries(e.news.answers).map(([q, a]) => `${q}: ${a}`), ...(e.news.state ? [pinStateWords[e.news.state]] : [])].join(', ');
+  return e.text;
 }
 
 const plain = (answer: SqueegeeAnswer): SqueegeeResult => structuredClone(answer) as SqueegeeResult;
@@ -183,7 +198,13 @@ export const layGuard =
       bad('correctsId', 'A correction names the line that it corrects, and only a correction does.');
     if (entry.kind === 'problem' && !entry.problem) bad('problem', 'Say what is wrong.');
     if ((entry.kind === 'found') !== (entry.found !== null)) bad('found', 'Say what the face is, in a line of that kind.');
-    if (entry.kind === 'signed' && !entry.signature) bad('signature', 'A signature is missing.');
-    if (entry.kind === 'photo' && !entry.photo) bad('photo', 'The photo is missing.');
-    if (entry.photo && !photos.has(entry.photo)) bad('photo', 'This photo has not come in yet: send it first.');
+    if ((entry.kind === 'signed' || entry.kind === 'accepted') && !entry.signature && !entry.erased) bad('signature', 'A signature is missing.');
+    if ((entry.kind === 'accepted') !== (entry.acceptance != null)) bad('acceptance', 'Say which panes are taken over, in a line of that kind.');
+    if ((entry.kind === 'erased') !== (entry.erasure != null)) bad('erasure', 'Say what was erased, in a line of that kind.');
+    if (entry.kind === 'called' && !entry.text && !entry.erased) bad('text', 'Write down what the customer says.');
+    if ((entry.kind === 'looked') !== (entry.look != null)) bad('look', 'Say what was seen, in a line of that kind.');
+    if ((entry.kind === 'pin') !== (entry.pin != null)) bad('pin', 'Say what is pinned, in a line of that kind.');
+    if ((entry.kind === 'pin-news') !== (entry.news != null)) bad('news', 'Say of which pin, in a line of that kind.');
+    if (entry.kind === 'photo' && !entry.photo && !entry.erased) bad('photo', 'The photo is missing.');
+    if (entry.photo && !entry.erased && !photos.has(entry.photo)) bad('photo', 'This photo has not come in yet: send it first.');
   };

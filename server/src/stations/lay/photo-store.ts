@@ -57,6 +57,13 @@ export class PhotoStore {
     return readFileSync(this.fileOf(this.dir, photo));
   }
 
+  /** @returns whether there was one */
+  remove(photo: string): boolean {
+    if (!this.dir || !this.has(photo)) return false;
+    rmSync(this.fileOf(this.dir, photo), { force: true });
+    return true;
+  }
+
   private fileOf(dir: string, photo: string): string {
     return join(dir, photo.slice(0, 2), `${photo}.jpg`);
   }

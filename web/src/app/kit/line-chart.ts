@@ -1,7 +1,7 @@
 import { afterRenderEffect, ChangeDetectionStrategy, Component, DestroyRef, type ElementRef, inject, input, viewChild } from '@angular/core';
 import type { Chart as ChartType } from 'chart.js';
 
-/** One curve over the hours of a day. */
+/** One curve over the hours of a day, or over days. */
 export interface Curve {
   readonly name: string;
   readonly color: string;
@@ -10,9 +10,11 @@ export interface Curve {
   readonly width?: number;
   /** Fills down to the axis, or to the curve before. */
   readonly fill?: string;
+  /** To which curve it fills, counted from this one; left out: to the axis. */
+  readonly fillTo?: string;
 }
 
-/** Curves over the hours of a day, drawn by the chart library; the words beside it say the same. */
+/** Curves over the hours of a day, or over days, drawn by the chart library; the words beside it say the same. */
 @Component({
   selector: 'yp-line-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -23,6 +25,8 @@ export class LineChart {
   readonly curves = input.required<readonly Curve[]>();
   readonly label = input.required<string>();
   readonly unit = input.required<string>();
+  /** What stands behind a figure on the lower axis, and how far apart its marks are. */
+  readonly along = input<{ readonly unit: string; readonly step: number }>({ unit: 'h', step: 3 });
   readonly fromHour = input(4);
   readonly toHour = input(22);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
@@ -50,10 +54,12 @@ export class LineChart {
       borderDash: [...(c.dash ?? [])],
       pointRadius: 0,
       tension: 0.25,
-      fill: c.fill ? { target: 'origin', above: c.fill } : false,
+      fill: c.fill ? { target: c.fillTo ?? 'origin', above: c.fill, below: c.fill } : false,
     }));
     if (this.chart) {
       this.chart.data.datasets = datasets;
+      const x = this.chart.options.scales?.['x'];
+      if (x) [x.min, x.max] = [this.fromHour(), this.toHour()];
       this.chart.update('none');
       return;
     }
@@ -73,7 +79,7 @@ export class LineChart {
             type: 'linear',
             min: this.fromHour(),
             max: this.toHour(),
-            ticks: { stepSize: 3, color: ink, font, callback: (v) => `${v} h` },
+            ticks: { stepSize: this.along().step, color: ink, font, callback: (v) => `${v} ${this.along().unit}` },
             grid: { color: '#E6E0D0' },
             border: { color: ink },
           },

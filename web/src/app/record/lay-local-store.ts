@@ -1,7 +1,15 @@
 import { Injectable } from '@angular/core';
-import type { ChangeDraft } from '@yellow-pane/contracts';
+import type { ChangeDraft, Patch } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { LocalStore, type QueuedChange, type RefusedChange } from './local-store';
+
+const ERASED = 'erased on request';
+const isWordless = (p: Patch): boolean => p.op === 'add' && p.value['text'] === ERASED;
+/** The line without what was personal in it: as a note, for a signature without its line is none. */
+const withoutWords = (p: Patch): Patch =>
+  p.op === 'add'
+    ? { ...p, value: { ...p.value, kind: 'note', text: ERASED, photo: null, signature: null, salt: null, acceptance: undefined, pin: undefined, news: undefined, look: undefined } } // prettier-ignore
+    : p;
 
 /** Delivered changes kept here. @source house rule: more than a day's work */
 const MOST_SENT = 500;
@@ -23,6 +31,21 @@ export class LayLocalStore extends LocalStore {
     const count = await tx.objectStore('queue').count();
     await tx.done;
     return count;
+  }
+
+  /** What was erased at the bench goes from this browser too: what it has sent it may have to send again, to a bench that was brought back from a backup. */
+  async forgetWords(entryIds: ReadonlySet<string>): Promise<void> {
+    const tx = (await this.db()).transaction(['sent', 'refused'], 'readwrite', { durability: 'strict' });
+    for (const name of ['sent', 'refused'] as const) {
+      const store = tx.objectStore(name);
+      for (const key of await store.getAllKeys()) {
+        const item = (await store.get(key))!;
+        if (!item.draft.patches.some((p) => entryIds.has(p.id) && !isWordless(p))) continue;
+        const patches = item.draft.patches.map((p) => (entryIds.has(p.id) ? withoutWords(p) : p));
+        await store.put({ ...item, draft: { ...item.draft, label: 'A line of which something was erased', patches } } as never, key);
+      }
+    }
+    await tx.done;
   }
 
   async photo(id: string): Promise<Blob | undefined> {

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
+import type { IDBPDatabase } from 'idb';
 import { TestBed } from '@angular/core/testing';
 import type { ChangeDraft, LayEntry, Sent } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from './api';
@@ -96,7 +97,8 @@ describe('lines of the log on their way to the bench', () => {
     await until(() => queue.waiting() === 0);
     expect(texts()).toEqual(['a', 'b']);
     expect(api.taken.map((d) => d.deviceSeq)).toEqual([1, 2]);
-    expect(localStorage.getItem('yp-lay-pending')).toBeNull();
+    // the mark goes once the queue has been read again and found empty
+    await until(() => localStorage.getItem('yp-lay-pending') === null);
   });
   test('it is shown at once, and its time is the device’s put right by the bench’s clock', async () => {
     const queue = await load();
@@ -215,4 +217,35 @@ describe('lines of the log on their way to the bench', () => {
     await load();
     expect(TestBed.inject(Device).person()!.name).toBe(person);
   });
+});
+
+test('what was erased at the bench goes from this browser too, from what it sent before; the rest of its lines stays, and its numbers', async () => {
+  const queue = await load();
+  const [secret, other] = [await queue.add('Zenobia', { kind: 'note', surfaceId: W1(), stepSetId: 's', text: 'Zenobia has the key' }), await queue.add('note', { kind: 'note', surfaceId: W1(), stepSetId: 's', text: 'frame is soft' })]; // prettier-ignore
+  await until(() => queue.waiting() === 0);
+  expect(secret.salt).toMatch(/^[0-9a-f]{32}$/);
+  const erased = { at: '2026-11-30T10:00:00Z', byEntryId: other.id, commitment: 'a'.repeat(64) };
+  TestBed.inject(RecordStore).hold('the bench says', [
+    { op: 'add', kind: 'layEntry', id: secret.id, value: { ...secret, text: '', salt: null, erased } },
+    { op: 'add', kind: 'layEntry', id: other.id, value: { ...other } },
+  ]);
+  TestBed.tick();
+  const sent = async () => JSON.stringify(await (await (TestBed.inject(LayLocalStore) as unknown as { db(): Promise<IDBPDatabase> }).db()).getAll('sent')); // prettier-ignore
+  await until(async () => !(await sent()).includes('Zenobia'));
+  expect(await sent()).toContain('frame is soft');
+  expect(await sent()).toContain('erased on request');
+});
+
+test('lines whose photo is still on its way are named: the bench gives the photo its name', async () => {
+  const queue = await load();
+  api.isAway = true;
+  const plain = await queue.add('note', { kind: 'note', surfaceId: W1(), stepSetId: 's', text: 'x' });
+  const photo = await queue.add('photo', { kind: 'photo', surfaceId: W1(), stepSetId: 's' }, new Blob(['x']));
+  expect([...(await queue.withPhotoOnTheWay())]).toEqual([photo.id]);
+  // words, a photo or a signature are salted; a bare tap needs none
+  expect([plain.salt, photo.salt, (await queue.add('tap', { kind: 'begin', surfaceId: W1(), stepSetId: 's' })).salt].map((v) => typeof v)).toEqual([
+    'string',
+    'string',
+    'undefined',
+  ]);
 });

@@ -1,4 +1,4 @@
-import { inject, Injectable, type OnDestroy, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, type OnDestroy, signal } from '@angular/core';
 import type { LayEntry } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { Api, ApiProblem } from './api';
@@ -14,6 +14,10 @@ const mayPass = new Set(['offline', 'internal', 'too-many', 'sequence-gap', 'wro
 
 /** What a line of the log is about; who, when and under which steps are added here. */
 export type LayLine = Pick<LayEntry, 'surfaceId' | 'kind' | 'stepSetId'> & Partial<LayEntry>;
+
+/** What is personal in a line goes into the seal as a sum that nobody can guess back. */
+const saltFor = (line: LayLine, photo: Blob | null): { salt?: string } =>
+  line.text || line.signature || photo ? { salt: [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('') } : {};
 
 /**
  * Lines of the log on their way to the bench. A line is in this browser's store before anything says so; it is sent in its turn, by one tab at a
@@ -39,6 +43,14 @@ export class LayQueue implements OnDestroy {
   private isStarted = false;
   private isClosed = false;
   private wake: () => void = () => undefined;
+
+  constructor() {
+    const erased = computed(() => (this.record.doc()?.layEntries ?? []).flatMap((e) => (e.erased ? [e.id] : [])).join()); // prettier-ignore
+    effect(() => {
+      const ids = erased();
+      if (ids) void this.local.forgetWords(new Set(ids.split(','))).catch(() => undefined);
+    });
+  }
 
   ngOnDestroy(): void {
     this.isClosed = true;
@@ -69,7 +81,7 @@ export class LayQueue implements OnDestroy {
     if (!doc || !person) throw new Error('No job is open.');
     const entry: LayEntry = {
       id: uuidv7(), jobId: doc.job.id, personId: person.id, occurredAt: new Date(Date.now() + this.device.clockOffsetMs).toISOString(), clockOffsetMs: this.device.clockOffsetMs, receivedAt: null,
-      stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...line,
+      stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...saltFor(line, photo), ...line,
     }; // prettier-ignore
     const draft = { id: uuidv7(), jobId: doc.job.id, personId: person.id, baseRevision: doc.revision, label: label.slice(0, 120), patches: [{ op: 'add' as const, kind: 'layEntry' as const, id: entry.id, value: { ...entry } }] }; // prettier-ignore
     this.beingKept.update((n) => n + 1);
@@ -88,6 +100,11 @@ export class LayQueue implements OnDestroy {
     this.tabs?.postMessage('added');
     this.wake();
     return entry;
+  }
+
+  /** Lines whose photo has not reached the bench, which gives it its name. */
+  async withPhotoOnTheWay(): Promise<ReadonlySet<string>> {
+    return new Set((await this.local.queued()).flatMap((q) => (q.photoId ? q.draft.patches.map((p) => p.id) : [])));
   }
 
   /** Lines of a job that are still on their way, to be shown as if they were there. */

@@ -1,6 +1,7 @@
 import { computed, inject, Injectable, signal, type Signal } from '@angular/core';
 import { panesReadyToLay, surveySurface, type CutShort, type Survey } from '@yellow-pane/core';
-import { laidPanes } from '@yellow-pane/core/lay';
+import { pinsOf } from '@yellow-pane/core/check';
+import { laidPanes, linesInForce } from '@yellow-pane/core/lay';
 import { RecordStore, type OpenJob } from './record.store';
 import { WorkedOutJob } from './worked-out';
 
@@ -55,6 +56,31 @@ export class JobProgress {
   readonly isKnown = computed(() => this.bySurface().size > 0 || (this.record.doc()?.surfaces.length ?? 0) === 0);
   readonly measuredCount = computed(() => [...this.bySurface().values()].filter((p) => p.isMeasured).length);
   readonly laidCount = computed(() => [...this.bySurface().values()].filter((p) => p.isLaid).length);
+  /** What of the log of checking the stages show: pins that nobody has decided, panes that were seen clear. */
+  private readonly checked = computed(() => {
+    const lines = linesInForce(this.record.doc()?.layEntries ?? []);
+    const laid = laidPanes(lines);
+    const open = pinsOf(lines, null).filter((p) => p.state === 'open' && laid.has(p.entry.surfaceId ?? ''));
+    const clear = new Set<string>();
+    for (const e of lines) {
+      if (e.kind === 'pane-done' && e.surfaceId) clear.delete(e.surfaceId);
+      if (e.kind === 'looked' && e.surfaceId && laid.has(e.surfaceId)) {
+        if (e.look?.water === 'none') clear.add(e.surfaceId);
+        else clear.delete(e.surfaceId);
+      }
+    }
+    const over = new Set<string>();
+    const there = new Set(this.record.doc()?.surfaces.map((s) => s.id));
+    for (const e of lines) {
+      // a new piece was not taken over with the old one
+      if (e.kind === 'pane-done' && e.surfaceId) over.delete(e.surfaceId);
+      if (e.kind === 'accepted') for (const p of e.acceptance?.panes ?? []) if (there.has(p.surfaceId)) over.add(p.surfaceId);
+    }
+    return { open: open.length, clear: clear.size, over: over.size };
+  });
+  readonly openPinCount = computed(() => this.checked().open);
+  readonly clearCount = computed(() => this.checked().clear);
+  readonly handedOverCount = computed(() => this.checked().over);
   readonly cutCount = computed(() => [...this.bySurface().values()].filter((p) => p.isCut).length);
 
   private of({ survey, isSigned }: Surveyed, isCut: boolean, isLaid: boolean): Progress {

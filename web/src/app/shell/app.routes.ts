@@ -7,6 +7,7 @@ export const routes: Routes = [
   { path: 'stock', title: 'Stock', loadComponent: () => import('../stations/stock/stock-page').then((m) => m.StockPage) },
   { path: 'firm', title: 'Firm', loadComponent: () => import('../stations/firm/firm-page').then((m) => m.FirmPage) },
   { path: 'phones', title: 'Phones', loadComponent: () => import('../stations/phones/phones-page').then((m) => m.PhonesPage) },
+  { path: 'call-backs', title: 'Call-backs', loadComponent: () => import('../stations/hand-over/call-backs-page').then((m) => m.CallBacksPage) },
   {
     path: 'jobs/:jobId',
     data: { preload: true },
@@ -23,6 +24,8 @@ export const routes: Routes = [
       { path: 'cut', title: 'Cut', loadComponent: () => import('../stations/cut/cut-page').then((m) => m.CutPage) },
       { path: 'prepare', title: 'Prepare', loadComponent: () => import('../stations/prepare/prepare-page').then((m) => m.PreparePage) },
       { path: 'lay', title: 'Lay', loadComponent: () => import('../stations/lay/lay-page').then((m) => m.LayPage) },
+      { path: 'check', title: 'Check', loadComponent: () => import('../stations/check/check-page').then((m) => m.CheckPage) },
+      { path: 'hand-over', title: 'Hand over', loadComponent: () => import('../stations/hand-over/hand-over-page').then((m) => m.HandOverPage) },
       { path: 'plotter', title: 'Plotter', loadComponent: () => import('../stations/cut/plotter-page').then((m) => m.PlotterPage) },
     ],
   },

@@ -14,6 +14,8 @@ const shippedKeys: readonly KeyAction[] = [
   { id: 'cut', key: '3', label: 'Cut' },
   { id: 'prepare', key: '4', label: 'Prepare' },
   { id: 'lay', key: '5', label: 'Lay' },
+  { id: 'check', key: '6', label: 'Check' },
+  { id: 'hand-over', key: '7', label: 'Hand over' },
   { id: 'up', key: 'ArrowUp', label: 'Surface before' },
   { id: 'down', key: 'ArrowDown', label: 'Next surface' },
   { id: 'new', key: 'n', label: 'New pane' },

@@ -30,7 +30,7 @@ import { RollStrip } from './roll-strip';
 import { Rooms } from './rooms';
 
 /** Keys that take the person to another pane or stage. */
-const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up', 'down', 'new', 'copy']);
+const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'check', 'hand-over', 'up', 'down', 'new', 'copy']);
 
 /** The open job: the stages on a tape at the top, the rooms on the left, the stage at hand, the roll along the bottom. */
 @Component({
@@ -41,7 +41,7 @@ const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up
   template: `
     <div class="flex h-full flex-col">
       <yp-skip-to-work />
-      <header class="flex shrink-0 flex-wrap items-stretch border-b border-line bg-card lg:h-14 lg:flex-nowrap" [class.max-md:hidden]="isLay()">
+      <header class="flex shrink-0 flex-wrap items-stretch border-b border-line bg-card lg:h-14 lg:flex-nowrap" [class.max-md:hidden]="isAtGlass()">
         <a routerLink="/" class="flex h-12 items-center gap-2 pr-3 pl-4 font-bold lg:h-auto lg:pr-4" aria-label="Yellow Pane: all jobs"
           ><yp-logo /><span class="hidden lg:inline">Yellow Pane</span></a
         >
@@ -62,9 +62,9 @@ const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up
               routerLinkActive="tape-here"
               ariaCurrentWhenActive="page"
               queryParamsHandling="preserve"
-              class="relative flex min-w-0 flex-1 flex-col px-1.5 pt-1.5 whitespace-nowrap hover:bg-glass lg:max-w-28 xl:px-3"
+              class="relative flex min-w-0 flex-auto flex-col px-1 pt-1.5 whitespace-nowrap sm:flex-1 sm:px-1.5 hover:bg-glass lg:max-w-28 xl:px-3"
             >
-              <span class="text-[15px] leading-tight">{{ s.name }}</span>
+              <span class="text-[15px] leading-tight max-[389px]:text-[13px]">{{ s.name }}</span>
               <span class="figure truncate text-xs leading-tight text-soft">{{ s.count }}</span>
             </a>
           }
@@ -116,10 +116,10 @@ const leavesThePane = new Set(['measure', 'choose', 'cut', 'prepare', 'lay', 'up
           <yp-rooms class="hidden w-[244px] shrink-0 border-r border-hair lg:flex" [class.flex!]="roomsOpen()" />
           <main class="min-h-0 min-w-0 flex-1 overflow-hidden"><router-outlet /></main>
         </div>
-        @if (!isCut() && !isLay()) {
+        @if (!isCut() && !isAtGlass()) {
           <yp-roll-strip class="hidden shrink-0 md:block" />
         }
-        <button type="button" class="btn m-2 lg:hidden" [class.max-md:hidden]="isLay()" (click)="roomsOpen.set(!roomsOpen())">
+        <button type="button" class="btn m-2 lg:hidden" [class.max-md:hidden]="isAtGlass()" (click)="roomsOpen.set(!roomsOpen())">
           {{ roomsOpen() ? 'Back to the pane' : 'All panes' }}
         </button>
       } @else {
@@ -209,8 +209,8 @@ export class Workspace {
     ),
     { initialValue: this.router.url },
   );
-  /** On a phone the stage for wet hands has the whole screen. */
-  protected readonly isLay = computed(() => /\/lay(\?|$)/.test(this.url()));
+  /** On a phone the stages at the glass have the whole screen. */
+  protected readonly isAtGlass = computed(() => /\/(lay|check)(\?|$)/.test(this.url()));
   protected readonly isCut = computed(() => /\/cut(\?|$)/.test(this.url()));
   protected readonly stages = computed(() => [
     { path: 'measure', name: 'Measure', count: `${this.progress.isKnown() ? this.progress.measuredCount() : '…'} of ${this.doc()?.surfaces.length ?? 0}` },
@@ -218,6 +218,8 @@ export class Workspace {
     { path: 'cut', name: 'Cut', count: String(this.progress.cutCount()) },
     { path: 'prepare', name: 'Prepare', count: this.doc()?.job.prepare?.loaded.length ? `${this.doc()!.job.prepare!.loaded.length} in the van` : '–' },
     { path: 'lay', name: 'Lay', count: String(this.progress.laidCount()) },
+    { path: 'check', name: 'Check', count: this.progress.openPinCount() ? `${this.progress.openPinCount()} open` : `${this.progress.clearCount()} clear` },
+    { path: 'hand-over', name: 'Hand over', count: String(this.progress.handedOverCount()) },
   ]);
   protected readonly saveText = computed(
     () =>
@@ -291,6 +293,8 @@ export class Workspace {
       cut: () => go('cut'),
       prepare: () => go('prepare'),
       lay: () => go('lay'),
+      check: () => go('check'),
+      'hand-over': () => go('hand-over'),
       up: () => this.toPane(() => this.record.step(-1)),
       down: () => this.toPane(() => this.record.step(1)),
       new: () => this.toPane(() => this.rooms()?.addPane()),

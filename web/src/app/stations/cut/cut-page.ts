@@ -15,7 +15,7 @@ import {
 } from '@yellow-pane/core';
 import { formatLength, formatLong, moneyText, told } from '@yellow-pane/core/ground';
 import { LayoutSearch } from '../../compute/layout-search';
-import { methodNames } from '../../kit/method-names';
+import { methodNames } from '@yellow-pane/core/cut';
 import { Tabs } from '../../kit/tabs';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';

@@ -146,3 +146,33 @@ describe('the firm’s own steps', () => {
     expect(api.drafts).toEqual([]);
   });
 });
+
+describe('what the firm lets pass', () => {
+  const fill = async (label: string, value: string) => {
+    const box = root().querySelector<HTMLInputElement>(`[data-rule] [aria-label="${label}"]`)!;
+    box.value = value;
+    box.dispatchEvent(new Event('change'));
+    await settle();
+  };
+  test('the shipped rule stands there with its source; a figure that is changed makes it the firm’s own', async () => {
+    expect(root().querySelector<HTMLInputElement>('[aria-label="Largest speck"]')!.value).toBe('1.5');
+    expect(root().querySelector<HTMLInputElement>('[aria-label="Where the rule comes from"]')!.value).toContain('industry guides');
+    await fill('Looked at from', '3 m');
+    expect(api.drafts[0]!.patches[0]).toMatchObject({ op: 'set', kind: 'firm', field: 'acceptance', value: { distanceMm: 3000, speckMm: 1.5, perM2: 3 } });
+    await fill('Where the rule comes from', 'Agreed with the harbour office');
+    expect(api.drafts.at(-1)!.patches[0]).toMatchObject({ value: { source: 'Agreed with the harbour office' } });
+  });
+  test('nonsense is said by its name and changes nothing', async () => {
+    for (const [label, value] of [
+      ['Largest speck', 'big'],
+      ['Largest speck', '3 m'],
+      ['Looked at from', '1'],
+      ['Specks to the m²', 'many'],
+      ['Specks to the m²', '-1'],
+    ] as const) {
+      await fill(label, value);
+      expect(text('[role="alert"]')).toContain(label.split(' ')[0]!);
+    }
+    expect(api.drafts).toEqual([]);
+  });
+});

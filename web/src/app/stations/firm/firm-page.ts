@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
+  acceptanceRule,
   allowances,
   sizeStep,
   blades,
@@ -16,9 +17,10 @@ import {
   type UnitSystem,
   type WorkClass,
 } from '@yellow-pane/contracts';
+import { defaultAcceptance, farText } from '@yellow-pane/core/check';
 import { sizeStepNames } from '@yellow-pane/core/cut';
 import { schoolNames } from '@yellow-pane/core/form';
-import { figureOf, formatDifference, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
+import { figureOf, formatDifference, formatInches, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
 import { BenchBar } from '../../kit/bench-bar';
 import { Api } from '../../record/api';
@@ -36,6 +38,17 @@ const bladeNames = [
   { field: 'pressingMm', name: 'For pressing film', why: 'Narrow ones: the same hand presses harder. Usual: 50–150 mm (2–6 in), at most 200 (8).' },
   { field: 'thickMm', name: 'For thick film', why: 'The narrowest: usual up to 150 mm (6 in).' },
 ] as const;
+
+const ruleFields = [
+  { field: 'distanceMm', name: 'Looked at from', why: 'At right angles, in daylight. Usual: ' },
+  { field: 'unseenMm', name: 'Not counted under', why: 'Smaller than this is not seen from there.' },
+  { field: 'speckMm', name: 'Largest speck', why: 'A larger one does not pass.' },
+  { field: 'lineMm', name: 'Longest hair or line', why: 'A longer one does not pass.' },
+  { field: 'perM2', name: 'Specks to the ', why: 'So many pass, if they are apart.' },
+  { field: 'apartMm', name: 'Apart by', why: 'Nearer, they are seen as one.' },
+  { field: 'edgeMm', name: 'Edge zone', why: 'There twice as many pass.' },
+] as const;
+type RuleField = (typeof ruleFields)[number]['field'] | 'source';
 
 const rateNames = [
   { field: 'hourRate', name: 'Hour rate for prices' },
@@ -145,6 +158,29 @@ const rateNames = [
               A job may set its own allowances, and a pane its own again. Pieces of open jobs follow at once; a plan the knife has been at stays.
             </p>
           </section>
+          <section class="md:col-span-2" aria-labelledby="rule" data-rule>
+            <h2 id="rule" class="cap mb-2">What is let pass on film that is on</h2>
+            <div class="grid gap-3 sm:grid-cols-4">
+              @for (r of ruleRows(); track r.field) {
+                <label class="text-sm"
+                  >{{ r.name }}<input #box class="field figure" [attr.aria-label]="r.name" [value]="r.value" (change)="setRule(r.field, box.value)" /><span
+                    class="text-soft"
+                    >{{ r.why }}</span
+                  ></label
+                >
+              }
+              <label class="text-sm sm:col-span-3"
+                >Where it comes from<input
+                  #source
+                  class="field"
+                  maxlength="200"
+                  aria-label="Where the rule comes from"
+                  [value]="rule().source"
+                  (change)="setRule('source', source.value)"
+              /></label>
+            </div>
+            <p class="mt-1 text-sm text-soft">What was agreed with the customer, and local standards, come before it.</p>
+          </section>
           <section class="md:col-span-2" aria-labelledby="rates">
             <h2 id="rates" class="cap mb-2">Rates for prices at the window{{ rates() ? ', version ' + rates()!.version : '' }}</h2>
             <div class="grid grid-cols-2 gap-3 sm:grid-cols-3 md:grid-cols-5">
@@ -245,6 +281,38 @@ export class FirmPage {
     if (!old) return;
     const next: Rates = { ...old, minutesPerM2: { ...old.minutesPerM2, [work]: Math.round(minutesPerM2 * 10) / 10 }, id: uuidv7(), version: old.version + 1, createdAt: new Date().toISOString() }; // prettier-ignore
     void this.bench.change('Rates from logged times', [{ op: 'add', kind: 'rates', id: next.id, value: next }]).then(() => this.api.layMinutes()).then((l) => this.timed.set(l)); // prettier-ignore
+  }
+
+  protected readonly rule = computed(() => this.bench.doc()?.firm.acceptance ?? defaultAcceptance);
+  protected readonly ruleRows = computed(() => {
+    const units = this.bench.doc()?.firm.units ?? 'mm';
+    return ruleFields.map((r) => ({
+      ...r,
+      name: r.field === 'perM2' ? `${r.name}${measureOf('perArea', units).unit}` : r.name,
+      why: r.field === 'distanceMm' ? `${r.why}${farText(defaultAcceptance.distanceMm, units)}.` : r.why,
+      value: this.shownRule(r.field, units),
+    }));
+  });
+  private shownRule(field: (typeof ruleFields)[number]['field'], units: UnitSystem): string {
+    const value = this.rule()[field];
+    if (field === 'perM2') return figureOf(value, 'perArea', units);
+    return units === 'in' ? formatInches(value, { denominator: 32 }) : String(value);
+  }
+  /** A figure of the rule as it was typed; one that does not read is said and kept out. */
+  protected setRule(field: RuleField, typed: string): void {
+    const firm = this.bench.doc()?.firm;
+    if (!firm) return;
+    const name = this.ruleRows().find((r) => r.field === field)?.name ?? 'Where it comes from';
+    let value: number | string = typed.trim();
+    if (field === 'perM2') value = measureOf('perArea', firm.units).from(Number(typed.replace(',', '.')));
+    else if (field !== 'source') {
+      const read = parseLength(typed, firm.units);
+      if (!read.ok) return this.note.set(`${name}: ${read.message}`);
+      value = read.value.lengthMm;
+    }
+    const next = acceptanceRule.safeParse({ ...this.rule(), [field]: value });
+    if (!next.success) return this.note.set(`${name}: that is out of what can be seen or agreed.`);
+    this.set('What the firm lets pass', 'acceptance', next.data);
   }
 
   protected set(label: string, field: string, value: unknown): void {

@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import type { JobPage, JobSummary, Patch, Sent } from '@yellow-pane/contracts';
+import type { DueJob, JobPage, JobSummary, Patch, Sent } from '@yellow-pane/contracts';
 import { Api, ApiProblem } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { JobsPage } from './jobs-page';
@@ -26,6 +26,8 @@ class FakeJobs extends FakeApi {
   }
   brought: string[] = [];
   promisesGone = 0;
+  due = async () => this.dueJobs;
+  dueJobs: DueJob[] = [];
   deletedJobs = async () => (this.gone ? [{ id: this.doc.job.id, name: this.doc.job.name, customer: '', deletedAt: '2026-11-02T08:00:00Z' }] : []);
   bringBackJob = async ({ params: { jobId } }: Sent<'bringBackJob'>) => {
     this.brought.push(jobId);
@@ -154,8 +156,27 @@ describe('a firm with many past jobs', () => {
     expect(api.asked.slice(before)).toEqual([{ search: 'House 66', offset: 0, limit: 50 }]);
     expect(root().textContent).toContain('1 found');
     await type('Nowhere');
-    expect(root().textContent).toContain('No job, customer or street holds “Nowhere”.');
+    expect(root().textContent).toContain('No job, customer, street or lot holds “Nowhere”.');
     await type('');
     expect(names()).toHaveLength(51);
+  });
+});
+
+describe('what somebody has to come back to', () => {
+  const visit = (pane: string) => ({ surfaceId: ROLL, pane, what: 'Look whether it is clear' });
+  test('stands above the jobs, today before this week, each pane once, with a way to its job', async () => {
+    api.dueJobs = [{ jobId: ROLL, job: 'Annex', now: [visit('B1'), visit('B1'), visit('B2')], week: [{ ...visit('P1'), on: '2026-12-03' }] }];
+    fixture = TestBed.createComponent(JobsPage);
+    await settle();
+    const due = root().querySelector('[data-due]')!;
+    expect(due.textContent.replace(/\s+/g, ' ')).toContain('Annex: look today at B1, B2 · this week P1');
+    expect(due.querySelector('a')!.getAttribute('href')).toBe(`/jobs/${ROLL}/check`);
+  });
+  test('nothing due is said, in the place where it will stand; many panes are counted', async () => {
+    expect(root().querySelector('[data-due]')!.textContent).toContain('No laid pane waits for a look this week.');
+    api.dueJobs = [{ jobId: ROLL, job: 'Tower', now: Array.from({ length: 11 }, (_, i) => visit(`W${i}`)), week: [] }];
+    fixture = TestBed.createComponent(JobsPage);
+    await settle();
+    expect(root().querySelector('[data-due]')!.textContent).toContain('W7 and 3 more');
   });
 });

@@ -1,6 +1,6 @@
 import { afterNextRender, ChangeDetectionStrategy, Component, Injector, viewChild, type ElementRef, computed, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { DELETED_DAYS, STILL_DUE_DAYS, type DeletedJob, type JobPage, type JobSummary, type Patch, type UnitSystem } from '@yellow-pane/contracts';
+import { DELETED_DAYS, STILL_DUE_DAYS, type DeletedJob, type DueJob, type JobPage, type JobSummary, type Patch, type UnitSystem } from '@yellow-pane/contracts';
 import { BenchBar } from '../../kit/bench-bar';
 import { Api, ApiProblem } from '../../record/api';
 import { Device } from '../../record/device';
@@ -25,6 +25,7 @@ const TYPING_MS = 150;
       <div class="mb-4 flex flex-wrap items-center justify-between gap-3">
         <h1 class="text-2xl">Jobs</h1>
         <div class="flex gap-2">
+          <a class="btn" routerLink="/call-backs">Calls after the work</a>
           <label class="btn cursor-pointer focus-within:outline-3"
             >Open a job file<input type="file" accept=".json,application/json" class="sr-only" (change)="bringIn($event)"
           /></label>
@@ -56,6 +57,21 @@ const TYPING_MS = 150;
       @if (message()) {
         <div role="alert" class="mb-4 border-l-4 border-ink bg-tint p-3 whitespace-pre-line">{{ message() }}</div>
       }
+      <section class="mb-5 min-h-11 border border-line bg-card" aria-label="To come back to" data-due>
+        @for (d of due(); track d.jobId) {
+          <p class="border-b border-hair px-4 py-2 last:border-b-0">
+            <a class="font-bold underline" [routerLink]="['/jobs', d.jobId, 'check']">{{ d.job }}</a>:
+            @if (d.now.length) {
+              <span> <strong>look today</strong> at {{ panesText(d.now) }}</span>
+            }
+            @if (d.week.length) {
+              <span class="text-soft"> {{ d.now.length ? '· ' : '' }}this week {{ panesText(d.week) }}</span>
+            }
+          </p>
+        } @empty {
+          <p class="px-4 py-2 text-soft">{{ due() ? 'No laid pane waits for a look this week.' : 'Looking which laid panes are due …' }}</p>
+        }
+      </section>
       @if (page(); as list) {
         @if (list.total > few || search()) {
           <label class="mb-3 flex flex-wrap items-center gap-3 text-sm"
@@ -63,7 +79,7 @@ const TYPING_MS = 150;
               class="field max-w-80 flex-1"
               type="search"
               maxlength="120"
-              placeholder="Job, customer or street"
+              placeholder="Job, customer, street or lot"
               [value]="search()"
               (input)="find($any($event.target).value)"
             /><span class="figure text-soft" aria-live="polite">{{ foundText() }}</span></label
@@ -111,7 +127,7 @@ const TYPING_MS = 150;
           } @empty {
             <li class="border border-dashed border-field p-8 text-center">
               @if (search()) {
-                No job, customer or street holds “{{ search() }}”.
+                No job, customer, street or lot holds “{{ search() }}”.
               } @else {
                 No job yet. Start one: a name is enough, the tapes come next.
               }
@@ -164,6 +180,12 @@ export class JobsPage {
     const past = list.findIndex((j) => this.isPast(j));
     return past > 0 ? list[past]!.id : null;
   });
+  /** Laid panes that somebody has to come back to; it comes after the list, for it takes longer. */
+  protected readonly due = signal<readonly DueJob[] | null>(null);
+  protected panesText(visits: readonly { readonly pane: string }[]): string {
+    const names = [...new Set(visits.map((v) => v.pane))];
+    return names.length > 8 ? `${names.slice(0, 8).join(', ')} and ${names.length - 8} more` : names.join(', ');
+  }
   protected readonly message = signal('');
   protected readonly starting = signal(false);
   private readonly nameBox = viewChild<ElementRef<HTMLInputElement>>('name');
@@ -192,9 +214,15 @@ export class JobsPage {
       const [page, bin] = await Promise.all([this.api.jobs({ query: this.asked(0, limit) }), this.api.deletedJobs(), this.device.connect()]);
       this.page.set(page);
       this.bin.set(bin);
+      void this.hearDue();
     } catch (error) {
       this.message.set((error as Error).message);
     }
+  }
+
+  /** Nobody waits for it: the list is there before. */
+  private async hearDue(): Promise<void> {
+    this.due.set(await this.api.due().catch(() => []));
   }
 
   private asked = (offset: number, limit: number) => ({ offset, limit, ...(this.search() ? { search: this.search() } : {}) });

@@ -18,7 +18,7 @@ import type { PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
-import { PhotoButton } from './parts/photo-button';
+import { PhotoButton } from '../../kit/photo-button';
 import { ProblemSheet } from './parts/problem-sheet';
 import { ReadySheet } from './parts/ready-sheet';
 

@@ -1,4 +1,5 @@
 import type { FaceFound, LayEntry } from '@yellow-pane/contracts';
+import { lookText, pinNames, pinStateWords } from '@yellow-pane/core/check';
 import { problemNames, type LayState } from '@yellow-pane/core/lay';
 
 export const stateWords: Record<LayState, string> = { 'not-begun': 'to do', 'in-hand': 'in hand', stopped: 'stopped', done: 'laid' };
@@ -35,6 +36,7 @@ export const clockAt = (iso: string, zone: string): string => new Date(iso).toLo
 
 /** What a line of the log says. @param titles of the steps, by key */
 export function lineText(e: LayEntry, titles: ReadonlyMap<string, string>): string {
+  if (e.erased) return 'erased on request';
   switch (e.kind) {
     case 'begin':
       return 'in hand';
@@ -56,6 +58,18 @@ export function lineText(e: LayEntry, titles: ReadonlyMap<string, string>): stri
       return 'asked, and it is so';
     case 'signed':
       return `signed by ${e.signature?.name ?? ''}`;
+    case 'looked':
+      return e.look ? lookText(e.look) : 'looked at';
+    case 'pin':
+      return e.pin ? `pinned: ${pinNames[e.pin.kind].toLowerCase()}` : 'pinned';
+    case 'pin-news':
+      return e.news?.state ? `what was pinned is ${pinStateWords[e.news.state]}` : 'more about what was pinned';
+    case 'accepted':
+      return `taken over by ${e.signature?.name ?? ''}`;
+    case 'called':
+      return `the customer called: ${e.text}`;
+    case 'erased':
+      return `something was erased: ${e.text}`;
     case 'note':
     case 'correction':
       return e.text;

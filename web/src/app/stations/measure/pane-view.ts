@@ -19,7 +19,7 @@ import {
 } from '@yellow-pane/core';
 import type { OpenJob } from '../../record/record.store';
 import { formatDifference, formatLength, told } from '@yellow-pane/core/ground';
-import { methodNames } from '../../kit/method-names';
+import { methodNames } from '@yellow-pane/core/cut';
 import { keysToShow, shapeKeysToShow } from './measure.updaters';
 
 type Method = keyof typeof methodNames;

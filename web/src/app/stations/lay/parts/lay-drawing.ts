@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import type { StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, offsetOutline, type Polygon } from '@yellow-pane/core/geometry';
 import type { PassName, SqueegeePlan, Stroke } from '@yellow-pane/core/lay';
+import { aimBy, onDrawing, tapOn } from '../../../kit/place-on-drawing';
 
 /** A wide pane fills this, a narrow one takes as little as its words need; px of the drawing. */
 const WIDEST = 360;
@@ -232,31 +233,18 @@ export class LayDrawing {
     return out;
   }
 
-  /** Arrows move a mark over the pane, Enter takes its place. */
   protected aim(event: KeyboardEvent): void {
     if (!this.pickable()) return;
-    const at = this.aimed() ?? { xFrac: 0.5, yFrac: 0.5 };
-    const step = { ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, 0.1], ArrowDown: [0, -0.1] }[event.key];
-    if (!step && event.key !== 'Enter') return;
-    event.preventDefault();
-    event.stopPropagation();
-    if (!step) return this.tapped.emit(at);
-    const flip = this.mirrored() ? -1 : 1;
-    const inside = (v: number) => Math.min(1, Math.max(0, v));
-    this.aimed.set({ xFrac: inside(at.xFrac + flip * step[0]!), yFrac: inside(at.yFrac + step[1]!) });
+    const aimed = aimBy(event, this.aimed() ?? { xFrac: 0.5, yFrac: 0.5 }, 0.1, this.mirrored() ? -1 : 1);
+    if (aimed?.isTaken) this.tapped.emit(aimed.place);
+    else if (aimed) this.aimed.set(aimed.place);
   }
 
   protected tap(event: MouseEvent): void {
-    const svg = event.currentTarget as SVGSVGElement;
-    const at = svg.getBoundingClientRect();
-    const { width, height } = this.scale();
-    // held in the middle of its box, whichever way that is longer
-    const k = Math.min(at.width / width, at.height / height);
-    const [left, top] = [at.left + (at.width - width * k) / 2, at.top + (at.height - height * k) / 2];
-    const [px, py] = [(event.clientX - left) / k, (event.clientY - top) / k];
-    const { k: s, box, cx, cy, flip, middle } = this.scale();
-    const share = (v: number, low: number, high: number) => Math.min(1, Math.max(0, (v - low) / (high - low)));
-    this.tapped.emit({ xFrac: share((flip * (px - width / 2)) / s + cx, box.minX, box.maxX), yFrac: share((middle - py) / s + cy, box.minY, box.maxY) });
+    const { k, box, cx, cy, flip, middle, width, height } = this.scale();
+    const { x, y } = tapOn(event, { width, height });
+    const share = (v: number, low: number, high: number) => onDrawing((v - low) / (high - low));
+    this.tapped.emit({ xFrac: share((flip * (x - width / 2)) / k + cx, box.minX, box.maxX), yFrac: share((middle - y) / k + cy, box.minY, box.maxY) });
   }
 }
 

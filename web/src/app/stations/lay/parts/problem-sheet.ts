@@ -6,7 +6,7 @@ import { RecordStore } from '../../../record/record.store';
 import { OneMore } from '../../../record/one-more';
 import { LayStore } from '../lay.store';
 import { LayDrawing } from './lay-drawing';
-import { PhotoButton } from './photo-button';
+import { PhotoButton } from '../../../kit/photo-button';
 
 const verdictWords = { mend: 'Mend it now', wait: 'Let it dry', replace: 'A new piece', stop: 'Stop here' } as const;
 

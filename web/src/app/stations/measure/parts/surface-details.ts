@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { cutMethod, frameKind, MOST_ALLOWANCE_MM, obstructionKind, type Allowances, type Surface } from '@yellow-pane/contracts';
 import { resolveAllowances } from '@yellow-pane/core';
 import { formatDifference, formatLength, parseLength } from '@yellow-pane/core/ground';
-import { methodNames } from '../../../kit/method-names';
+import { methodNames } from '@yellow-pane/core/cut';
 import { RecordStore } from '../../../record/record.store';
 
 type AllowanceMm = Exclude<keyof Allowances, 'sizeStep'>;

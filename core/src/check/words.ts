@@ -1,0 +1,60 @@
+import type { PaneLook, PinKind, PinSpread, PinState } from '@yellow-pane/contracts';
+import type { MendKind } from './causes.js';
+import type { CheckState } from './check-job.js';
+
+/** What is seen, as one says it. */
+export const pinNames: Record<PinKind, string> = {
+  pockets: 'Water pockets, milky patches',
+  haze: 'A veil',
+  bubble: 'A bubble',
+  'bubble-field': 'Many small bubbles',
+  'bubble-line': 'Beads along a line',
+  speck: 'A speck',
+  hair: 'A hair, lint',
+  crease: 'A crease',
+  fingers: 'Little fingers at an edge',
+  'light-line': 'A light line at the edge',
+  'edge-up': 'An edge that stands off',
+  'fine-lines': 'Many fine tight lines',
+  streak: 'A stripe or wave',
+  scratch: 'A scratch',
+  crack: 'A crack',
+  fog: 'Fog no cloth reaches',
+};
+export const spreadNames: Record<PinSpread, string> = { one: 'by itself', line: 'along a line', edge: 'at an edge', field: 'all over a part' };
+export const pinStateWords: Record<PinState, string> = {
+  open: 'open',
+  watched: 'watched',
+  mended: 'mended',
+  replaced: 'gone with the old piece',
+  left: 'left as it is',
+  accepted: 'accepted by the customer',
+};
+export const mendWords: Record<MendKind, string> = {
+  mend: 'Mend it now',
+  wait: 'Wait',
+  replace: 'Cut another piece',
+  leave: 'Leave it: it is not the film',
+  wipe: 'Wipe it off',
+  judge: 'Hold it to the rule',
+  stop: 'Stop, and fetch somebody',
+};
+export const checkStateWords: Record<CheckState, string> = {
+  drying: 'drying',
+  due: 'due',
+  late: 'not clear in time',
+  seen: 'to decide',
+  clear: 'clear',
+};
+
+/** A look at a pane, as one says it. */
+export const lookText = (look: PaneLook): string =>
+  ({
+    none: look.isClean ? 'looked at: clean and clear' : 'looked at: no water left',
+    some: 'looked at: some water left',
+    much: 'looked at: wet as on the first day',
+  })[look.water];
+
+/** Odds as one says them, so that nobody takes a reckoned share for a measured one. */
+export const oddsWords = (odds: number): string =>
+  odds >= 0.95 ? 'nearly certain' : odds >= 0.75 ? 'very likely' : odds >= 0.5 ? 'likely' : odds >= 0.25 ? 'possible' : 'less likely';

@@ -1,0 +1,116 @@
+import type { LayEntry } from '@yellow-pane/contracts';
+import { demoFirm, demoId, demoPersons, ternAnnex } from '../../../demo/src/index.js';
+import { Memo } from '../ground/index.js';
+import { checkPanes, type DryingDays } from '../check/index.js';
+import { acceptedPanes, calendarOf, notReadyBecause, recordOfPanes } from './record-of-panes.js';
+
+const NOW = '2026-11-30T12:00:00.000Z';
+const file = ternAnnex(NOW);
+const base = {
+  firm: demoFirm, job: file.job, places: file.places, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, plans: [], stepSets: [], persons: demoPersons, memo: new Memo(),
+}; // prettier-ignore
+const steady: DryingDays = { losses: [{ day: 0, gPerM2: 0.8 }], basis: 'steady', wasWarm: null };
+const records = (entries: readonly LayEntry[] = file.layEntries) => ({ ...base, layEntries: [...entries], memo: new Memo() });
+const panesOf = (r = records(), at = NOW) => checkPanes(r, () => steady, at);
+const all = (entries?: readonly LayEntry[]) => recordOfPanes(panesOf(records(entries)), records(entries));
+const of = (name: string, entries?: readonly LayEntry[]) => all(entries).find((p) => p.name === name)!;
+let next = 19_100;
+const line = (name: string | null, kind: LayEntry['kind'], more: Partial<LayEntry> = {}): LayEntry => ({
+  ...file.layEntries[0]!, id: demoId(next++), surfaceId: name === null ? null : file.surfaces.find((s) => s.name === name)!.id, kind, occurredAt: '2026-11-30T11:00:00.000Z', ...more,
+}); // prettier-ignore
+
+describe('the record of a pane', () => {
+  test('where, how large, which film, who, at what temperature, step by step', () => {
+    const b2 = of('B2');
+    expect([b2.place, b2.size, b2.face, b2.film]).toEqual(['Booking hall', '1096 × 1850 mm', 'room side', 'Tern Shade 35']);
+    expect(b2.pieces()).toMatch(/^1 piece, overhang and trim: 11\d\d × 19\d\d mm$/);
+    expect(b2.laidBy).toBe(demoPersons[1]!.name);
+    expect(b2.steps.map((s) => s.what)).toEqual(['First pass, light', 'Hard pass', 'Bump the edges', 'Laid'].map((t) => expect.stringContaining(t.split(',')[0]!.slice(0, 4)) as unknown)); // prettier-ignore
+    expect(of('B1').glassC).toEqual([17.5]);
+    expect(of('B1').roll).toBe('not logged');
+  });
+  test('what was seen and what became of it, with what it was put down to; open things are told as open', () => {
+    const pinned = file.layEntries.find((e) => e.kind === 'pin' && e.pin!.kind === 'bubble-line')!;
+    const news = (more: object) => line('B2', 'pin-news', { news: { pinId: pinned.id, answers: {}, state: null, causeKey: null, watchUntil: null, ...more } });
+    expect(of('B2').seen).toMatchObject([{ what: 'Beads along a line', became: 'open', isOpen: true }]);
+    const watched = of('B2', [...file.layEntries, news({ state: 'watched', watchUntil: '2026-12-20', causeKey: 'missed-overlap' })]);
+    expect(watched.seen).toMatchObject([{ what: 'Beads along a line, put down to: Two strokes did not overlap', became: 'watched until 2026-12-20', isOpen: true }]); // prettier-ignore
+    expect(of('B2', [...file.layEntries, news({ state: 'accepted' })]).seen[0]).toMatchObject({ became: 'accepted by the customer', isOpen: false });
+    expect(of('B3').seen.map((s) => s.what)).toEqual(['A speck, 1.0 mm', 'A speck, 1.0 mm', 'A speck, 1.5 mm', 'A speck, 2.0 mm']);
+    expect(of('P2').seen).toMatchObject([{ what: 'Looked at', became: 'clean and clear' }]);
+    expect(of('P2').seenClearAt).not.toBeNull();
+  });
+  test('trouble and its mend stand in it; what was taken back does not', () => {
+    expect(of('B4').steps.map((s) => s.what)).toEqual(['Trouble: glass scratch', 'Mended: the customer knows', 'Laid']);
+    const laid = file.layEntries.find((e) => e.kind === 'mended')!;
+    expect(of('B4', [...file.layEntries, line('B4', 'correction', { correctsId: laid.id })]).steps.map((s) => s.what)).not.toContain(
+      'Mended: the customer knows',
+    );
+  });
+  test('from which roll and lot, as the log says it; a photo with its words', () => {
+    const roll = file.rolls[0]!;
+    const with2 = of('B1', [
+      ...file.layEntries,
+      line('B1', 'note', { text: 'from the new roll', roll: { rollId: roll.id, lot: 'L-7' } }),
+      line('B1', 'photo', { photo: 'a'.repeat(64), text: 'left edge' }),
+    ]);
+    expect(with2.roll).toBe(`${roll.label}, lot L-7`);
+    expect(with2.photos).toMatchObject([{ text: 'left edge' }]);
+  });
+  test('taken over by the line that says so; a later one counts, one taken back does not', () => {
+    const panes = [{ surfaceId: file.surfaces[0]!.id, sha256: '0'.repeat(64) }];
+    const first = line(null, 'accepted', { acceptance: { seal: '0'.repeat(64), panes, lineIds: [] } });
+    const second = { ...first, id: demoId(19_998), occurredAt: '2026-11-30T11:30:00.000Z' };
+    expect(acceptedPanes([first, second]).get(panes[0]!.surfaceId)!.id).toBe(second.id);
+    expect(acceptedPanes([first, line(null, 'correction', { correctsId: first.id })]).size).toBe(0);
+    expect(of(file.surfaces[0]!.name, [...file.layEntries, first]).acceptedBy?.id).toBe(first.id);
+    // a new piece was not taken over with the old one
+    const anew = line(file.surfaces[0]!.name, 'pane-done', { occurredAt: '2026-11-30T11:45:00.000Z' });
+    expect(of(file.surfaces[0]!.name, [...file.layEntries, first, anew]).acceptedBy).toBeNull();
+  });
+});
+
+test('what speaks against handing over: something undecided, or that it still dries; seen clear, nothing does', () => {
+  expect(notReadyBecause(of('B1'), NOW)).toBe('Something pinned is not decided yet.');
+  expect(notReadyBecause(of('B3'), NOW)).toBe('4 things pinned are not decided yet.');
+  // what is watched was decided: it comes again on its day
+  const pin = file.layEntries.find((e) => e.surfaceId === file.surfaces.find((s) => s.name === 'B1')!.id && e.kind === 'pin')!;
+  const watched = line('B1', 'pin-news', { news: { pinId: pin.id, answers: {}, state: 'watched', causeKey: null, watchUntil: '2026-12-12' } });
+  expect(notReadyBecause(of('B1', [...file.layEntries, watched]), NOW)).toBe('It is still drying: water that shows is no fault.');
+  expect(notReadyBecause(of('P1'), NOW)).toBe('It is still drying: water that shows is no fault.');
+  expect(notReadyBecause(of('P2'), NOW)).toBeNull();
+  expect(notReadyBecause(of('P1'), '2028-01-01T00:00:00.000Z')).toBeNull();
+});
+
+describe('days to come back', () => {
+  const days = calendarOf(panesOf(), { ...file.job, zone: 'Etc/UTC' }, NOW);
+  test('one entry for each day and reason, with the panes that it is about; nothing lies before today', () => {
+    expect(days.every((d, i) => d.on >= '2026-11-30' && (i === 0 || d.on >= days[i - 1]!.on))).toBe(true);
+    expect(new Set(days.map((d) => d.uid)).size).toBe(days.length);
+    const touch = days.find((d) => d.title.includes('Drop windows'))!;
+    expect(touch).toMatchObject({ on: '2026-12-02', title: 'Tern Point annex: Drop windows may go down, the film may be touched', text: '4 panes: B1, B2, B3, B4' }); // prettier-ignore
+    expect(days.filter((d) => d.title.endsWith('Look whether it is clear')).flatMap((d) => d.text)).not.toContain('Pane P2');
+  });
+  test('a day that has moved keeps its name, so that it comes in place of the old one', () => {
+    const later = calendarOf(
+      checkPanes(records(), () => ({ ...steady, losses: [{ day: 0, gPerM2: 0.7 }] }), NOW),
+      { ...file.job, zone: 'Etc/UTC' },
+      NOW,
+    );
+    const look = (list: typeof days) => list.find((d) => d.title.endsWith('Look whether it is clear') && d.text.includes('B1'))!;
+    expect(look(later).on > look(days).on).toBe(true);
+    expect(look(later).uid).toBe(look(days).uid);
+  });
+  test('the day is that of the site', () => {
+    const late = '2026-11-30T23:30:00.000Z';
+    const [first] = calendarOf(panesOf(records(), late), { ...file.job, zone: 'Etc/GMT-2' }, late);
+    expect(first!.on >= '2026-12-01').toBe(true);
+  });
+  test('two things that are watched on one pane until one day are one entry with the pane once', () => {
+    const pins = file.layEntries.filter((e) => e.surfaceId === file.surfaces.find((s) => s.name === 'B3')!.id && e.kind === 'pin').slice(0, 2);
+    const watch = pins.map((p) => line('B3', 'pin-news', { news: { pinId: p.id, answers: {}, state: 'watched', causeKey: null, watchUntil: '2026-12-12' } }));
+    const again = calendarOf(panesOf(records([...file.layEntries, ...watch])), { ...file.job, zone: 'Etc/UTC' }, NOW).filter((d) => d.title.endsWith('Look again at what was pinned')); // prettier-ignore
+    expect(again.map((d) => [d.on, d.text])).toEqual([['2026-12-12', 'Pane B3']]);
+  });
+  test('what waits for a decision is due at the bench, not on a day', () => expect(days.map((d) => d.title).join()).not.toContain('Decide'));
+});
