@@ -4,3 +4,4 @@ export { demoId } from './ids.js';
 export { ternPoint } from './tern-point.js';
 export { lanternStreet } from './lantern-street.js';
 export { launchAndShuttle } from './launch-and-shuttle.js';
+export { demoScratchSvg, demoSignature, ternAnnex } from './annex.js';

@@ -92,7 +92,7 @@ export class JobWriter {
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 6,
+      formatVersion: 7,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,

@@ -35,14 +35,14 @@ export class Bench {
   }
   async openJob(name: string): Promise<void> {
     await this.openJobs();
-    await this.page.getByRole('link', { name }).click();
+    await this.page.getByRole('list').getByRole('link', { name }).click();
     await expect(this.page.getByRole('heading', { name, level: 1 })).toBeVisible();
   }
   async pick(pane: string): Promise<void> {
     await this.page.locator(`[data-surface="${pane}"]`).click();
     await expect(this.page.getByRole('heading', { name: pane, level: 2, exact: true })).toBeVisible();
   }
-  async goTo(stage: 'Measure' | 'Choose' | 'Cut' | 'Prepare' | 'Lay'): Promise<void> {
+  async goTo(stage: 'Measure' | 'Choose' | 'Cut' | 'Prepare' | 'Lay' | 'Check' | 'Hand over'): Promise<void> {
     await this.page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
   }
   /** The field on the edge that a measure belongs to. */

@@ -65,7 +65,7 @@ for (const [width, height] of [
     await page.setViewportSize({ width, height });
     await new Bench(page, server.url).openJob('Lantern Street bakery');
     const stages = page.getByRole('navigation', { name: 'Stages' }).getByRole('link');
-    await expect(stages).toHaveText([/Measure/, /Choose/, /Cut/, /Prepare/, /Lay/]);
+    await expect(stages).toHaveText([/Measure/, /Choose/, /Cut/, /Prepare/, /Lay/, /Check/, /Hand over/]);
     for (const stage of await stages.all()) {
       await expect(stage).toBeInViewport({ ratio: 1 });
       // its name is not cut off

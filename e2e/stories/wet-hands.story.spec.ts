@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Browser } from '@playwright/test';
 import { Bench, readyForDeadSpot } from '../driver/bench.js';
 import { BenchServer } from '../driver/server.js';
+import { drawSignature } from '../driver/signature.js';
 import { WetHands } from '../driver/wet-hands.js';
 
 const phone = { width: 390, height: 844 };
@@ -225,13 +226,7 @@ test('before the first pane: the site is asked, what is already there is photogr
   await page.getByRole('button', { name: 'Sign', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('who signs');
   await page.getByLabel('Who signs').fill('M. Harbour');
-  const pad = page.getByLabel('Sign here');
-  await pad.scrollIntoViewIfNeeded();
-  const box = (await pad.boundingBox())!;
-  await page.mouse.move(box.x + 30, box.y + 60);
-  await page.mouse.down();
-  for (let i = 0; i < 8; i++) await page.mouse.move(box.x + 40 + i * 20, box.y + 60 + (i % 2 ? 20 : -20));
-  await page.mouse.up();
+  await drawSignature(page);
   await page.getByRole('button', { name: 'Sign', exact: true }).click();
   await expect(page.locator('[data-signed]')).toContainText('M. Harbour has signed');
   await page.getByRole('button', { name: 'To the panes' }).click();
