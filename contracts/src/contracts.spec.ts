@@ -1,3 +1,4 @@
+import { panesIn } from '../../demo/src/index.js';
 import * as z from 'zod';
 import { demoFilms, demoLibrary, lanternStreet, launchAndShuttle, ternPoint } from '../../demo/src/index.js';
 import { glazing } from './choose/glazing.js';
@@ -71,15 +72,15 @@ describe('a film', () => {
 });
 
 test('a job file of version 1 still reads: glass, exposure and wants are not yet known', () => {
-  const { glazing: _g, exposure: _e, choose: _c, ...oldSurface } = ternPoint().surfaces[0]!;
+  const { glazing: _g, exposure: _e, choose: _c, ...oldSurface } = panesIn(ternPoint())[0]!;
   const { choose: _w, ...oldJob } = ternPoint().job;
   const read = jobFile.parse({ ...ternPoint(), formatVersion: 1, job: oldJob, surfaces: [oldSurface] });
-  expect(read.surfaces[0]).toMatchObject({ glazing: null, exposure: null, choose: null });
+  expect(panesIn(read)[0]).toMatchObject({ glazing: null, exposure: null, choose: null });
   expect(read.job.choose).toBeNull();
 });
 
 test('between each two panes of a build-up there is one cavity', () => {
-  const unit = ternPoint().surfaces[0]!.glazing!;
+  const unit = panesIn(ternPoint())[0]!.glazing!;
   expect(glazing.safeParse(unit).success).toBe(true);
   expect(glazing.safeParse({ ...unit, cavities: [] }).error!.issues[0]!.message).toContain('exactly one cavity');
 });

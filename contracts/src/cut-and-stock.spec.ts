@@ -1,4 +1,4 @@
-import { design, heightZone, jobFile, layoutInput, lengthFrom, newRoll, newSurface, plotSettings, roll, routes, seam, surface } from './index.js';
+import { design, heightZone, jobFile, layoutInput, lengthFrom, newRoll, newPane, plotSettings, roll, routes, seam, surface } from './index.js';
 
 const id = '01930000-0000-7000-8000-000000000001';
 const faultsOf = (r: { success: boolean; error?: { issues: { path: PropertyKey[]; message: string }[] } }) =>
@@ -52,7 +52,7 @@ describe('what a seam, a design and a roll may be', () => {
     for (const wrong of [{ forceG: 0 }, { speedMmPerS: 5000 }, { scaleX: 1.2 }]) expect(plotSettings.safeParse({ ...usual, ...wrong }).success).toBe(false);
   });
   test('a pane of an older file has no seam, no design, and its own piece', () => {
-    const { seam: _seam, design: _design, servedById: _served, ...old } = newSurface({ id, jobId: id, placeId: id, name: 'W1', order: 1 });
+    const { seam: _seam, design: _design, servedById: _served, ...old } = newPane({ id, jobId: id, placeId: id, name: 'W1', order: 1 });
     expect(surface.parse(old)).toMatchObject({ seam: null, design: null, servedById: null });
   });
 });
@@ -87,6 +87,6 @@ describe('the calls of the API', () => {
   test('a job file of the second version reads: nothing was taken off any stock', () => {
     expect(jobFile.shape.formatVersion.safeParse(2).success).toBe(true);
     expect(jobFile.shape.stockEntries.parse(undefined)).toEqual([]);
-    expect(jobFile.shape.formatVersion.safeParse(9).success).toBe(false);
+    expect(jobFile.shape.formatVersion.safeParse(10).success).toBe(false);
   });
 });

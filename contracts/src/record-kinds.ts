@@ -30,7 +30,7 @@ export const recordKinds = {
   person: { words: 'a person', of: 'firm', inJob: 'persons', inBench: 'persons' },
   job: { words: 'a job', of: 'both', inJob: 'the job itself', inBench: null },
   place: { words: 'a room', of: 'job', inJob: 'places', inBench: null },
-  surface: { words: 'a pane', of: 'job', inJob: 'surfaces', inBench: null },
+  surface: { words: 'a surface', of: 'job', inJob: 'surfaces', inBench: null },
   reading: {
     words: 'a reading',
     of: 'job',

@@ -1,6 +1,7 @@
 import type * as z from 'zod';
 import { firm, job, person, place } from './jobs/job.js';
-import { reading, surface } from './measure/surface.js';
+import { ofEverySurface } from './measure/shared.js';
+import { reading, surface, surfaceKinds, type SurfaceKind } from './measure/surface.js';
 import { film } from './films/film.js';
 import { roll } from './stock/roll.js';
 import { logEntry, plan } from './cut/plan.js';
@@ -30,7 +31,10 @@ export const recordSchemas = {
   plotRun,
   stepSet,
   layEntry,
-} as const satisfies Record<RecordKind, z.ZodObject>;
+} as const satisfies Record<RecordKind, z.ZodObject | z.ZodDiscriminatedUnion>;
 export type RecordOf<K extends RecordKind> = z.infer<(typeof recordSchemas)[K]>;
 /** The schema of a kind, for whoever asks about any. */
-export const schemaOf = (kind: RecordKind): z.ZodObject => recordSchemas[kind];
+export const schemaOf = (kind: RecordKind): z.ZodType<{ id: string }> => recordSchemas[kind];
+/** The fields a record has; of a surface those of its kind, without which nothing but what all share is told. */
+export const fieldsOf = (kind: RecordKind, record: { readonly kind?: unknown } = {}): Readonly<Record<string, z.ZodType>> =>
+  kind === 'surface' ? (surfaceKinds[record.kind as SurfaceKind]?.shape ?? ofEverySurface) : recordSchemas[kind].shape;

@@ -30,7 +30,7 @@ const byKind: { readonly [K in RecordKind]: (r: RecordOf<K>) => Reference[] } = 
     ...ref('measuredLikeId', 'surface', r.measuredLikeId),
     ...ref('filmId', 'film', r.filmId),
     ...person(r.signed?.personId, 'signed.personId'),
-    ...(r.curved?.bows ?? []).flatMap((b, i) => person(b.personId, `curved.bows.${i}.personId`)),
+    ...((r.kind === 'pane' ? r.curved?.bows : null) ?? []).flatMap((b, i) => person(b.personId, `curved.bows.${i}.personId`)),
   ],
   reading: (r) => [
     ...ref('jobId', 'job', r.jobId),

@@ -1,3 +1,4 @@
+import { panesIn } from '../../demo/src/index.js';
 import { launchAndShuttle } from '../../demo/src/index.js';
 import { demoFirm } from '../../demo/src/firm.js';
 import { shrinkRequestOf } from '../src/cut/index.js';
@@ -11,7 +12,7 @@ import { Memo } from '../src/ground/index.js';
  */
 const file = launchAndShuttle();
 const records = { firm: demoFirm, ...file, memo: new Memo() };
-const rear = shrinkRequestOf(file.surfaces[0]!, records, file.films[0]!)!;
+const rear = shrinkRequestOf(panesIn(file)[0]!, records, file.films[0]!)!;
 if ('blocked' in rear) throw new Error(rear.blocked);
 const { input } = rear;
 

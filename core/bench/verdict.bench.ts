@@ -1,3 +1,4 @@
+import { panesIn } from '../../demo/src/index.js';
 import { defaultChooseSettings, type VerdictInput } from '@yellow-pane/contracts';
 import { demoLibrary, ternPoint } from '../../demo/src/index.js';
 import { judgeChosen, judgeFilm, judgePane, preparePane } from '../src/choose/index.js';
@@ -7,7 +8,7 @@ import { Memo } from '../src/ground/index.js';
  * Speed of the verdict on one core: all films on one pane (goal 200 ms), one film (goal 20 ms), 300 panes with one film each.
  * The reference in the same run is the bare pane alone: what the walk round the year costs without any film.
  */
-const surfaces = ternPoint().surfaces.filter((s) => s.glazing);
+const surfaces = panesIn(ternPoint()).filter((s) => s.glazing);
 const inputOf = (i: number): VerdictInput => {
   const s = surfaces[i % surfaces.length]!;
   // every pane another size, so that no facade year is kept from the one before

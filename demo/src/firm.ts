@@ -99,6 +99,7 @@ export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' 
   lonDeg: -9.1,
   currency: 'EUR',
   allowances: null,
+  dry: null,
   cut: defaultCutSettings,
   choose: defaultChooseSettings,
   prepare: { ...defaultPrepareSettings, sky: 'clear', madeUpWeather: true },

@@ -1,4 +1,15 @@
-import { newSurface, type JobFile, type Job, type MeasureKey, type Place, type Reading, type Surface } from '@yellow-pane/contracts';
+import {
+  newColumn,
+  newPane,
+  type Column,
+  type JobFile,
+  type Pane,
+  type Job,
+  type MeasureKey,
+  type Place,
+  type Reading,
+  type Surface,
+} from '@yellow-pane/contracts';
 import { demoFilms } from './films.js';
 import { demoPersons, demoRolls } from './firm.js';
 import { demoAt, demoId } from './ids.js';
@@ -52,16 +63,41 @@ export class JobWriter {
   }
 
   /** A pane with its tapes; `like` shares the tapes of an earlier one. */
-  pane(placeId: string, name: string, tapes: Tapes, more: Partial<Surface> = {}): string {
+  pane(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Pane, 'kind'>> = {}): string {
     const id = this.id();
     const order = this.surfaces.length + 1;
-    this.surfaces.push(newSurface({ id, jobId: this.job.id, placeId, name, order, frame: 'gasket', filmId: demoFilms.shade.id, ...more }));
+    this.surfaces.push(newPane({ id, jobId: this.job.id, placeId, name, order, frame: 'gasket', filmId: demoFilms.shade.id, ...more }));
+    this.tape(id, tapes);
+    return id;
+  }
+
+  /** Equal panes between glazing bars: the first is taped, the others are like it. */
+  grid(placeId: string, name: string, rows: number, columns: number, tapes: Tapes, more: Partial<Omit<Pane, 'kind'>> = {}): string[] {
+    const groupId = this.id();
+    const ids: string[] = [];
+    for (let row = 0; row < rows; row++)
+      for (let column = 0; column < columns; column++) {
+        const first = ids[0] ?? null;
+        ids.push(this.pane(placeId, `${name}${ids.length + 1}`, first ? {} : tapes, { ...more, grid: { groupId, row, column }, measuredLikeId: first }));
+      }
+    return ids;
+  }
+
+  /** A column with its tapes; `like` shares the tapes of an earlier one. */
+  column(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Column, 'kind'>> = {}): string {
+    const surface = newColumn({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
+    this.surfaces.push(surface);
+    this.tape(surface.id, tapes);
+    return surface.id;
+  }
+
+  private tape(surfaceId: string, tapes: Tapes): void {
     for (const [measure, typed] of Object.entries(tapes)) {
       const isInch = typed.endsWith('"');
       this.readings.push({
         id: this.id(),
         jobId: this.job.id,
-        surfaceId: id,
+        surfaceId,
         measure: measure as MeasureKey,
         typed,
         unit: isInch ? 'in' : 'mm',
@@ -74,25 +110,12 @@ export class JobWriter {
         deletedAt: null,
       });
     }
-    return id;
-  }
-
-  /** Equal panes between glazing bars: the first is taped, the others are like it. */
-  grid(placeId: string, name: string, rows: number, columns: number, tapes: Tapes, more: Partial<Surface> = {}): string[] {
-    const groupId = this.id();
-    const ids: string[] = [];
-    for (let row = 0; row < rows; row++)
-      for (let column = 0; column < columns; column++) {
-        const first = ids[0] ?? null;
-        ids.push(this.pane(placeId, `${name}${ids.length + 1}`, first ? {} : tapes, { ...more, grid: { groupId, row, column }, measuredLikeId: first }));
-      }
-    return ids;
   }
 
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 7,
+      formatVersion: 9,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,

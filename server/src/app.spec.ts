@@ -2,7 +2,7 @@ import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import type { Change, JobDocument, JobFile, JobPage, Patch, Problem, Surface } from '@yellow-pane/contracts';
 import { routes } from '@yellow-pane/contracts';
-import { demoRates } from '@yellow-pane/demo';
+import { demoRates, panesIn } from '@yellow-pane/demo';
 import type { App } from './app.js';
 import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId, type TestDatabase } from './bench.testing.js';
 
@@ -18,12 +18,13 @@ const surfaceNamed = async (jobId: string, name: string): Promise<Surface> => (a
 const note = (s: Surface, value: string) => [{ op: 'set' as const, kind: 'surface' as const, id: s.id, field: 'note', value }];
 
 describe('the bench answers', () => {
-  test('with the four demo jobs, the next due first, those without a date last', async () => {
+  test('with the five demo jobs, the next due first, those without a date last', async () => {
     const { body } = await get('/api/jobs');
     expect(body.jobs.map((j: { name: string; surfaceCount: number; measuredCount: number }) => [j.name, j.surfaceCount, j.measuredCount])).toEqual([
       ['Tern Point terminal', 60, 60],
       ['Lantern Street bakery', 4, 4],
       ['Launch and shuttle', 7, 7],
+      ['Tern Point interior', 3, 3],
       ['Tern Point annex', 6, 6],
     ]);
   });
@@ -103,11 +104,11 @@ describe('changes', () => {
     const gone = [{ op: 'set' as const, kind: 'job' as const, id: lanternStreetId, field: 'deletedAt', value: '2026-11-25T05:00:00Z' }];
     expect((await post(`/api/jobs/${lanternStreetId}/changes`, device.draft(lanternStreetId, 'Delete', gone, revision))).status).toBe(200);
     expect([await names(), (await get(`/api/jobs/${lanternStreetId}`)).status]).toEqual([
-      ['Tern Point terminal', 'Launch and shuttle', 'Tern Point annex'],
+      ['Tern Point terminal', 'Launch and shuttle', 'Tern Point interior', 'Tern Point annex'],
       404,
     ]);
     expect((await post(`/api/jobs/${lanternStreetId}/undo`, device.undo())).status).toBe(200);
-    expect(await names()).toHaveLength(4);
+    expect(await names()).toHaveLength(5);
     expect((await post(`/api/jobs/${uuidv7()}/undo`, device.undo())).status).toBe(404);
   });
   test('undo in a job that was only just brought in has nothing to take back: the job itself stays', async () => {
@@ -233,7 +234,7 @@ describe('files', () => {
     expect(copy.body.isCopy).toBe(true);
     const out = (await request(fresh.app.http).get(`/api/jobs/${copy.body.jobId}/file`).set('Host', 'localhost')).body as JobFile;
     const content = (f: JobFile) => ({
-      surfaces: f.surfaces.map((s) => [s.name, s.order, s.frame, s.note, s.filmId]),
+      surfaces: panesIn(f).map((s) => [s.name, s.order, s.frame, s.note, s.filmId]),
       readings: f.readings.map((r) => [r.measure, r.typed, r.lengthMm]),
       places: f.places.map((p) => p.name),
     });
@@ -252,7 +253,7 @@ describe('files', () => {
     const who = `personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000dd`;
     expect((await post(`/api/job-files?${who}`, { format: 'other' })).body.detail).toContain('not a job file');
     const file = (await get(`/api/jobs/${lanternStreetId}/file`)).body as JobFile;
-    const bad = { ...file, surfaces: [{ ...file.surfaces[0], frame: 'marble' }, ...file.surfaces.slice(1)] };
+    const bad = { ...file, surfaces: [{ ...panesIn(file)[0], frame: 'marble' }, ...panesIn(file).slice(1)] };
     const answer = await post(`/api/job-files?${who}`, bad);
     expect(answer.body.faults[0].path).toBe('surfaces.0.frame');
     expect((await get('/api/jobs')).body.total).toBe(before);
@@ -284,7 +285,7 @@ describe('files', () => {
     expect(bows.length).toBeGreaterThan(10);
     const answer = await csv(['place,surface,measure,value,lengthMm', ...rows].join('\n'));
     expect(answer.body).toEqual({ readings: rows.length, surfaces: 1 });
-    const pane = async () => (await document(terminal)).surfaces.find((s) => s.name === 'Rear window')!;
+    const pane = async () => panesIn(await document(terminal)).find((s) => s.name === 'Rear window')!;
     expect((await pane()).curved!.bows).toHaveLength(bows.length);
     expect((await csv('surface,measure,value\nRear window,bow across 295,57\nRear window,bow down 3,9\n')).body.faults[0].message).toContain(
       '“bow down 3” is no measure',

@@ -23,6 +23,7 @@ import {
   lanternStreet,
   launchAndShuttle,
   ternAnnex,
+  ternInterior,
   ternPoint,
 } from '@yellow-pane/demo';
 import { sealPanes } from '@yellow-pane/core';
@@ -61,6 +62,7 @@ export async function setUpBench(app: App, seed: 'none' | 'demo'): Promise<void>
     await app.jobs.import(ternPoint(), who);
     await app.jobs.import(lanternStreet(), who);
     await app.jobs.import(launchAndShuttle(), who);
+    await app.jobs.import(ternInterior(), who);
     await handOverInDemo(app, ternAnnex(new Date().toISOString()), who);
     return;
   }

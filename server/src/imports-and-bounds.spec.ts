@@ -1,6 +1,6 @@
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import { newSurface, type Change, type JobDocument, type JobFile, type Patch, type Problem } from '@yellow-pane/contracts';
+import { newPane, type Change, type JobDocument, type JobFile, type Patch, type Problem } from '@yellow-pane/contracts';
 import { layPiecesOnRolls } from '@yellow-pane/core';
 import { demoFilms } from '@yellow-pane/demo';
 import type { App } from './app.js';
@@ -157,7 +157,7 @@ test('a job of 150 m of one film is planned, promised and booked from end to end
   };
   await write([{ op: 'add', kind: 'roll', id: roll.id, value: roll }]);
   const { id: placeId } = ((await get(`/api/jobs/${jobId}`)).body as JobDocument).places[0]!;
-  const panes = Array.from({ length: 60 }, (_, i) => newSurface({ id: uuidv7(), jobId, placeId, name: `P${i}`, order: i, filmId: film }));
+  const panes = Array.from({ length: 60 }, (_, i) => newPane({ id: uuidv7(), jobId, placeId, name: `P${i}`, order: i, filmId: film }));
   await write(panes.map((p) => ({ op: 'add', kind: 'surface', id: p.id, value: p })));
   const pieces = panes.map((p, i) => ({ id: `p${i}`, surfaceId: p.id, label: `P${i}`, filmId: film, method: 'overhang' as const, widthMm: 1400, heightMm: 2480, turns: [0 as const], factoryEdge: null, trimmedEdges: [], path: null, holes: [], meets: null, repeat: null, isPlotted: false, parts: [], why: [], fallback: null })); // prettier-ignore
   const settings = ((await get(`/api/jobs/${jobId}`)).body as JobDocument).job.cut;

@@ -23,13 +23,27 @@ export const piecePart = z.object({
 });
 export type PiecePart = z.infer<typeof piecePart>;
 
+/** How a piece is brought to size: a pane’s by its method; one that goes round a column is trimmed at both its ends. */
+export const pieceMethod = z.enum([...cutMethod.options, 'laid-round']);
+export type PieceMethod = z.infer<typeof pieceMethod>;
+
+/** A cut that the bench makes in a piece: right through the film, or through its liner only. */
+export const benchCut = z.object({
+  layer: z.enum(['film', 'liner']),
+  /** The way of the blade, in the piece's own frame; closed where it ends in its beginning. */
+  path: z.array(pathPoint).min(2).max(200),
+  /** What it is, and why it is made. */
+  words: z.string().max(200),
+});
+export type BenchCut = z.infer<typeof benchCut>;
+
 /** A piece to be cut, as seen from the liner side. Its own frame: mm, lower left corner at the origin, x right, y up to the top of the pane. */
 export const piece = z.object({
   id: z.string(),
   surfaceId: id,
   label: z.string(),
   filmId: id,
-  method: cutMethod,
+  method: pieceMethod,
   widthMm: positiveLengthMm,
   heightMm: positiveLengthMm,
   turns: z.array(turn).min(1),
@@ -49,6 +63,8 @@ export const piece = z.object({
   isPlotted: z.boolean().default(false),
   /** Two pieces in one rectangle; empty for a piece of its own. */
   parts: z.array(piecePart).max(2).default([]),
+  /** What the bench cuts in it, in the order it is done; left out: nothing. */
+  bench: z.array(benchCut).max(60).optional(),
   /** Why it has its size, in sentences. */
   why: z.array(z.string()),
   /** Set when the surface falls back from the job's method. */
@@ -68,11 +84,11 @@ export const placedPiece = z.object({
 export type PlacedPiece = z.infer<typeof placedPiece>;
 
 export const row = z.object({ xMm: alongRollMm, alongMm: positiveLengthMm, pieces: z.array(placedPiece).min(1) });
-export const column = z.object({ yMm: lengthMm, acrossMm: positiveLengthMm, rows: z.array(row).min(1) });
+export const dropColumn = z.object({ yMm: lengthMm, acrossMm: positiveLengthMm, rows: z.array(row).min(1) });
 /** A full-width length cut off the roll, and how it is taken apart: slits make columns, crosscuts make rows. */
-export const drop = z.object({ xMm: alongRollMm, alongMm: positiveLengthMm, columns: z.array(column).min(1), locked: z.boolean() });
+export const drop = z.object({ xMm: alongRollMm, alongMm: positiveLengthMm, columns: z.array(dropColumn).min(1), locked: z.boolean() });
 export type Row = z.infer<typeof row>;
-export type Column = z.infer<typeof column>;
+export type DropColumn = z.infer<typeof dropColumn>;
 export type Drop = z.infer<typeof drop>;
 
 export const rollLayout = z.object({ rollId: id, usedMm: alongRollMm, drops: z.array(drop) });

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { decimalPrice, id, instant, lengthMm, unitSystem, words } from '../quantities.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
 import { chooseSettings } from '../choose/glazing.js';
+import { dryAllowances } from '../cut/dry-allowances.js';
 import { cutSettings } from '../cut/settings.js';
 import { prepareSettings } from '../prepare/settings.js';
 import { formingSchool } from '../form/curved.js';
@@ -31,6 +32,8 @@ export const firm = z.object({
   forming: formingSchool.nullable().default(null),
   /** What it lets pass on film that is on; left out: as shipped. */
   acceptance: acceptanceRule.optional(),
+  /** What it adds to pieces that are laid dry; left out: as shipped. */
+  dry: dryAllowances.optional(),
 });
 export type Firm = z.infer<typeof firm>;
 
@@ -54,6 +57,8 @@ export const job = z.object({
   /** The method that pieces of this job are cut by, unless a surface says otherwise. */
   method: cutMethod,
   allowances: allowances.partial().nullable(),
+  /** What is added to pieces that are laid dry, where it differs from the firm’s. */
+  dry: dryAllowances.partial().nullable().default(null),
   cut: cutSettings,
   choose: chooseSettings.nullable().default(null),
   prepare: prepareSettings.nullable().default(null),

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { id, instant, words } from '../quantities.js';
 import { cutMethod } from '../cut/allowances.js';
-import { frameKind } from '../measure/surface.js';
+import { frameKind } from '../measure/pane.js';
 import { workClass } from '../handover/work-class.js';
 import { formingSchool, lubrication } from '../form/curved.js';
 
@@ -61,6 +61,11 @@ export const stepWhen = z.object({
   edge: z.array(edgeSchool).max(2).default([]),
   glass: z.array(glassForm).max(3).default([]),
   care: z.array(faceCare).max(4).default([]),
+  /** Kinds of surface it is for. Left out: panes of glass, as all steps once were. */
+  surface: z
+    .array(z.enum(['pane', 'column']))
+    .max(6)
+    .optional(),
   /** One of these has to be there. Left out in versions of before. */
   has: z.array(paneTrait).max(8).optional(),
 });
@@ -82,6 +87,11 @@ export const stepDrawing = z.enum([
   'forming',
   'anchor-line',
   'quarters',
+  'column-piece',
+  'column-plumb',
+  'column-strip',
+  'column-round',
+  'column-seam',
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 
@@ -130,7 +140,7 @@ export const stepSet = z
     /** What was changed, in the firm’s words. */
     note: words(200),
     ready: z.array(readyRule).max(40),
-    steps: z.array(stepRule).min(1).max(60),
+    steps: z.array(stepRule).min(1).max(120),
     createdAt: instant,
   })
   .refine((s) => new Set(s.steps.map((x) => x.key)).size === s.steps.length, { path: ['steps'], message: 'Two steps have the same key.' });

@@ -1,4 +1,4 @@
-import type { LayEntry, Pin, Surface } from '@yellow-pane/contracts';
+import type { LayEntry, Pin, Pane } from '@yellow-pane/contracts';
 import { demoFirm, demoId, ternPoint } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
 import { layProgress, sheetOfSurface } from '../lay/index.js';
@@ -12,7 +12,7 @@ const bare: CheckRecords = {
 const stepSetId = demoId(69_999);
 const canBeLaid = layProgress(bare);
 const laidOnes = file.surfaces.filter((s) => canBeLaid.has(s.id) && sheetOfSurface(s, bare)!.steps.some((x) => x.key === 'hard'));
-const [one, two] = ['W1', 'W2'].map((name) => laidOnes.find((s) => s.name === name)!) as [Surface, Surface];
+const [one, two] = ['W1', 'W2'].map((name) => laidOnes.find((s) => s.name === name)!) as [Pane, Pane];
 
 let next = 0;
 const line = (surfaceId: string, at: string, kind: LayEntry['kind'], more: Partial<LayEntry> = {}): LayEntry => ({
@@ -20,7 +20,7 @@ const line = (surfaceId: string, at: string, kind: LayEntry['kind'], more: Parti
   stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...more,
 }); // prettier-ignore
 const day = (n: number, hour = 10): string => new Date(Date.UTC(2026, 8, 1 + n, hour)).toISOString();
-const laid = (s: Surface, n = 0): LayEntry => line(s.id, day(n), 'pane-done');
+const laid = (s: Pane, n = 0): LayEntry => line(s.id, day(n), 'pane-done');
 const pin = (more: Partial<Pin> = {}): Pin => ({
   kind: 'speck',
   at: { xFrac: 0.3, yFrac: 0.6 },
@@ -30,7 +30,7 @@ const pin = (more: Partial<Pin> = {}): Pin => ({
   answers: {},
   ...more,
 });
-const look = (s: Surface, n: number, water: 'none' | 'some' | 'much', isClean = water === 'none') => line(s.id, day(n), 'looked', { look: { water, isClean } });
+const look = (s: Pane, n: number, water: 'none' | 'some' | 'much', isClean = water === 'none') => line(s.id, day(n), 'looked', { look: { water, isClean } });
 const steady = (gPerM2: number): DryingDays => ({ losses: [{ day: 0, gPerM2 }], basis: 'steady', wasWarm: null });
 /** 24 g/m² at 0.8 a day: the middle of the range is day 30. */
 const check = (entries: LayEntry[], at: string, days: DryingDays | null = steady(0.8), more: Partial<CheckRecords> = {}): CheckPane[] =>
@@ -133,7 +133,7 @@ describe('what was pinned', () => {
     expect(diagnosePin(young!, young!.pins[0]!, day(1, 10))!.mend.kind).toBe('judge');
   });
   test('is held to the rule where it lies, also when the pane was taped from the street', () => {
-    const at = (xFrac: number, seenFrom: Surface['seenFrom']) => {
+    const at = (xFrac: number, seenFrom: Pane['seenFrom']) => {
       const surfaces = bare.surfaces.map((s) => (s.id === one.id ? { ...s, seenFrom } : s));
       const p = only([laid(one), line(one.id, day(2), 'pin', { pin: pin({ sizeMm: 2.5, at: { xFrac, yFrac: 0.5 } }) })], day(3), steady(0.8), { surfaces });
       return holdPaneToRule(p, { ...bare, surfaces, memo: new Memo() })[0]!.verdict;

@@ -1,4 +1,5 @@
-import type { AcceptanceRule, Film, LayEntry, Surface } from '@yellow-pane/contracts';
+import type { AcceptanceRule, Film, LayEntry, Pane } from '@yellow-pane/contracts';
+import { panesOf } from '../measure/index.js';
 import { signedArea, type Polygon } from '../geometry/index.js';
 import { workClassOf } from '../films/index.js';
 import { surveySurface } from '../form/index.js';
@@ -53,7 +54,7 @@ export interface DueVisit {
 /** How a laid pane stands. */
 export type CheckState = 'drying' | 'due' | 'late' | 'seen' | 'clear';
 export interface CheckPane {
-  readonly surface: Surface;
+  readonly surface: Pane;
   readonly film: Film;
   readonly laidAt: string;
   readonly state: CheckState;
@@ -112,7 +113,7 @@ export function pressingOf(lines: readonly LayEntry[], steps: readonly Step[], i
 
 /** What the log and the settings say that may have done harm. */
 function factsOf(
-  surface: Surface,
+  surface: Pane,
   lines: readonly LayEntry[],
   pressing: Pressing,
   steps: readonly Step[],
@@ -144,7 +145,7 @@ const byPaneOf = (entries: readonly LayEntry[]): Map<string, LayEntry[]> => {
 };
 
 interface Half {
-  readonly surface: Surface;
+  readonly surface: Pane;
   readonly film: Film;
   readonly laidAt: string;
   readonly progress: PaneProgress;
@@ -165,7 +166,7 @@ interface Half {
 export function checkPanes(records: CheckRecords, daysOf: (surfaceId: string) => DryingDays | null, at: string): CheckPane[] {
   const progress = layProgress(records);
   const byPane = byPaneOf(records.layEntries);
-  const halves = records.surfaces.flatMap((surface): Half[] => {
+  const halves = panesOf(records.surfaces).flatMap((surface): Half[] => {
     const p = progress.get(surface.id);
     const film = records.films.find((f) => f.id === surface.filmId);
     const pane = p?.state === 'done' && film ? layPaneOf(surface, records) : null;

@@ -1,4 +1,5 @@
-import { defaultPrepareSettings, type Film, type Surface, type WeatherDay } from '@yellow-pane/contracts';
+import { panesIn } from '../../../demo/src/index.js';
+import { defaultPrepareSettings, type Film, type Pane, type WeatherDay } from '@yellow-pane/contracts';
 import { demoFirm, demoId, ternPoint } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
 import type { DayRecords } from '../prepare/index.js';
@@ -7,24 +8,24 @@ import { ASKED_DAYS, datesAsked, daysBasis, dryingFrom, lossesOn, wasWarmWhenLai
 
 const file = ternPoint();
 const film: Film = { ...file.films.find((f) => f.construction === 'clear' && f.thicknessUm === 200)!, thicknessUm: 100, id: demoId(80_001) };
-const single = { ...file.surfaces.find((s) => s.glazing)!.glazing!, panes: [file.surfaces.find((s) => s.glazing)!.glazing!.panes[0]!], cavities: [] };
-const pane = (n: number, facadeDeg: number | null, more: Partial<Surface> = {}): Surface => ({
-  ...file.surfaces.find((s) => s.name === 'W1')!,
+const single = { ...panesIn(file).find((s) => s.glazing)!.glazing!, panes: [panesIn(file).find((s) => s.glazing)!.glazing!.panes[0]!], cavities: [] };
+const pane = (n: number, facadeDeg: number | null, more: Partial<Pane> = {}): Pane => ({
+  ...panesIn(file).find((s) => s.name === 'W1')!,
   id: demoId(80_100 + n),
   filmId: film.id,
   filmFace: 'room',
   glazing: single,
-  exposure: { ...file.surfaces.find((s) => s.exposure)!.exposure!, facadeDeg, isIndoors: facadeDeg === null, overhangMm: 0, overhangAboveMm: 0 },
+  exposure: { ...panesIn(file).find((s) => s.exposure)!.exposure!, facadeDeg, isIndoors: facadeDeg === null, overhangMm: 0, overhangAboveMm: 0 },
   ...more,
 });
-const double = file.surfaces.find((s) => s.glazing?.panes.length === 2)!.glazing!;
+const double = panesIn(file).find((s) => s.glazing?.panes.length === 2)!.glazing!;
 const [south, north, inner, out] = [pane(1, 180), pane(2, 0), pane(3, null), pane(4, 0, { filmFace: 'street' })];
 const [behindTwo, tinted] = [pane(5, 0, { glazing: double }), pane(6, 180, { filmId: demoId(80_002) })];
 const tint: Film = { ...file.films.find((f) => f.construction === 'metallised' && f.optics && f.thicknessUm < 45)!, id: demoId(80_002) };
 const surfaces = [south, north, inner, out, behindTwo, tinted];
 const tapes = surfaces.flatMap((s, i) =>
   file.readings
-    .filter((r) => r.surfaceId === file.surfaces.find((x) => x.name === 'W1')!.id)
+    .filter((r) => r.surfaceId === panesIn(file).find((x) => x.name === 'W1')!.id)
     .map((r, k) => ({ ...r, id: demoId(80_200 + 20 * i + k), surfaceId: s.id })),
 );
 const records: DayRecords = { job: { ...file.job, latDeg: 52, lonDeg: 5, zone: 'Etc/GMT-1' }, firm: demoFirm, places: file.places, surfaces, readings: tapes, films: [film, tint], memo: new Memo() }; // prettier-ignore
@@ -33,7 +34,7 @@ const weather = (on: string, airC: number, cloudFrac = 0, humidityPct = 70): Wea
   on, source: 'typed for the test', isMadeUp: false, sky: 'clear', nightLowC: airC,
   hours: Array.from({ length: 24 }, () => ({ airC, humidityPct, cloudFrac, windMPerS: 2, gustMPerS: 3, rainMm: 0 })),
 }); // prettier-ignore
-const loss = (s: Surface, day: WeatherDay | null, on = '2026-04-15', of = records): number => lossesOn(of, settings, { on, weather: day }).get(s.id)!;
+const loss = (s: Pane, day: WeatherDay | null, on = '2026-04-15', of = records): number => lossesOn(of, settings, { on, weather: day }).get(s.id)!;
 
 describe('what leaves a pane on a day', () => {
   test('sun on the facade dries it sooner; without sun north and south dry alike', () => {
@@ -101,7 +102,7 @@ describe('from days of the calendar to days of a pane', () => {
 });
 
 test('warm when it was laid: sun on the glass in that hour, glass over 32 °C, or neither; of an unknown day nobody can say', () => {
-  const was = (s: Surface, day: WeatherDay | null, at: string) => wasWarmWhenLaid(records, settings, day, s.id, at);
+  const was = (s: Pane, day: WeatherDay | null, at: string) => wasWarmWhenLaid(records, settings, day, s.id, at);
   const april = weather('2026-04-15', 10);
   expect(was(south, april, '2026-04-15T11:00:00Z')).toBe(true);
   expect(was(south, april, '2026-04-15T03:00:00Z')).toBe(false);

@@ -1,4 +1,5 @@
-import type { Film, PrepareSettings, Surface, WeatherDay } from '@yellow-pane/contracts';
+import type { Film, PrepareSettings, Pane, WeatherDay } from '@yellow-pane/contracts';
+import { panesOf } from '../measure/index.js';
 import { dateAt, dayStartMs } from '../ground/index.js';
 import { bandsOfJob, ROOM, type DayRecords, type PaneDay } from '../prepare/index.js';
 import { dayLossGPerM2, type LossOnDay } from './cure.js';
@@ -21,7 +22,7 @@ const roomOnly = (settings: PrepareSettings): PrepareSettings => ({
 });
 
 /** Air before the film: the room's, or, on the street face, that outside. */
-function lossOf(day: PaneDay, surface: Surface, film: Film, settings: PrepareSettings): number | null {
+function lossOf(day: PaneDay, surface: Pane, film: Film, settings: PrepareSettings): number | null {
   if (!day.ok) return null;
   const isOut = surface.filmFace === 'street' && !surface.exposure?.isIndoors;
   const room = { airC: settings.typed.roomC ?? ROOM.airC, humidityPct: settings.typed.roomHumidityPct ?? ROOM.humidityPct };
@@ -31,9 +32,10 @@ function lossOf(day: PaneDay, surface: Surface, film: Film, settings: PrepareSet
 /** What leaves each pane on each day asked for, by its surface; panes of which the day cannot be told are left out. */
 export function lossesOn(records: DayRecords, settings: PrepareSettings, { on, weather }: AskedDay): Map<string, number> {
   const out = new Map<string, number>();
+  const panes = new Map(panesOf(records.surfaces).map((s) => [s.id, s]));
   for (const band of bandsOfJob(records, roomOnly(settings), weather, on, true))
     for (const id of band.surfaceIds) {
-      const surface = records.surfaces.find((s) => s.id === id)!;
+      const surface = panes.get(id)!;
       const film = records.films.find((f) => f.id === surface.filmId);
       const loss = film ? lossOf(band.day, surface, film, settings) : null;
       if (loss !== null) out.set(id, loss);

@@ -1,3 +1,4 @@
+import { panesIn } from '../../../demo/src/index.js';
 import fc from 'fast-check';
 import { defaultChooseSettings, type Film, type VerdictInput } from '@yellow-pane/contracts';
 import { demoLibrary, ternPoint } from '../../../demo/src/index.js';
@@ -14,7 +15,7 @@ import { fadingOf, judgeChosen, judgeFilm, judgePane, preparePane } from './verd
 const file = ternPoint();
 const filmNamed = (name: string): Film => demoLibrary.find((f) => f.name === name)!;
 const inputFor = (pane: string, more: Partial<VerdictInput> = {}): VerdictInput => {
-  const s = file.surfaces.find((x) => x.name === pane)!;
+  const s = panesIn(file).find((x) => x.name === pane)!;
   return {
     glazing: s.glazing!,
     exposure: s.exposure!,

@@ -1,4 +1,4 @@
-import type { FaceFound, Surface } from '@yellow-pane/contracts';
+import type { FaceFound, Pane } from '@yellow-pane/contracts';
 
 /** What may touch the face that gets the film: a blade; a blade one way only; the soft pad and the hand; or nobody knows yet, so the pad until somebody does. */
 export type FaceCare = 'blade' | 'one-way' | 'pad' | 'ask';
@@ -17,7 +17,7 @@ const ask = (why: string): CareOfFace => ({ care: 'ask', why });
  * @param found what somebody felt on the spot: it settles what the record leaves open, and never takes back what the record knows
  * @source common practice, TRADE §5: "soft pad along the lines and a feel by hand instead of the blade, not after it"
  */
-export function careOfFace(surface: Pick<Surface, 'glazing' | 'filmFace' | 'curved' | 'workedFace'>, found: FaceFound = surface.workedFace): CareOfFace {
+export function careOfFace(surface: Pick<Pane, 'glazing' | 'filmFace' | 'curved' | 'workedFace'>, found: FaceFound = surface.workedFace): CareOfFace {
   const { glazing, filmFace, curved } = surface;
   const pane = glazing && (filmFace === 'room' ? glazing.panes.at(-1)! : glazing.panes[0]!);
   if (pane?.kind === 'plastic' || curved?.stamp === 'plastic') return pad('Plastic: every blade scratches it.');

@@ -14,3 +14,4 @@ export * from './ranking.js';
 export * from './verdict.js';
 export * from './words.js';
 export * from './verdict-words.js';
+export * from './ground-verdict.js';

@@ -1,3 +1,4 @@
+import { panesIn } from '../../../demo/src/index.js';
 import fc from 'fast-check';
 import type { LogEntry, Patch, Plan, Reservation, Roll, StockEntry } from '@yellow-pane/contracts';
 import { freeMm, remainingMm } from '../stock/index.js';
@@ -5,7 +6,7 @@ import { demoFirm } from '../../../demo/src/index.js';
 import { file, film, pane, records } from './demo-job.testing.js';
 import { filmPlanInput, finishedPieces } from './film-plan.js';
 import { matchInHand } from './in-hand.js';
-import { cutsForFilm } from './job-pieces.js';
+import { cutsForFilm } from './cut-of-kind.js';
 import { knifeOrder, restsOf } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 import { costOfPlan } from './plan-cost.js';
@@ -116,7 +117,7 @@ describe('a plan takes its film off the stock', () => {
   test('a re-plan books the difference only, and its leftovers follow', () => {
     const book = new Book();
     book.make(takeFromStock(plan, roll.id, book.view, book.who));
-    const surfaces = file.surfaces.map((s) => (s.name === 'O5' ? { ...s, filmId: null } : s));
+    const surfaces = panesIn(file).map((s) => (s.name === 'O5' ? { ...s, filmId: null } : s));
     const less = { ...planOf(guard.id, { surfaces }), id: pane('O2').id };
     book.make(takeFromStock(less, roll.id, book.view, book.who));
     const lessUsed = less.layout.rolls.find((r) => r.rollId === roll.id)!.usedMm;
@@ -237,7 +238,7 @@ describe('measured again after the cut', () => {
   test('not cut yet: simply another size', () => expect(again('O1', 120, []).changes[0]).toMatchObject({ isCut: false, stillFits: null }));
   test('nothing changed: nothing to report', () => expect(again('O1', 0)).toEqual({ changes: [], serves: [] }));
   test('a pane that another one’s piece serves needs none of its own', () => {
-    const surfaces = file.surfaces.map((s) => (s.name === 'O3' ? { ...s, servedById: pane('O1').id } : s));
+    const surfaces = panesIn(file).map((s) => (s.name === 'O3' ? { ...s, servedById: pane('O1').id } : s));
     expect(cutsForFilm({ ...records, surfaces }, guard.id).find((c) => c.surface.name === 'O3')!.pieces).toEqual([]);
     const input = filmPlanInput({ ...records, surfaces }, file.job.cut, guard.id, undefined);
     expect(checkLayout(layPiecesOnRolls(input.layout, 5), { pieces: input.pieces, rolls: input.layout.rolls, settings: file.job.cut })).toEqual([]);
@@ -261,7 +262,7 @@ describe('measured again after the cut', () => {
   });
   test('one more that is asked for is told as such, and settles it once it is cut large enough', () => {
     const extra = { id: 'again-1', reason: 'measured again', at, part: null };
-    const surfaces = file.surfaces.map((s) => (s.name === 'O1' ? { ...s, extraPieces: [extra] } : s));
+    const surfaces = panesIn(file).map((s) => (s.name === 'O1' ? { ...s, extraPieces: [extra] } : s));
     expect(told(surfaces, taped('O1', 120)).short[0]).toMatchObject({ isAsked: true, words: expect.stringContaining('asked for and not cut yet') });
     const now = { ...records, surfaces, readings: taped('O1', 120), entries };
     const input = filmPlanInput(now, file.job.cut, guard.id, plan);
@@ -274,7 +275,7 @@ describe('measured again after the cut', () => {
     expect(told(surfaces, taped('O1', 120), all, [plan, next]).ready.has(pane('O1').id)).toBe(true);
   });
   test('a pane served by another one’s piece counts as cut only while that piece covers it', () => {
-    const surfaces = file.surfaces.map((s) => (s.name === 'O3' ? { ...s, servedById: pane('O1').id } : s));
+    const surfaces = panesIn(file).map((s) => (s.name === 'O3' ? { ...s, servedById: pane('O1').id } : s));
     const bigger = taped('O3', 400);
     expect(told(surfaces, bigger).short.map((s) => s.label)).toEqual(['O3']);
   });

@@ -1,18 +1,19 @@
-import { defaultCutSettings, newCurvedPane, newSurface, type Film, type Reading } from '@yellow-pane/contracts';
-import { demoFilms, demoFirm, launchAndShuttle } from '@yellow-pane/demo';
+import { defaultCutSettings, newCurvedPane, newPane, type Film, type Reading } from '@yellow-pane/contracts';
+import { demoFilms, demoFirm, launchAndShuttle, panesIn } from '@yellow-pane/demo';
 import { chordOfArc, chordReadings, surveySurface } from '../form/index.js';
 import { mirroredReading } from '../measure/index.js';
 import { curvedOf, missingBows, shrinkInputOf } from './curved-pane.js';
 import { filmPlanInput } from './film-plan.js';
 import { layPiecesOnRolls } from './layout/index.js';
 import { movePiece } from './layout/move.js';
-import { cutOfSurface, shrinkRequestOf, shrinkSourceOf, type JobRecords } from './job-pieces.js';
+import { cutOfSurface } from './cut-of-kind.js';
+import { shrinkRequestOf, shrinkSourceOf, type JobRecords } from './job-pieces.js';
 import { Memo } from '../ground/index.js';
 
 const file = launchAndShuttle();
 const records: JobRecords = { firm: demoFirm, ...file, memo: new Memo() };
 const film = file.films[0]!;
-const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
+const pane = (name: string) => panesIn(file).find((s) => s.name === name)!;
 const survey = (s: Parameters<typeof surveySurface>[0]) => surveySurface(s, records).survey;
 
 describe('the piece of a curved pane', () => {
@@ -102,7 +103,7 @@ describe('tapes laid over the glass', () => {
 
 describe('what a plan is made from', () => {
   test('flat glass has none; a curved pane without an outline says what to do', () => {
-    const flat = newSurface({ id: pane('Cabin port').id, jobId: file.job.id, placeId: file.places[0]!.id, name: 'F', order: 99 });
+    const flat = newPane({ id: pane('Cabin port').id, jobId: file.job.id, placeId: file.places[0]!.id, name: 'F', order: 99 });
     expect(shrinkRequestOf(flat, records, film)).toBeNull();
     const bare = shrinkSourceOf({ ...flat, curved: newCurvedPane() }, { ...records, readings: [] }, film)!;
     expect(shrinkInputOf(bare)).toMatchObject({ blocked: expect.stringContaining('No outline yet') });

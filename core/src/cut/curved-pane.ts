@@ -1,10 +1,10 @@
-import type { CurvedPane, Film, Firm, Job, Piece, Roll, ShrinkInput, Surface, Turn } from '@yellow-pane/contracts';
+import type { CurvedPane, Film, Firm, Job, Pane, Roll, ShrinkInput, Surface, Turn } from '@yellow-pane/contracts';
 import { flatSize, mayTurn, mirroredCurved, outlineOfCurved } from '../form/index.js';
 import { formatLength, formatRough, type Memo } from '../ground/index.js';
-import type { Survey } from '../measure/index.js';
+import { measuredLike, type Survey } from '../measure/index.js';
 import { darkens, workClassOf } from '../films/index.js';
 import { roundUpToMark } from './handy-size.js';
-import type { PieceAnswer } from './piece.js';
+import type { BarePiece, PieceAnswer } from './piece.js';
 
 /** The records a curved pane is read from. */
 export interface CurvedRecords {
@@ -12,14 +12,13 @@ export interface CurvedRecords {
 }
 
 /** The pane that another is measured like, if it is there. */
-const likeOf = (surface: Surface, { surfaces }: CurvedRecords): Surface | undefined =>
-  surface.measuredLikeId ? surfaces.find((s) => s.id === surface.measuredLikeId && !s.deletedAt) : undefined;
+const likeOf = (surface: Pane, { surfaces }: CurvedRecords): Pane | undefined => measuredLike(surface, surfaces);
 
 /**
  * The curve of a pane: its own bows, or those of the pane it is measured like, turned over where it is the window across. What belongs to this very pane (its stamp,
  * chips, zones when it has any) stays its own.
  */
-export function curvedOf(surface: Surface, records: CurvedRecords, surveyOf: (s: Surface) => Survey, depth = 0): CurvedPane | null {
+export function curvedOf(surface: Pane, records: CurvedRecords, surveyOf: (s: Pane) => Survey, depth = 0): CurvedPane | null {
   const own = surface.curved;
   if (!own) return null;
   const like = likeOf(surface, records);
@@ -34,7 +33,7 @@ export function curvedOf(surface: Surface, records: CurvedRecords, surveyOf: (s:
 
 /** What the shrink plan of a pane is made from, besides its curve. */
 export interface ShrinkSource {
-  readonly surface: Surface;
+  readonly surface: Pane;
   readonly curved: CurvedPane;
   readonly survey: Survey;
   readonly film: Film;
@@ -119,7 +118,7 @@ export function curvedPiece(source: ShrinkSource, turnsOf: (direction: Film['dir
       blocked: `${film.name} has to lie upright, and on this glass its width has to lie along the roll: it cannot be both. Take another film, or a plain one.`,
     };
   const f = (mm: number) => `${formatLength(mm, job.units)}${job.units === 'mm' ? ' mm' : ''}`;
-  const piece: Omit<Piece, 'id' | 'label'> = {
+  const piece: BarePiece = {
     surfaceId: surface.id,
     filmId: film.id,
     method: 'overhang',

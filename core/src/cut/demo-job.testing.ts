@@ -1,4 +1,5 @@
-import type { Film, JobFile, LogEntry, Surface } from '@yellow-pane/contracts';
+import { panesIn } from '../../../demo/src/index.js';
+import type { Film, JobFile, LogEntry, Pane } from '@yellow-pane/contracts';
 import { demoFirm, ternPoint } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
 
@@ -15,4 +16,4 @@ export const records = {
   memo: new Memo(),
 };
 export const film = (name: string): Film => file.films.find((f) => f.name === name)!;
-export const pane = (name: string): Surface => file.surfaces.find((s) => s.name === name)!;
+export const pane = (name: string): Pane => panesIn(file).find((s) => s.name === name)!;

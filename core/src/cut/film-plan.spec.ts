@@ -1,10 +1,12 @@
+import { panesIn } from '../../../demo/src/index.js';
 import { demoFirm, lanternStreet } from '../../../demo/src/index.js';
 import type { Drop, LogEntry, Piece, Plan } from '@yellow-pane/contracts';
 import { file, pane, records } from './demo-job.testing.js';
 import { CORE_VERSION, doneSteps, filmPlanInput, finishedPieces, fixedDropsOf, methodFigures } from './film-plan.js';
 import { surveySurface } from '../form/index.js';
 import { quotedSize, readingsHash, readingsInForce, tapesOf } from '../measure/index.js';
-import { cutOfSurface, cutsForFilm, resolveAllowances } from './job-pieces.js';
+import { cutOfSurface, cutsForFilm } from './cut-of-kind.js';
+import { resolveAllowances } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 
@@ -149,7 +151,7 @@ describe('from records to pieces', () => {
   });
 
   test('a spoiled piece adds one more of the same size', () => {
-    const surfaces = file.surfaces.map((s) =>
+    const surfaces = panesIn(file).map((s) =>
       s.name === 'O4' ? { ...s, extraPieces: [{ id: 'e', reason: 'spoiled', at: '2026-09-14T09:00:00Z', part: null }] } : s,
     );
     const cut = cutsForFilm({ ...records, surfaces }, guard.id).find((c) => c.surface.name === 'O4')!;
@@ -162,7 +164,7 @@ describe('a plan and what makes it stale', () => {
   test('the hash changes with a tape, a roll or a setting, and with nothing else', () => {
     const hash = (r: typeof records, cut = file.job.cut) => filmPlanInput(r, cut, guard.id, undefined).hash;
     const base = hash(records);
-    expect(hash({ ...records, surfaces: records.surfaces.map((s) => ({ ...s, note: 'sunny' })) })).toBe(base);
+    expect(hash({ ...records, surfaces: panesIn(records).map((s) => ({ ...s, note: 'sunny' })) })).toBe(base);
     expect(hash({ ...records, readings: records.readings.map((r) => (r.surfaceId === pane('O1').id ? { ...r, lengthMm: r.lengthMm + 5 } : r)) })).not.toBe(
       base,
     );

@@ -1,7 +1,9 @@
-import type { Column, CutMethod, CutSettings, Drop, Film, Layout, LogEntry, Piece, Plan, Roll, Row } from '@yellow-pane/contracts';
+import type { DropColumn, CutMethod, CutSettings, Drop, Film, Layout, LogEntry, Piece, Plan, Roll, Row, Surface } from '@yellow-pane/contracts';
 import { contentHash, shelf, type Memo } from '../ground/index.js';
 import { availableForJobMm, type StockBook } from '../stock/index.js';
-import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
+import { isPane } from '../measure/index.js';
+import { cutsForFilm } from './cut-of-kind.js';
+import type { JobRecords, SurfaceCut } from './job-pieces.js';
 import { knifeOrder } from './knife-order.js';
 import { layPiecesOnRolls, ONE_WAY_ROUND, type LayoutInput, type RollToCut } from './layout/index.js';
 import { minutesPer, trimCount, workMinutes } from './minutes.js';
@@ -91,7 +93,7 @@ const placedIds = (d: Drop): string[] => d.columns.flatMap((c) => c.rows.flatMap
  * cannot move: its row begins where the one before it ends, and the start is trimmed.
  */
 function withoutMisfits(drop: Drop, fits: (pieceId: string) => boolean, isPatterned: boolean): Drop {
-  const columns = drop.columns.flatMap((column): Column[] => {
+  const columns = drop.columns.flatMap((column): DropColumn[] => {
     let goneMm = 0;
     const rows = column.rows.flatMap((r, i): Row[] => {
       const by = goneMm;
@@ -177,7 +179,7 @@ function patterned(cuts: readonly SurfaceCut[], film: Film): Piece[] {
   if (film.patternRepeatMm === null) return cuts.flatMap((c) => c.pieces);
   const places = new Map<string, number>();
   const listed = cuts.flatMap(({ surface, pieces }) => {
-    const row = surface.grid ? `${surface.grid.groupId}/${surface.grid.row}` : surface.seam ? surface.id : null;
+    const row = rowOf(surface, pieces);
     return pieces.map((piece) => {
       const place = row === null ? 0 : (places.get(row) ?? 0);
       if (row !== null) places.set(row, place + 1);
@@ -185,6 +187,12 @@ function patterned(cuts: readonly SurfaceCut[], film: Film): Piece[] {
     });
   });
   return matchPattern(listed, film);
+}
+
+/** What a pattern runs on over: the panes of one row between glazing bars, or the pieces of one surface. */
+function rowOf(surface: Surface, pieces: readonly Piece[]): string | null {
+  if (!isPane(surface)) return pieces.length > 1 ? surface.id : null;
+  return surface.grid ? `${surface.grid.groupId}/${surface.grid.row}` : surface.seam ? surface.id : null;
 }
 
 /** Pieces that may still be turned a quarter, kept to the upright or to the lying ways. */
@@ -233,7 +241,7 @@ export function handyFigures(records: JobRecords & { readonly entries: readonly 
     ...records,
     firm: { ...records.firm, allowances: { ...records.firm.allowances, ...off } },
     job: { ...records.job, allowances: { ...records.job.allowances, ...off } },
-    surfaces: records.surfaces.map((s) => (s.allowances?.sizeStep ? { ...s, allowances: { ...s.allowances, ...off } } : s)),
+    surfaces: records.surfaces.map((s) => (isPane(s) && s.allowances?.sizeStep ? { ...s, allowances: { ...s.allowances, ...off } } : s)),
   };
   const [handy, marked] = [records, exact].map((r) => filmPlanInput(r, settings, filmId, undefined)) as [FilmPlanInput, FilmPlanInput];
   const sizesOf = (input: FilmPlanInput) => new Set(input.pieces.map((p) => `${p.widthMm.toFixed(2)}×${p.heightMm.toFixed(2)}`)).size;

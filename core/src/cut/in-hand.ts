@@ -1,7 +1,5 @@
 import type { Piece } from '@yellow-pane/contracts';
-import { boundingBox } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
-import { enclosingRectangle } from '../measure/index.js';
 import type { SurfaceCut } from './job-pieces.js';
 
 /** Two sizes of one piece as a tape on the bench gives them agree with the plan within this. @source common practice: a piece is cut within 2 mm */
@@ -29,8 +27,6 @@ export function matchInHand(firstMm: number, secondMm: number, cuts: readonly Su
   const f = (mm: number) => formatLength(mm, units);
   const out: InHand[] = [];
   for (const cut of cuts) {
-    const box = enclosingRectangle(cut.survey);
-    if (!box) continue;
     for (const piece of cut.pieces)
       for (const level of ['first', 'second'] as const) {
         const [w, h] = level === 'first' ? [firstMm, secondMm] : [secondMm, firstMm];
@@ -82,14 +78,10 @@ const said = (mm: number, f: (mm: number) => string): string => `${f(Math.abs(mm
 /** What a piece must at least be, and on how many sides film must be left to trim. */
 export function needOf(
   piece: Piece,
-  cut: Pick<SurfaceCut, 'survey' | 'surface'>,
+  { coverMm }: Pick<SurfaceCut, 'coverMm'>,
 ): { widthMm: number; heightMm: number; trimmedAcross: number; trimmedUp: number; isExact: boolean } {
   const count = (edges: readonly string[]) => piece.trimmedEdges.filter((e) => edges.includes(e)).length;
   const [trimmedAcross, trimmedUp] = [count(['left', 'right']), count(['top', 'bottom'])];
-  const outline = cut.survey.outline;
-  const isWhole = !cut.surface.seam && !cut.surface.design;
-  if (piece.trimmedEdges.length === 0 || !outline || !isWhole)
-    return { widthMm: piece.widthMm, heightMm: piece.heightMm, trimmedAcross: 0, trimmedUp: 0, isExact: true };
-  const box = boundingBox(outline);
-  return { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY, trimmedAcross, trimmedUp, isExact: false };
+  if (piece.trimmedEdges.length === 0 || !coverMm) return { widthMm: piece.widthMm, heightMm: piece.heightMm, trimmedAcross: 0, trimmedUp: 0, isExact: true };
+  return { ...coverMm, trimmedAcross, trimmedUp, isExact: false };
 }

@@ -1,9 +1,10 @@
-import type { Allowances, CutMethod, Film, Firm, Job, Piece, Roll, Surface } from '@yellow-pane/contracts';
+import type { Allowances, Column, CutMethod, DryAllowances, Film, Firm, Job, Pane, Piece, Roll, Surface } from '@yellow-pane/contracts';
 import { outlineOfCurved, surveySurface, uprightBendPerMm } from '../form/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { formatLength } from '../ground/index.js';
-import { quotedSize, type Survey, type TapedRecords } from '../measure/index.js';
+import { panesOf, quotedSize, type Survey, type TapedRecords } from '../measure/index.js';
 import type { StockBook } from '../stock/index.js';
+import { usualDry } from './dry-allowances.js';
 import { edgeGapFor } from './edge-gap.js';
 import { offsetsInRow, piecesOfPane, type PaneToPiece } from './pane-pieces.js';
 import { pieceForPane, turnsOf, type PieceAnswer } from './piece.js';
@@ -11,8 +12,8 @@ import { curvedOf, curvedPiece, shrinkInputOf, type ShrinkSource } from './curve
 
 /** The records of a job that decide its pieces. */
 export interface JobRecords extends TapedRecords {
-  readonly firm: Pick<Firm, 'allowances' | 'hourRate'> & { readonly forming?: Firm['forming']; readonly blades?: Firm['blades'] };
-  readonly job: Pick<Job, 'id' | 'units' | 'method' | 'allowances'> & { readonly cut?: Job['cut'] };
+  readonly firm: Pick<Firm, 'allowances' | 'hourRate'> & { readonly dry?: Firm['dry']; readonly forming?: Firm['forming']; readonly blades?: Firm['blades'] };
+  readonly job: Pick<Job, 'id' | 'units' | 'method' | 'allowances'> & { readonly cut?: Job['cut']; readonly dry?: Job['dry'] };
   readonly films: readonly Film[];
   readonly rolls: readonly Roll[];
   /** What was taken off the rolls and promised; absent = nothing. */
@@ -25,27 +26,40 @@ export type PlainRecords = Omit<JobRecords, 'memo'>;
 /** Firm, then job, then surface: the nearest one that says something decides; thick film keeps its own edge gap at least. @param film another one than the pane has now */
 export function resolveAllowances(
   records: { readonly firm: Pick<Firm, 'allowances'>; readonly job: Pick<Job, 'allowances'>; readonly films?: readonly Film[] },
-  surface: Surface,
+  surface: Pane,
   film: Pick<Film, 'kind'> | undefined = records.films?.find((f) => f.id === surface.filmId),
 ): Allowances {
-  const said = { ...records.firm.allowances, ...clean(records.job.allowances), ...clean(surface.allowances) };
-  return film ? { ...said, edgeGapMm: edgeGapFor(film, said.edgeGapMm) } : said;
+  const own = { ...records.firm.allowances, ...said(records.job.allowances), ...said(surface.allowances) };
+  return film ? { ...own, edgeGapMm: edgeGapFor(film, own.edgeGapMm) } : own;
 }
-type Said = { readonly [K in keyof Allowances]?: Allowances[K] | undefined };
-const clean = (a: Said | null): Partial<Allowances> => Object.fromEntries(Object.entries(a ?? {}).filter(([, v]) => v !== undefined));
+/** The same for pieces that are laid dry. */
+export const resolveDry = (records: Pick<JobRecords, 'firm' | 'job'>, surface: Pick<Column, 'dry'>): DryAllowances => ({
+  ...(records.firm.dry ?? usualDry),
+  ...said(records.job.dry),
+  ...said(surface.dry),
+});
+const said = <T extends object>(some: { readonly [K in keyof T]?: T[K] | undefined } | null | undefined): Partial<T> =>
+  Object.fromEntries(Object.entries(some ?? {}).filter(([, v]) => v !== undefined)) as Partial<T>;
 
+/** The cut of one surface, whatever its kind. */
 export interface SurfaceCut {
   readonly surface: Surface;
-  readonly survey: Survey;
   readonly isSigned: boolean;
-  readonly method: CutMethod;
-  readonly answer: PieceAnswer;
+  /** Box of what its one piece has to cover, for which it may be larger; null: a piece is good in its own size only. */
+  readonly coverMm: { readonly widthMm: number; readonly heightMm: number } | null;
+  readonly answer: { readonly piece: Omit<Piece, 'id' | 'label'>; readonly note: string | null } | { readonly blocked: string };
   /** Empty when blocked; else the piece and one more for each spoiled one. */
   readonly pieces: readonly Piece[];
 }
+export interface PaneCut extends SurfaceCut {
+  readonly surface: Pane;
+  readonly survey: Survey;
+  readonly method: CutMethod;
+  readonly answer: PieceAnswer;
+}
 
 /** What the shrink plan of a surface is made from; null for flat glass. */
-export function shrinkSourceOf(surface: Surface, records: JobRecords & { readonly job: ShrinkSource['job'] }, film: Film): ShrinkSource | null {
+export function shrinkSourceOf(surface: Pane, records: JobRecords & { readonly job: ShrinkSource['job'] }, film: Film): ShrinkSource | null {
   const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
   if (!curved) return null;
   const { survey } = surveySurface(surface, records);
@@ -54,7 +68,7 @@ export function shrinkSourceOf(surface: Surface, records: JobRecords & { readonl
 }
 
 /** How sharply a curved pane bends along an upright blade, 1/mm; null: nobody has measured it; undefined: it is flat. */
-export function uprightBendOf(surface: Surface, records: Pick<JobRecords, 'surfaces' | 'readings' | 'memo'>): number | null | undefined {
+export function uprightBendOf(surface: Pane, records: Pick<JobRecords, 'surfaces' | 'readings' | 'memo'>): number | null | undefined {
   const curved = curvedOf(surface, records, (s) => surveySurface(s, records).survey);
   if (!curved) return undefined;
   const outline = outlineOfCurved(surveySurface(surface, records).survey, curved);
@@ -65,7 +79,7 @@ export function uprightBendOf(surface: Surface, records: Pick<JobRecords, 'surfa
 
 /** The input of the shrink plan of a surface with its film; what is missing for it; null for flat glass. */
 export function shrinkRequestOf(
-  surface: Surface,
+  surface: Pane,
   records: JobRecords & { readonly job: ShrinkSource['job'] },
   film: Film,
 ): ReturnType<typeof shrinkInputOf> | null {
@@ -73,12 +87,14 @@ export function shrinkRequestOf(
   return source && shrinkInputOf(source);
 }
 
-/** The cut of one surface. @param method stands in for the job's own method when methods are compared */
-export function cutOfSurface(surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut {
+/** The cut of one pane. @param method stands in for the job's own method when methods are compared */
+export function cutOfPane(surface: Pane, records: JobRecords, film: Film, method?: CutMethod): PaneCut {
   const asked = paneToPiece(surface, records, film, method);
   const { survey, answer, isSigned, used } = asked;
   const made = piecesOfPane(asked);
-  const base = { surface, survey, isSigned, method: used };
+  const isWhole = !surface.seam && !surface.design;
+  const box = isWhole && survey.outline ? boundingBox(survey.outline) : null;
+  const base = { surface, survey, isSigned, method: used, coverMm: box && { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY } };
   if ('blocked' in made) return { ...base, answer: { blocked: made.blocked }, pieces: [] };
   return { ...base, answer, pieces: made.pieces };
 }
@@ -88,7 +104,7 @@ export const quotedWords = ({ widthMm, heightMm }: { widthMm: number; heightMm: 
   `Quoted at ${formatLength(widthMm, units)} × ${formatLength(heightMm, units)}${units === 'mm' ? ' mm' : ''}, and nobody has taped it: nothing is cut to a quoted size. Tape it first.`;
 
 /** A surface with all that decides its pieces. */
-export function paneToPiece(surface: Surface, records: JobRecords, film: Film, method?: CutMethod): PaneToPiece & { isSigned: boolean; used: CutMethod } {
+export function paneToPiece(surface: Pane, records: JobRecords, film: Film, method?: CutMethod): PaneToPiece & { isSigned: boolean; used: CutMethod } {
   const { survey, isSigned } = surveySurface(surface, records);
   const used = method ?? surface.method ?? records.job.method;
   const allowances = resolveAllowances(records, surface, film);
@@ -112,7 +128,7 @@ export function paneToPiece(surface: Surface, records: JobRecords, film: Film, m
           units: records.job.units,
           isSigned,
         });
-  const offsets = surface.design ? offsetsInRow(surface, records.surfaces, (s) => surveySurface(s, records).survey, surface.design) : null;
+  const offsets = surface.design ? offsetsInRow(surface, panesOf(records.surfaces), (s) => surveySurface(s, records).survey, surface.design) : null;
   return {
     surface,
     survey,
@@ -126,11 +142,4 @@ export function paneToPiece(surface: Surface, records: JobRecords, film: Film, m
     limitsMm: longestMm === undefined ? rollWidthsMm : [...rollWidthsMm, longestMm],
     memo: records.memo,
   };
-}
-
-/** All surfaces of one film in walking order, each with its pieces or the reason why not. */
-export function cutsForFilm(records: JobRecords, filmId: string, method?: CutMethod): SurfaceCut[] {
-  const film = records.films.find((f) => f.id === filmId);
-  if (!film) return [];
-  return records.surfaces.filter((s) => s.filmId === filmId && !s.deletedAt).map((s) => cutOfSurface(s, records, film, method));
 }

@@ -1,4 +1,4 @@
-import type { Column, Drop, Layout, LeftoverRule, Piece, PlacedPiece, RollLayout } from '@yellow-pane/contracts';
+import type { DropColumn, Drop, Layout, LeftoverRule, Piece, PlacedPiece, RollLayout } from '@yellow-pane/contracts';
 import { vec } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import { isWorthKeeping } from '../stock/index.js';
@@ -197,7 +197,7 @@ function partingWords(piece: Piece, placed: PlacedPiece, isFilmUp: boolean, f: (
 }
 
 /** Where each column stands among the strips that the slits leave, counted from the start edge; a rest between two columns is a strip too. */
-function stripNumbers(columns: readonly Column[]): number[] {
+function stripNumbers(columns: readonly DropColumn[]): number[] {
   let strip = 0;
   let end = 0;
   return columns.map((c) => {

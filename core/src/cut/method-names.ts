@@ -1,10 +1,11 @@
-import type { CutMethod } from '@yellow-pane/contracts';
+import type { PieceMethod } from '@yellow-pane/contracts';
 
 /** The cutting methods as they are called on every screen. */
-export const methodNames: Record<CutMethod, string> = {
+export const methodNames: Record<PieceMethod, string> = {
   overhang: 'Overhang and trim',
   'factory-edge': 'Factory edge to the frame',
   'tucked-corner': 'Tucked corner',
   'dry-template': 'Dry template',
   'pre-cut': 'Pre-cut to size',
+  'laid-round': 'Laid round, trimmed at both ends',
 };

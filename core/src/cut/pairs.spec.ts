@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { defaultAllowances, newShape, type Film, type MeasureKey, type PaneShape, type Piece } from '@yellow-pane/contracts';
 import { boundingBox, flatten, pathArea, signedArea, vec, type Polygon } from '../geometry/index.js';
-import { shapeModel, shapeReading, surveyShape, typicalNumbers, type TapeReading } from '../measure/index.js';
+import { shapeModel, surveyShape, typicalNumbers, type TapeReading } from '../measure/index.js';
 import { plainSettings, testRoll } from './layout/instances.testing.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 import { knifeOrder } from './knife-order.js';
@@ -11,7 +11,7 @@ import { pieceForPane, type PieceRequest } from './piece.js';
 const shape = newShape;
 const id = (n: number) => `00000000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const tapes = (s: PaneShape, p: readonly number[]): TapeReading[] =>
-  shapeModel(s).keys.map((measure) => ({ measure, lengthMm: shapeReading(shapeModel(s), p, measure) }));
+  shapeModel(s).keys.map((measure) => ({ measure, lengthMm: shapeModel(s).reading(p, measure) }));
 const film: Pick<Film, 'id' | 'direction'> = { id: id(900), direction: 'none' };
 
 const ask = (s: PaneShape, p: readonly number[], more: Partial<PieceRequest> = {}) =>

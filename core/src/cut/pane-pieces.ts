@@ -1,17 +1,18 @@
-import type { Allowances, Design, Edge, Film, Piece, Surface } from '@yellow-pane/contracts';
+import type { Allowances, Design, Edge, Film, Piece, Pane } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
 import { contentHash, shelf, type Memo, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, type Survey } from '../measure/index.js';
 import { keepOnSheet, piecesOfDesign, type DesignedPane, type DesignedPiece } from './design/design-pieces.js';
 import { plotSheet, type PlotSheet } from './design/plot-paths.js';
 import type { PaneOnWall } from './design/pattern.js';
+import { againOf } from './again.js';
 import { handySize, roundUpToMark } from './handy-size.js';
 import { toLinerView, type PieceAnswer } from './piece.js';
 import { seamLapMm, stripsOf } from './seams.js';
 
 /** A pane with everything that decides how many pieces it takes. */
 export interface PaneToPiece {
-  readonly surface: Surface;
+  readonly surface: Pane;
   readonly survey: Survey;
   readonly answer: PieceAnswer;
   readonly allowances: Allowances;
@@ -69,11 +70,7 @@ export function piecesOfPane(p: PaneToPiece): PanePieces {
     bare = strips.pieces;
   } else bare = [{ piece: answer.piece, suffix: '' }];
   const pieces = bare.map((b, i) => named(b.piece, i, bare.length, b.suffix));
-  const again = surface.extraPieces.flatMap((e, i): Piece[] => {
-    const like = pieces[e.part ?? 0];
-    return like ? [{ ...like, id: e.id, label: `${like.label} again${i > 0 ? ` ${i + 1}` : ''}` }] : [];
-  });
-  return { pieces: [...pieces, ...again] };
+  return { pieces: [...pieces, ...againOf(surface, pieces)] };
 }
 
 /** The same design on the same pane is laid out once: thousands of dots are not drawn anew at every keystroke. */
@@ -166,9 +163,9 @@ export function piecePlaces(
  * @returns by surface id, mm from the left side of the first
  */
 export function offsetsInRow(
-  surface: Surface,
-  surfaces: readonly Surface[],
-  surveyOf: (s: Surface) => Survey,
+  surface: Pane,
+  surfaces: readonly Pane[],
+  surveyOf: (s: Pane) => Survey,
   design: Pick<Design, 'gapMm'> | null,
 ): ReadonlyMap<string, number> {
   const { grid } = surface;

@@ -1,4 +1,4 @@
-import type { Allowances, CutMethod, CutOut, Edge, Film, PathPoint, Piece, Surface, Turn } from '@yellow-pane/contracts';
+import type { Allowances, CutMethod, CutOut, Edge, Film, PathPoint, Piece, Pane, Turn } from '@yellow-pane/contracts';
 import { anticlockwise, boundingBox, insetConvex, mirroredPath, minus, offsetOutline, type ArcPath, type Polygon, type Vec } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, openingOf, readingSigmaMm, type Survey } from '../measure/index.js';
@@ -6,7 +6,7 @@ import { handySize, roundUpToMark } from './handy-size.js';
 
 /** Everything that decides the piece of one pane. */
 export interface PieceRequest {
-  readonly surface: Pick<Surface, 'id' | 'name' | 'seenFrom' | 'filmFace' | 'signed' | 'cutOuts'>;
+  readonly surface: Pick<Pane, 'id' | 'name' | 'seenFrom' | 'filmFace' | 'signed' | 'cutOuts'>;
   readonly survey: Survey;
   readonly method: CutMethod;
   readonly allowances: Allowances;
@@ -20,8 +20,10 @@ export interface PieceRequest {
   readonly isSigned: boolean;
 }
 
+/** A pane's piece before its plan names it. */
+export type BarePiece = Omit<Piece, 'id' | 'label' | 'method'> & { readonly method: CutMethod };
 /** A piece, or the sentence that says why none is cut yet and what would settle it. */
-export type PieceAnswer = { readonly piece: Omit<Piece, 'id' | 'label'>; readonly note: string | null } | { readonly blocked: string };
+export type PieceAnswer = { readonly piece: BarePiece; readonly note: string | null } | { readonly blocked: string };
 
 /** A corner is square enough to tuck when it leaves less than this over the longer side. @source common practice (2 mm) */
 const TUCK_SQUARE_MM = 2;
@@ -39,7 +41,7 @@ export function turnsOf(direction: Film['direction']): Turn[] {
  * the room and sees the outside of the film; the liner side faces the glass and is its mirror image. A survey from the same
  * side as the film face is mirrored once; a survey from the other side of the glass already is the liner's view.
  */
-export const toLinerView = (edge: Edge, seenFrom: Surface['seenFrom'], filmFace: Surface['filmFace']): Edge => {
+export const toLinerView = (edge: Edge, seenFrom: Pane['seenFrom'], filmFace: Pane['filmFace']): Edge => {
   if (seenFrom !== filmFace) return edge;
   return edge === 'left' ? 'right' : edge === 'right' ? 'left' : edge;
 };

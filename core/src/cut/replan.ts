@@ -3,7 +3,8 @@ import { formatLength, type UnitSystem } from '../ground/index.js';
 import { cutSurfaces, doneSteps, finishedPieces } from './film-plan.js';
 import { LEAST_OVERHANG_MM, needOf } from './in-hand.js';
 import { newestPlans } from './newest-plan.js';
-import { cutsForFilm, type JobRecords, type SurfaceCut } from './job-pieces.js';
+import { cutsForFilm } from './cut-of-kind.js';
+import type { JobRecords, SurfaceCut } from './job-pieces.js';
 
 type Planned = Pick<Piece, 'id' | 'surfaceId' | 'label' | 'widthMm' | 'heightMm'>;
 

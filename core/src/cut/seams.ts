@@ -1,4 +1,4 @@
-import type { Allowances, CutSettings, Edge, Piece, Seam, SeamKind, Surface, Turn } from '@yellow-pane/contracts';
+import type { Allowances, CutSettings, Edge, Piece, Seam, SeamKind, Pane, Turn } from '@yellow-pane/contracts';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import { layPiecesOnRolls, type RollToCut } from './layout/index.js';
 
@@ -116,7 +116,7 @@ export interface SeamPlan {
  * Upright: panes above or below it between the same bars, whose columns are equally wide. Level: panes of the same place, moved by the
  * difference of their heights above the floor where both are known; taken to stand level where one is not.
  */
-export function seamLinesBeside(surface: Surface, surfaces: readonly Surface[]): { uprightMm: number[]; levelMm: number[] } {
+export function seamLinesBeside(surface: Pane, surfaces: readonly Pane[]): { uprightMm: number[]; levelMm: number[] } {
   const uprightMm: number[] = [];
   const levelMm: number[] = [];
   for (const other of surfaces) {

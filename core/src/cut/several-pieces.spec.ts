@@ -1,13 +1,14 @@
 import fc from 'fast-check';
-import { defaultAllowances, defaultCutSettings, type Design, type Piece, type Surface } from '@yellow-pane/contracts';
-import { lanternStreet } from '../../../demo/src/index.js';
+import { defaultAllowances, defaultCutSettings, type Design, type Piece, type Pane } from '@yellow-pane/contracts';
+import { lanternStreet, panesIn } from '../../../demo/src/index.js';
 import { boundingBox, regionArea, ringsOf, vec, type Polygon } from '../geometry/index.js';
 import { file, film, pane, records } from './demo-job.testing.js';
 import { designOnPane, openBetween, lightThroughDesign, zonesOfMarking } from './design/pattern.js';
 import { hpglFile, HPGL_UNITS_PER_MM } from './design/hpgl.js';
 import { plotLengths } from './design/plot-paths.js';
 import { filmPlanInput, repeatLossMm } from './film-plan.js';
-import { cutOfSurface, cutsForFilm, paneToPiece, resolveAllowances } from './job-pieces.js';
+import { cutOfSurface } from './cut-of-kind.js';
+import { cutOfPane, paneToPiece, resolveAllowances } from './job-pieces.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 import { plotOfPiece } from './pane-pieces.js';
 import { matchPattern } from './repeat.js';
@@ -60,7 +61,7 @@ describe('a pane wider than its film is pieced together', () => {
   });
   test('a seam finds the seams beside it: panes under one another between bars, and level ones by height above the floor', () => {
     const grid = (row: number, column: number) => ({ groupId: 'g', row, column });
-    const at = (id: string, more: Partial<Surface>): Surface => ({ ...pane('T1'), id, seam: null, exposure: null, ...more });
+    const at = (id: string, more: Partial<Pane>): Pane => ({ ...pane('T1'), id, seam: null, exposure: null, ...more });
     const seam = (direction: 'upright' | 'level', mm: number) => ({ kind: 'butt' as const, direction, atMm: [mm] });
     const height = (mm: number) => ({ ...pane('T1').exposure!, heightAboveFloorMm: mm });
     const own = at('own', { grid: grid(1, 0), exposure: height(200) });
@@ -159,8 +160,8 @@ describe('patterned film over drops and neighbours', () => {
   test('a piece that would fit turned is left out by that setting, and the reason names it; switched off, it lies on the roll', () => {
     const input = (oneDirection: boolean) => filmPlanInput(crossed, { ...file.job.cut, oneDirection }, film('Tern Shade 35').id, undefined);
     // one too wide for the roll lying, one standing: whichever way all lie, one of them is out
-    const [a, b] = ['W1', 'W2'].map(pane) as [Surface, Surface];
-    const size = (s: Surface, widthMm: number, heightMm: number) =>
+    const [a, b] = ['W1', 'W2'].map(pane) as [Pane, Pane];
+    const size = (s: Pane, widthMm: number, heightMm: number) =>
       ([['widthLargest', widthMm], ['heightLargest', heightMm]] as const).map(([measure, lengthMm], i) => ({ ...file.readings[0]!, id: `018f0000-0000-7000-8000-0000000${s.name.slice(1)}00${i}0`, surfaceId: s.id, measure, lengthMm, instrument: 'tape' as const, supersedesId: null, withdrawnAt: null })); // prettier-ignore
     const crossed = { ...records, surfaces: [a, b].map((s) => ({ ...s, measuredLikeId: null })), readings: [...size(a, 1900, 1200), ...size(b, 1200, 1900)] };
     const out = layPiecesOnRolls(input(true).layout, 0).unplaced;
@@ -328,7 +329,9 @@ test('the pieces of every pane cover its opening, and go past it by the allowanc
   const seen = { whole: 0, pieced: 0 };
   for (const job of [file, lanternStreet()])
     for (const f of job.films)
-      for (const cut of cutsForFilm({ ...records, job: job.job, surfaces: job.surfaces, readings: job.readings }, f.id)) {
+      for (const cut of panesIn(job)
+        .filter((s) => s.filmId === f.id)
+        .map((s) => cutOfPane(s, { ...records, job: job.job, surfaces: job.surfaces, readings: job.readings }, f))) {
         if (cut.surface.design || cut.pieces.length === 0) continue;
         const b = boundingBox(cut.survey.outline!);
         const need = { across: b.maxX - b.minX, up: b.maxY - b.minY };

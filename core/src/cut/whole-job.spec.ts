@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newRoll, newSurface, type Film, type LogEntry, type MeasureKey, type Reading, type Roll, type Surface } from '@yellow-pane/contracts';
+import { newRoll, newPane, type Film, type LogEntry, type MeasureKey, type Reading, type Roll, type Pane } from '@yellow-pane/contracts';
 import { demoFilms, demoFirm, demoId, ternPoint } from '../../../demo/src/index.js';
 import { seededRandom, randomInt, type Random, Memo } from '../ground/index.js';
 import { cutSurfaces, filmPlanInput, finishedPieces } from './film-plan.js';
@@ -16,12 +16,12 @@ function jobOf(seed: number) {
   let n = 5000;
   const id = () => demoId(n++);
   const film: Film = pick(random, [demoFilms.shade, demoFilms.frost, demoFilms.reed, demoFilms.guard]);
-  const surfaces: Surface[] = [];
+  const surfaces: Pane[] = [];
   const readings: Reading[] = [];
   const tape = (surfaceId: string, measure: MeasureKey, lengthMm: number) =>
     readings.push({ id: id(), jobId: job.id, surfaceId, measure, typed: String(lengthMm), unit: 'mm', lengthMm, instrument: 'tape', personId: demoId(2), at: '2026-09-14T09:00:00Z', supersedesId: null, withdrawnAt: null, deletedAt: null }); // prettier-ignore
-  const pane = (widthMm: number, heightMm: number, more: Partial<Surface> = {}) => {
-    const s = newSurface({ id: id(), jobId: job.id, placeId: demoId(1), name: `P${surfaces.length + 1}`, order: surfaces.length, filmId: film.id, ...more });
+  const pane = (widthMm: number, heightMm: number, more: Partial<Pane> = {}) => {
+    const s = newPane({ id: id(), jobId: job.id, placeId: demoId(1), name: `P${surfaces.length + 1}`, order: surfaces.length, filmId: film.id, ...more });
     surfaces.push(s);
     tape(s.id, 'widthLargest', widthMm);
     tape(s.id, 'heightLargest', heightMm);

@@ -11,6 +11,7 @@ export * from './bow-sights.js';
 export * from './bow-names.js';
 export * from './chord.js';
 export * from './surface-survey.js';
+export * from './survey-of-kind.js';
 export * from './upright-bend.js';
 export * from './slack-range.js';
 export * from './fingers.js';

@@ -1,6 +1,8 @@
-import type { Reading, Surface } from '@yellow-pane/contracts';
+import type { Pane, Reading } from '@yellow-pane/contracts';
 import { contentHash, shelf, type Memo } from '../ground/index.js';
 import {
+  measuredLike,
+  readingsFor,
   readingsHash,
   readingsInForce,
   surveyBelieving,
@@ -17,29 +19,8 @@ import { chordReadings } from './chord.js';
 const surveys = shelf<Survey>(2000);
 const surveysBelieving = shelf<Survey | null>(500);
 
-const readingsByPane = shelf<ReadonlyMap<string, readonly Reading[]>>(Infinity);
-/** The readings of a pane and of those that it is measured like: with a tower of panes most readings are of others. */
-function readingsFor(surface: Surface, { surfaces, readings, memo }: TapedRecords): Reading[] {
-  const ofPane = memo.onceFor(readingsByPane, readings, [], () => {
-    const groups = new Map<string, Reading[]>();
-    for (const r of readings) {
-      const group = groups.get(r.surfaceId);
-      if (group) group.push(r);
-      else groups.set(r.surfaceId, [r]);
-    }
-    return groups;
-  });
-  const seen = new Set<string>();
-  const own: Reading[] = [];
-  for (let s: Surface | undefined = surface; s && !seen.has(s.id); s = s.measuredLikeId ? surfaces.find((x) => x.id === s!.measuredLikeId) : undefined) {
-    seen.add(s.id);
-    own.push(...(ofPane.get(s.id) ?? []));
-  }
-  return own;
-}
-
 /** The survey of one surface and whether its size is signed for; where an explanation was signed for, by that. `judged`: what the tapes say by themselves. */
-export function surveySurface(surface: Surface, records: TapedRecords): { survey: Survey; isSigned: boolean; inForce: Reading[]; judged: Survey } {
+export function surveySurface(surface: Pane, records: TapedRecords): { survey: Survey; isSigned: boolean; inForce: Reading[]; judged: Survey } {
   const readings = readingsFor(surface, records);
   const inForce = readingsInForce(surface, records.surfaces, readings);
   const hash = readingsHash(inForce);
@@ -58,14 +39,14 @@ export function surveySurface(surface: Surface, records: TapedRecords): { survey
 }
 
 /** What the explanation that was signed for leaves; null: none was named, or what it leaves is no one opening. */
-function believedSurvey(judged: Survey, key: string, surface: Surface, tapes: readonly TapeReading[], memo: Memo): Survey | null {
+function believedSurvey(judged: Survey, key: string, surface: Pane, tapes: readonly TapeReading[], memo: Memo): Survey | null {
   const believes = surface.signed?.believes;
   if (!believes || judged.status !== 'doubtful') return null;
   return memo.once(surveysBelieving, `${key}/${believes}`, () => surveyBelieving(judged, believes, tapes, surface.calledCrooked));
 }
 
 /** The bows that bring tapes laid over the glass to their chords: of the pane itself, or of the one it is measured like (a mirrored bow is as deep). */
-function bowsFor(surface: Surface, records: Pick<TapedRecords, 'surfaces'>): Surface['curved'] {
-  const like = surface.curved?.bows.length ? undefined : records.surfaces.find((s) => s.id === surface.measuredLikeId && !s.deletedAt);
+function bowsFor(surface: Pane, records: Pick<TapedRecords, 'surfaces'>): Pane['curved'] {
+  const like = surface.curved?.bows.length ? undefined : measuredLike(surface, records.surfaces);
   return like?.curved ? { ...like.curved, taped: 'over' } : surface.curved;
 }

@@ -1,4 +1,5 @@
-import { defaultCutSettings, type Quote, type Reading, type Surface } from '@yellow-pane/contracts';
+import { panesIn } from '../../../demo/src/index.js';
+import { defaultCutSettings, type Quote, type Reading, type Pane } from '@yellow-pane/contracts';
 import { demoFirm, demoId, demoLibrary, demoRates, ternPoint } from '../../../demo/src/index.js';
 import { resurvey } from './moved.js';
 import { Memo } from '../ground/index.js';
@@ -24,8 +25,8 @@ const quote: Quote = {
   deletedAt: null,
 };
 const places = [{ id: demoId(910), jobId: base.job.id, name: 'Kitchen', order: 1, deletedAt: null }];
-const pane = (n: number, name: string, likeId: string | null): Surface => ({
-  ...base.surfaces[0]!,
+const pane = (n: number, name: string, likeId: string | null): Pane => ({
+  ...panesIn(base)[0]!,
   shape: null,
   id: demoId(920 + n),
   placeId: demoId(910),
@@ -44,7 +45,7 @@ const tape = (n: number, surfaceId: string, measure: Reading['measure'], lengthM
 const one = pane(1, 'Window 1', null);
 const two = pane(2, 'Window 2', one.id);
 const tapes = [tape(1, one.id, 'widthLargest', 900), tape(2, one.id, 'heightLargest', 1200)];
-const ask = (surfaces: Surface[], readings: Reading[]) =>
+const ask = (surfaces: Pane[], readings: Reading[]) =>
   resurvey(quote, film, demoRates, demoFirm, { job: { cut: defaultCutSettings }, places, surfaces, readings, memo: new Memo() });
 
 describe('a later survey of what was quoted', () => {
@@ -92,7 +93,7 @@ describe('a later survey of what was quoted', () => {
   test('what a new pane needs by hand is reckoned from the floor, with no old film and no silicone: nobody said otherwise', () => {
     const dear = { ...quote, lines: [{ ...quote.lines[0]!, reach: 'tower' as const, hasOldFilm: true, hasProudSilicone: true }] };
     const job = { job: { cut: defaultCutSettings }, places, readings: tapes, memo: new Memo() };
-    const minutes = (surfaces: Surface[]) =>
+    const minutes = (surfaces: Pane[]) =>
       resurvey(dear, film, demoRates, demoFirm, { ...job, surfaces }).now.makeUp.find((l) => l.name === 'Old film off')!.amountMinor;
     expect(minutes([one, two, pane(6, 'Door', one.id)])).toBe(minutes([one, two]));
   });

@@ -1,7 +1,7 @@
-import type { Firm, Job, Place, Quote, QuoteLine, Reading, Surface, Film, QuotePrice, Rates } from '@yellow-pane/contracts';
+import type { Film, Firm, Job, Place, Quote, QuoteLine, QuotePrice, Rates, Reading, Surface } from '@yellow-pane/contracts';
 import { surveySurface } from '../form/index.js';
 import type { Memo } from '../ground/index.js';
-import { enclosingRectangle } from '../measure/index.js';
+import { enclosingRectangle, panesOf } from '../measure/index.js';
 import { priceQuote } from './price.js';
 
 /** One pane that is not what was quoted. */
@@ -43,7 +43,7 @@ export function resurvey(
   const quotedPanes = quote.lines.flatMap((line) => paneNames(line).map((name) => ({ key: `${line.place.trim() || 'First room'}/${name}`, name, line })));
   const moved: Moved[] = [];
   const seen = new Set<string>();
-  const lines = job.surfaces.flatMap((s): QuoteLine[] => {
+  const lines = panesOf(job.surfaces).flatMap((s): QuoteLine[] => {
     const key = `${placeName.get(s.placeId) ?? ''}/${s.name}`;
     const was = quotedPanes.find((q) => q.key === key);
     seen.add(key);

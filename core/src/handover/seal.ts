@@ -1,4 +1,4 @@
-import type { Acceptance, LayEntry, SealCheck } from '@yellow-pane/contracts';
+import type { Acceptance, LayEntry, SealCheck, Surface, SurfaceKind, SurfaceOf } from '@yellow-pane/contracts';
 import { sha256Of, shelf, type Memo } from '../ground/index.js';
 import { readingsInForce } from '../measure/index.js';
 import type { LayRecords } from '../lay/index.js';
@@ -37,6 +37,12 @@ const lineSum = (e: LayEntry): string =>
   });
 
 /** Sum over what no line of the log says of a pane: name, faces, film, every tape in force, every bow of curved glass. */
+/** What of each kind of surface a seal is made over, besides what all have. */
+const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = {
+  pane: (s) => ({ seenFrom: s.seenFrom, filmFace: s.filmFace, bows: s.curved?.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]) ?? null }),
+  column: (s) => ({ kind: s.kind, section: s.section }),
+};
+
 function paneSum(surfaceId: string, records: LayRecords): string | null {
   const surface = records.surfaces.find((s) => s.id === surfaceId);
   if (!surface) return null;
@@ -45,10 +51,8 @@ function paneSum(surfaceId: string, records: LayRecords): string | null {
   return sha256Of({
     id: surface.id,
     name: surface.name,
-    seenFrom: surface.seenFrom,
-    filmFace: surface.filmFace,
     film: film ? { id: film.id, name: film.name, version: film.version } : null,
-    bows: surface.curved?.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]) ?? null,
+    ...(ownOfKind[surface.kind] as (s: Surface) => object)(surface),
     tapes: tapes.sort(([a], [b]) => (a! < b! ? -1 : 1)),
   });
 }

@@ -1,13 +1,14 @@
 import type { Plan, PrepareSettings, Surface } from '@yellow-pane/contracts';
 import { formatRough } from '../ground/index.js';
 import { isOfTheDay, kitOfDay, type DayRecords, type KitLine, type SlipNeed } from '../prepare/index.js';
-import { rollOfPane, sheetOfSurface, type LayRecords } from './lay-job.js';
+import { rollOfPane, sheetOfSurface } from './lay-job.js';
+import type { LayRecords } from './lay-records.js';
 import type { Step } from './run-sheet.js';
 
 /** The records of a job from which its van is packed. */
 export type KitRecords = DayRecords & LayRecords & { readonly plans?: readonly Plan[] };
 
-/** A pane and what is done on it. */
+/** A surface and what is done on it. */
 interface WorkedPane {
   readonly surface: Surface;
   readonly steps: readonly Step[];

@@ -6,5 +6,7 @@ export * from './progress.js';
 export * from './learn.js';
 export * from './mend.js';
 export * from './default-lay.js';
+export * from './lay-records.js';
+export * from './column-sheet.js';
 export * from './lay-job.js';
 export * from './day-kit.js';

@@ -1,10 +1,10 @@
 import type {
   Blades,
+  Column,
   CurvedPane,
   Drop,
   FaceFound,
   Film,
-  Job,
   LayEntry,
   PaneTrait,
   Piece,
@@ -13,41 +13,27 @@ import type {
   ShrinkPlan,
   StepSet,
   Surface,
+  SurfaceKind,
+  SurfaceOf,
+  Pane,
 } from '@yellow-pane/contracts';
 import { contentHash, Memo, shelf, toldAll } from '../ground/index.js';
 import { defaultLay, usualBlades } from './default-lay.js';
+import { columnFigures, stepsOfColumn } from './column-sheet.js';
+import type { LayRecords } from './lay-records.js';
 import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
-import {
-  curvedOf,
-  cutOutPath,
-  isForDesigns,
-  isLaterPlan,
-  newestPlans,
-  paneToPiece,
-  piecesOfPane,
-  resolveAllowances,
-  uprightBendOf,
-  type JobRecords,
-} from '../cut/index.js';
+import { curvedOf, cutOutPath, isForDesigns, isLaterPlan, newestPlans, paneToPiece, piecesOfPane, resolveAllowances, uprightBendOf } from '../cut/index.js';
 import { formRefusal, isArch, surveySurface, takesNoFullGun } from '../form/index.js';
 import { pressingBladeFor } from '../prepare/index.js';
 import { careOfFace, rulings } from '../choose/index.js';
-import { darkens, workClassOf } from '../films/index.js';
+import { darkens, isLaidDry, workClassOf } from '../films/index.js';
 import { linesInForce, minutesTaken, paneProgress, type PaneProgress } from './progress.js';
 import type { TimedPane } from './learn.js';
 import { runSheetOf, sheetMinutes, stepSetOf, type LayPane, type Step } from './run-sheet.js';
 import { planQuarters, planSqueegee, type QuartersRequest, type SqueegeeAnswer, type SqueegeeRequest } from './squeegee-plan.js';
 
-/** The records that laying looks at. */
-export interface LayRecords extends JobRecords {
-  readonly job: JobRecords['job'] & Pick<Job, 'lay' | 'firmId'>;
-  readonly stepSets: readonly StepSet[];
-  readonly layEntries: readonly LayEntry[];
-}
-
-/** Whether film on this pane is laid wet on flat glass: the steps of this stage. */
-const isWetLaid = (film: Pick<Film, 'drying' | 'mounting'> | undefined): boolean =>
-  film !== undefined && film.drying !== 'dry-applied' && film.mounting !== 'not-on-glass';
+/** Whether film on this pane is laid wet: the steps of glass. */
+const isWetLaid = (film: Pick<Film, 'drying' | 'mounting'> | undefined): boolean => film !== undefined && !isLaidDry(film);
 
 /** An opening as strokes go round it: its box, or twelve sides round a round one. */
 function squared(box: { minX: number; minY: number; maxX: number; maxY: number }, isRound: boolean): Polygon {
@@ -62,7 +48,7 @@ const layPanes = shelf<OutlinedPane | null>(Infinity);
 type OutlinedPane = LayPane & { readonly outline: Polygon; readonly holes: readonly Polygon[] };
 
 /** What is known of a pane for laying; null: it has no size or no wet-laid film yet. */
-export function layPaneOf(surface: Surface, records: LayRecords): OutlinedPane | null {
+export function layPaneOf(surface: Pane, records: LayRecords): OutlinedPane | null {
   const from = [records.job, records.firm, records.surfaces, records.readings, records.films, records.rolls];
   return records.memo.onceFor(layPanes, surface, from, () => workOutPane(surface, records));
 }
@@ -76,7 +62,7 @@ function bladeOf(outline: Polygon, bendPerMm: number | null | undefined, isThick
 }
 
 /** What forbids this film on this glass, and who has to be asked first: the rules of Choose that need no sum, and those of forming. */
-function forbidden(surface: Surface, film: Film, curved: CurvedPane | null, isAnchored: boolean): Pick<LayPane, 'refusal' | 'ask'> {
+function forbidden(surface: Pane, film: Film, curved: CurvedPane | null, isAnchored: boolean): Pick<LayPane, 'refusal' | 'ask'> {
   const { glazing, filmFace, exposure } = surface;
   const rules = glazing ? rulings(film, glazing, filmFace, exposure?.isIndoors ?? false, isAnchored) : [];
   const said = (grade: 'do-not' | 'ask') => rules.flatMap((r) => (r.grade === grade ? [r.reason] : [])).join(' ') || null;
@@ -85,17 +71,13 @@ function forbidden(surface: Surface, film: Film, curved: CurvedPane | null, isAn
 }
 
 /** What gun a curved pane takes, by its stamp and its make-up. */
-function gunFor(surface: Surface, curved: CurvedPane): NonNullable<LayPane['gun']> {
+function gunFor(surface: Pane, curved: CurvedPane): NonNullable<LayPane['gun']> {
   if (curved.stamp === 'plastic') return 'never';
   if (takesNoFullGun({ curved, isLaminated: surface.glazing?.panes.some((p) => p.kind === 'laminated') ?? false })) return 'low';
   return curved.stamp === 'tempered' ? 'full' : 'unproven';
 }
 
-/** Whether a pane has a size and a film that is laid wet. */
-const canBeLaid = (surface: Surface, records: LayRecords): boolean =>
-  isWetLaid(records.films.find((f) => f.id === surface.filmId)) && surveySurface(surface, records).survey.outline !== null;
-
-function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null {
+function workOutPane(surface: Pane, records: LayRecords): OutlinedPane | null {
   const film = records.films.find((f) => f.id === surface.filmId);
   const { survey } = surveySurface(surface, records);
   if (!film || !isWetLaid(film) || !survey.outline) return null;
@@ -132,7 +114,7 @@ function workOutPane(surface: Surface, records: LayRecords): OutlinedPane | null
 const CORNER_DEG = 150;
 
 /** What of a flat pane and its pieces asks for steps of its own. */
-function traitsOf(surface: Surface, outline: Polygon, cut: ReturnType<typeof paneToPiece>): PaneTrait[] {
+function traitsOf(surface: Pane, outline: Polygon, cut: ReturnType<typeof paneToPiece>): PaneTrait[] {
   const made = piecesOfPane(cut);
   const pieces = 'pieces' in made ? made.pieces : [];
   const hasCorners = outline.some((_, i) => cornerAngleDeg(outline, i) <= CORNER_DEG);
@@ -146,7 +128,7 @@ function traitsOf(surface: Surface, outline: Polygon, cut: ReturnType<typeof pan
   ];
 }
 
-const careOf = (surface: Surface, found?: FaceFound): Pick<LayPane, 'care' | 'careWhy'> => {
+const careOf = (surface: Pane, found?: FaceFound): Pick<LayPane, 'care' | 'careWhy'> => {
   const { care, why } = careOfFace(surface, found);
   return { care, careWhy: why };
 };
@@ -173,13 +155,43 @@ interface PaneSheet {
 }
 const sheets = shelf<PaneSheet>(Infinity);
 
-/** The steps of a pane by the version that its job is worked by. */
-export function sheetOfSurface(surface: Surface, records: LayRecords): PaneSheet | null {
-  const known = layPaneOf(surface, records);
-  return known && sheetOf(known, surface, records);
+/** What each kind of surface needs for laying: whether it can be laid yet, its steps, and how large it is. */
+interface LayOf<S extends Surface> {
+  readonly canBeLaid: (surface: S, records: LayRecords) => boolean;
+  readonly sheet: (surface: S, records: LayRecords) => PaneSheet | null;
+  /** What its time is learnt by; null: it cannot be laid yet. */
+  readonly sizedWork: (surface: S, records: LayRecords) => Pick<TimedPane, 'work' | 'areaM2'> | null;
 }
+const layOfKind: { readonly [K in SurfaceKind]: LayOf<SurfaceOf<K>> } = {
+  pane: {
+    canBeLaid: (s, records) => isWetLaid(records.films.find((f) => f.id === s.filmId)) && surveySurface(s, records).survey.outline !== null,
+    sheet(s, records) {
+      const known = layPaneOf(s, records);
+      return known && sheetOf(known, s, records);
+    },
+    sizedWork: layPaneOf,
+  },
+  column: {
+    canBeLaid: (s, records) => columnFigures(s, records) !== null,
+    sheet: sheetOfColumn,
+    // the firm's rates know the minutes of glass only
+    sizedWork: () => null,
+  },
+};
+const layOf = (surface: Surface): LayOf<Surface> => layOfKind[surface.kind] as LayOf<Surface>;
+
+function sheetOfColumn(surface: Column, records: LayRecords): PaneSheet | null {
+  const known = columnFigures(surface, records);
+  if (!known) return null;
+  const { set } = readingOf(records);
+  const steps = toldAll(stepsOfColumn(set, known), records.job.units);
+  return { set, steps, minutes: sheetMinutes(steps) };
+}
+
+/** The steps of a surface by the version that its job is worked by; null: it has no size or no film that is laid on it. */
+export const sheetOfSurface = (surface: Surface, records: LayRecords): PaneSheet | null => layOf(surface).sheet(surface, records);
 /** Written once for what is known of the pane (which is known anew with every change of its job), by this set of steps and what somebody felt the face to be. */
-function sheetOf(known: OutlinedPane, surface: Surface, records: LayRecords): PaneSheet {
+function sheetOf(known: OutlinedPane, surface: Pane, records: LayRecords): PaneSheet {
   const { set, found: all } = readingOf(records);
   const found = all.get(surface.id) ?? null;
   return records.memo.onceFor(sheets, known, [set.id, records.stepSets, found], () => {
@@ -207,7 +219,7 @@ export type StrokesAsked = { readonly way: 'flat'; readonly request: SqueegeeReq
  * What is asked for the strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet.
  * @param formed of curved glass, where its plan is known; without it there is a sentence instead
  */
-export function strokesAskedOf(surface: Surface, records: LayRecords, formed: FormedFilm | null = null): StrokesAsked | { readonly none: string } | null {
+export function strokesAskedOf(surface: Pane, records: LayRecords, formed: FormedFilm | null = null): StrokesAsked | { readonly none: string } | null {
   const pane = layPaneOf(surface, records);
   if (!pane) return null;
   const { overlapMm, lock } = records.job.lay ?? defaultLay;
@@ -233,7 +245,7 @@ export const planStrokes = (asked: StrokesAsked, memo = new Memo()): SqueegeeAns
   memo.once(strokes, contentHash(asked), () => (asked.way === 'flat' ? planSqueegee(asked.request) : planQuarters(asked.request)));
 
 /** Strokes of a pane, seen from the face that is worked on. Null: nothing to lay yet. @param formed of curved glass, where its plan is known */
-export function squeegeeOfSurface(surface: Surface, records: LayRecords, formed: FormedFilm | null = null): SqueegeeAnswer | null {
+export function squeegeeOfSurface(surface: Pane, records: LayRecords, formed: FormedFilm | null = null): SqueegeeAnswer | null {
   const asked = strokesAskedOf(surface, records, formed);
   return asked && ('none' in asked ? { ok: false, why: asked.none } : planStrokes(asked, records.memo));
 }
@@ -258,9 +270,8 @@ export function layProgress(records: LayRecords): ReadonlyMap<string, PaneProgre
     records.surfaces.flatMap((s): [string, PaneProgress][] => {
       const entries = byPane.get(s.id) ?? [];
       // of a pane that nobody has touched its steps say nothing
-      if (entries.length === 0) return canBeLaid(s, records) ? [[s.id, paneProgress([], [])]] : [];
-      const known = layPaneOf(s, records);
-      return [[s.id, paneProgress(entries, known ? sheetOf(known, s, records).steps : [])]];
+      if (entries.length === 0) return layOf(s).canBeLaid(s, records) ? [[s.id, paneProgress([], [])]] : [];
+      return [[s.id, paneProgress(entries, sheetOfSurface(s, records)?.steps ?? [])]];
     }),
   );
 }
@@ -270,7 +281,7 @@ export function timedPanes(records: LayRecords): TimedPane[] {
   const lines = linesInForce(records.layEntries);
   return records.surfaces.flatMap((s) => {
     const minutes = minutesTaken(s.id, lines);
-    const pane = minutes === null ? null : layPaneOf(s, records);
-    return pane && minutes !== null ? [{ work: pane.work, jobId: records.job.id, minutes, areaM2: pane.areaM2 }] : [];
+    const known = minutes === null ? null : layOf(s).sizedWork(s, records);
+    return known && minutes !== null ? [{ work: known.work, jobId: records.job.id, minutes, areaM2: known.areaM2 }] : [];
   });
 }

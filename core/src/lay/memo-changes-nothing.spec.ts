@@ -1,17 +1,19 @@
-import type { Film, Job, LayEntry, StepSet, Surface } from '@yellow-pane/contracts';
+import type { LayRecords } from './lay-records.js';
+import { panesIn } from '../../../demo/src/index.js';
+import type { Film, Job, LayEntry, StepSet, Pane } from '@yellow-pane/contracts';
 import { demoFilms, demoFirm, demoId, launchAndShuttle, lanternStreet, ternPoint } from '../../../demo/src/index.js';
 import { cutsForFilm, filmPlanInput } from '../cut/index.js';
 import { Memo } from '../ground/index.js';
 import { defaultLay } from './default-lay.js';
-import { layPaneOf, layProgress, sheetOfSurface, squeegeeOfSurface, type LayRecords } from './lay-job.js';
+import { layPaneOf, layProgress, sheetOfSurface, squeegeeOfSurface } from './lay-job.js';
 import { shippedSteps } from './shipped-steps.js';
 
 type Visited = LayRecords & { readonly job: Job };
 type Edit = (of: Visited) => Visited;
 const everyPane =
-  (change: (s: Surface) => Partial<Surface>): Edit =>
-  (of) => ({ ...of, surfaces: of.surfaces.map((s) => ({ ...s, ...change(s) })) });
-const everyCurve = (change: (c: NonNullable<Surface['curved']>) => object): Edit =>
+  (change: (s: Pane) => Partial<Pane>): Edit =>
+  (of) => ({ ...of, surfaces: panesIn(of).map((s) => ({ ...s, ...change(s) })) });
+const everyCurve = (change: (c: NonNullable<Pane['curved']>) => object): Edit =>
   everyPane((s) => (s.curved ? { curved: { ...s.curved, ...change(s.curved) } } : {}));
 
 /** All that somebody may say of a job and that decides a size, a piece, a plan or a stroke: each kind of it once, for every pane at once. */
@@ -38,7 +40,7 @@ const edits: Record<string, Edit> = {
     job: { ...of.job, lay: { ...(of.job.lay ?? defaultLay), trim: 'centre', silicone: 'cut-out', edge: 'anchored' } },
   }),
   'the firm has steps of its own': (of) => ({ ...of, stepSets: [{ ...shippedSteps(of.job.firmId), id: demoId(69_000), version: 2, steps: shippedSteps(of.job.firmId).steps.slice(0, 6) }] }), // prettier-ignore
-  'faces were felt': (of) => ({ ...of, layEntries: of.surfaces.map((s, i) => ({ id: demoId(68_000 + i), surfaceId: s.id, kind: 'found', found: 'coated', occurredAt: '2026-12-03T09:00:00Z' })) as LayEntry[] }), // prettier-ignore
+  'faces were felt': (of) => ({ ...of, layEntries: panesIn(of).map((s, i) => ({ id: demoId(68_000 + i), surfaceId: s.id, kind: 'found', found: 'coated', occurredAt: '2026-12-03T09:00:00Z' })) as LayEntry[] }), // prettier-ignore
   'both ways round': (of) => ({ ...of, job: { ...of.job, cut: { ...of.job.cut!, oneDirection: false } } }),
 };
 
@@ -46,10 +48,10 @@ const edits: Record<string, Edit> = {
 const answers = (of: Visited) => ({
   cuts: of.films.map((f) => cutsForFilm(of, f.id)),
   plans: of.films.map((f) => filmPlanInput({ ...of, entries: [] }, of.job.cut!, f.id, undefined).hash),
-  panes: of.surfaces.map((s) => layPaneOf(s, of)),
-  sheets: of.surfaces.map((s) => sheetOfSurface(s, of)),
+  panes: panesIn(of).map((s) => layPaneOf(s, of)),
+  sheets: panesIn(of).map((s) => sheetOfSurface(s, of)),
   progress: [...layProgress(of)],
-  strokes: of.surfaces
+  strokes: panesIn(of)
     .filter((s) => !s.shape)
     .slice(0, 1)
     .map((s) => squeegeeOfSurface(s, of)),
@@ -62,7 +64,7 @@ describe.each([
 ])('What was worked out before changes no answer: %s', (_, file) => {
   const films: Film[] = [...file.films, ...(file.films.some((f) => f.id === demoFilms.shade.id) ? [] : [demoFilms.shade])];
   // one pane of each kind is enough
-  const kind = (s: Surface) =>
+  const kind = (s: Pane) =>
     [
       s.curved?.seat,
       s.curved?.isMirror,
@@ -74,8 +76,8 @@ describe.each([
       file.readings.filter((r) => r.surfaceId === s.id).length > 4,
       s.name === 'Toilet 2',
     ].join();
-  const surfaces = file.surfaces.filter(
-    (s) => !['marking', 'graded', 'figure'].includes(s.design?.kind ?? '') && s === file.surfaces.find((x) => kind(x) === kind(s)),
+  const surfaces = panesIn(file).filter(
+    (s) => !['marking', 'graded', 'figure'].includes(s.design?.kind ?? '') && s === panesIn(file).find((x) => kind(x) === kind(s)),
   );
   const job: Visited = { ...file, surfaces, firm: demoFirm, films, stepSets: [] as StepSet[], layEntries: [] as LayEntry[], memo: new Memo() };
   const before = JSON.stringify(answers(job));

@@ -1,7 +1,9 @@
-import { defaultBlades, defaultLaySettings, stepSet, type LaySettings, type StepSet, type Surface } from '@yellow-pane/contracts';
+import type { LayRecords } from './lay-records.js';
+import { panesIn } from '../../../demo/src/index.js';
+import { defaultBlades, defaultLaySettings, stepSet, type LaySettings, type StepSet, type Pane } from '@yellow-pane/contracts';
 import { demoFirm, launchAndShuttle, ternPoint } from '../../../demo/src/index.js';
 import { defaultLay, usualBlades } from './default-lay.js';
-import { layPaneOf, sheetOfSurface, squeegeeOfSurface, type LayRecords } from './lay-job.js';
+import { layPaneOf, sheetOfSurface, squeegeeOfSurface } from './lay-job.js';
 import { runSheetOf, stepSetOf, unknownFigures, type LayPane } from './run-sheet.js';
 import { careOfFace } from '../choose/index.js';
 import { edgeGapFor, shrinkRequestOf } from '../cut/index.js';
@@ -11,7 +13,7 @@ import { Memo } from '../ground/index.js';
 
 const file = ternPoint();
 const records: LayRecords = { firm: demoFirm, job: file.job, surfaces: file.surfaces, readings: file.readings, films: file.films, rolls: file.rolls, stepSets: [], layEntries: [], memo: new Memo() }; // prettier-ignore
-const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
+const pane = (name: string) => panesIn(file).find((s) => s.name === name)!;
 const tint: LayPane = { work: 'tint', glass: 'flat', frame: 'gasket', method: 'overhang', areaM2: 1, edgeM: 4, edgeGapMm: 1.5, overhangMm: 25, bladeMm: 300, filmName: 'Tern Shade 35', care: 'blade', careWhy: 'Not hardened.', units: 'mm' }; // prettier-ignore
 const set = shippedSteps(demoFirm.id);
 const keys = (p: Partial<LayPane> = {}, schools: Partial<LaySettings> = {}) =>
@@ -92,9 +94,9 @@ describe('the steps as shipped', () => {
     expect(traits('W2')).toEqual(['corners']);
     expect(traits('G1').some((x) => x.startsWith('seam-'))).toBe(true);
     expect(traits('T1')).toContain('corners');
-    const round = file.surfaces.find((x) => x.shape?.kind === 'circle')!;
+    const round = panesIn(file).find((x) => x.shape?.kind === 'circle')!;
     expect(layPaneOf(round, records)!.has).toEqual(['round']);
-    expect(file.surfaces.some((x) => x.design && layPaneOf(x, records)?.has?.some((t) => t === 'bands' || t === 'plotted'))).toBe(true);
+    expect(panesIn(file).some((x) => x.design && layPaneOf(x, records)?.has?.some((t) => t === 'bands' || t === 'plotted'))).toBe(true);
   });
   test('steps that a firm wrote before there was an arch do not lay drop glass as an H', () => {
     const old = { ...set, id: '01930000-0000-7000-8000-00000000aa01', steps: set.steps.map((x) => (x.key === 'form-line' ? { ...x, text: 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below. Two of us.' } : x)) }; // prettier-ignore
@@ -113,7 +115,7 @@ describe('the steps as shipped', () => {
     const on = { ...records, job: shuttle.job, surfaces: shuttle.surfaces, readings: shuttle.readings, films: shuttle.films, rolls: shuttle.rolls };
     const anchorOf = (name: string) =>
       layPaneOf(
-        shuttle.surfaces.find((x) => x.name === name)!,
+        panesIn(shuttle).find((x) => x.name === name)!,
         on,
       )!.anchor;
     expect([anchorOf('Door glass right'), anchorOf('Door glass left'), anchorOf('Rear window')]).toEqual(['arch', 'arch', 'h']);
@@ -196,7 +198,7 @@ describe('no blade where a blade ruins (common practice, TRADE §5)', () => {
   test('what is known of the glass decides: coating on the face worked, plastic, lines, hardened, unknown', () => {
     const w = pane('W1');
     const [p] = w.glazing!.panes;
-    const made = (more: Partial<Surface>, glass: Partial<NonNullable<Surface['glazing']>['panes'][number]> = {}) =>
+    const made = (more: Partial<Pane>, glass: Partial<NonNullable<Pane['glazing']>['panes'][number]> = {}) =>
       careOfFace({ ...w, workedFace: 'unknown', curved: null, filmFace: 'room', glazing: { ...w.glazing!, panes: [{ ...p!, kind: 'float', coating: 'none', ...glass }], cavities: [] }, ...more }).care; // prettier-ignore
     expect(made({})).toBe('blade');
     expect(made({}, { coating: 'low-e-hard', coatingFace: 'inner' })).toBe('pad');
@@ -217,11 +219,11 @@ describe('no blade where a blade ruins (common practice, TRADE §5)', () => {
   test('the van’s rear window has heating lines on the room face: no step of it scrapes; what was felt on the spot counts by the log, and can be taken back', () => {
     const van = launchAndShuttle();
     const of = { ...records, ...van, firm: demoFirm, layEntries: [], stepSets: [] } as unknown as LayRecords;
-    const rear = van.surfaces.find((s) => s.curved?.defroster)!;
+    const rear = panesIn(van).find((s) => s.curved?.defroster)!;
     expect(scraping(sheetOfSurface(rear, of)!.steps)).toEqual([]);
     const w = { ...pane('W1'), glazing: null };
     const line = (id: string, more: object) => ({ id, surfaceId: w.id, kind: 'found', stepSetId: SHIPPED_STEPS_ID, occurredAt: `2026-12-03T09:0${id}:00Z`, receivedAt: null, correctsId: null, personId: 'a', stepKey: null, ...more }) as never; // prettier-ignore
-    const steps = (entries: never[]) => sheetOfSurface(w, { ...records, surfaces: records.surfaces.map((s) => (s.id === w.id ? w : s)), layEntries: entries })!.steps.map((s) => s.key); // prettier-ignore
+    const steps = (entries: never[]) => sheetOfSurface(w, { ...records, surfaces: panesIn(records).map((s) => (s.id === w.id ? w : s)), layEntries: entries })!.steps.map((s) => s.key); // prettier-ignore
     expect(steps([])).toContain('stamp-ask');
     expect(steps([line('1', { found: 'plain' })])).toContain('scrape');
     expect(steps([line('1', { found: 'plain' }), line('2', { found: 'coated' })])).toContain('pad');
@@ -270,7 +272,7 @@ describe('versions of the firm’s steps', () => {
 describe('the demo harbour', () => {
   test('every pane with wet-laid film has a sheet and strokes that press all of it, or says why not', () => {
     let planned = 0;
-    for (const s of file.surfaces) {
+    for (const s of panesIn(file)) {
       const sheet = sheetOfSurface(s, records);
       const film = file.films.find((f) => f.id === s.filmId);
       if (!film || film.drying === 'dry-applied') expect(sheet).toBeNull();
@@ -299,7 +301,7 @@ describe('the demo harbour', () => {
   test('what forbids film on flat glass stands at the first step, once, and nowhere else (common practice)', () => {
     const patterned = pane('Toilet 4');
     const frost = pane('Toilet 1').filmId;
-    const says = (more: Partial<Surface>, words: string) =>
+    const says = (more: Partial<Pane>, words: string) =>
       sheetOfSurface({ ...patterned, filmId: frost, ...more }, records)!.steps.flatMap((s) => (s.caution?.includes(words) ? [s.key] : []));
     expect(says({}, 'it touches only the tops')).toEqual(['check-piece']);
     const clear = { ...pane('Toilet 1').glazing! };
@@ -334,7 +336,7 @@ describe('the demo harbour', () => {
 
 test('in an inch job no step, no caution and no kit line tells °C, m² or µm', () => {
   const inInches: LayRecords = { ...records, job: { ...records.job, units: 'in' } };
-  const panes = file.surfaces.filter((x) => x.filmId);
+  const panes = panesIn(file).filter((x) => x.filmId);
   const words = panes.flatMap((x) => sheetOfSurface(x, inInches)?.steps ?? []).map((x) => [x.title, x.text, x.purpose, x.good, x.caution].join(' ')).join(' '); // prettier-ignore
   expect(words).toMatch(/\d °F/);
   expect(words).not.toMatch(/°C|\d m²|µm|\d m\/s/);
@@ -344,8 +346,8 @@ test('in an inch job no step, no caution and no kit line tells °C, m² or µm',
 describe('curved panes of the demo', () => {
   const van = launchAndShuttle();
   const of: LayRecords = { firm: demoFirm, job: van.job, surfaces: van.surfaces, readings: van.readings, films: van.films, rolls: van.rolls, stepSets: [], layEntries: [], memo: new Memo() }; // prettier-ignore
-  const rear = van.surfaces.find((s) => s.name === 'Rear window')!;
-  const gunOf = (curved: Partial<NonNullable<Surface['curved']>>, more: Partial<Surface> = {}) =>
+  const rear = panesIn(van).find((s) => s.name === 'Rear window')!;
+  const gunOf = (curved: Partial<NonNullable<Pane['curved']>>, more: Partial<Pane> = {}) =>
     layPaneOf({ ...rear, ...more, curved: { ...rear.curved!, ...curved } }, of)!.gun;
   test('what gun they take, by stamp, chip and make-up', () => {
     expect(gunOf({ stamp: 'tempered', isChipped: false })).toBe('full');
@@ -354,9 +356,9 @@ describe('curved panes of the demo', () => {
     expect(gunOf({ stamp: 'tempered', isChipped: true })).toBe('low');
   });
   test('lookout glass and plastic: what forbids it stands at the first step and wherever the gun comes, on the run sheet too', () => {
-    const cautions = (s: Surface) =>
+    const cautions = (s: Pane) =>
       sheetOfSurface(s, of)!.steps.flatMap((x) => (x.caution?.includes('no tint on it unless') || x.caution?.includes('A plastic window') ? [x.key] : []));
-    const wheelhouse = { ...rear, glazing: { ...van.surfaces.find((s) => s.name === 'Wheelhouse windscreen')!.glazing! } };
+    const wheelhouse = { ...rear, glazing: { ...panesIn(van).find((s) => s.name === 'Wheelhouse windscreen')!.glazing! } };
     const hot = ['form-start', 'form-heat', 'form-sweep', 'form-edges'];
     expect(cautions(wheelhouse)).toEqual(['check-piece', ...hot]);
     expect(cautions({ ...rear, curved: { ...rear.curved!, stamp: 'plastic' } })).toEqual(['check-piece', ...hot]);
@@ -371,7 +373,7 @@ describe('curved panes of the demo', () => {
     expect(squeegeeOfSurface(rear, of)).toMatchObject({ ok: false, why: expect.stringContaining('see Forming in Choose') });
   });
   test('under an arch strokes go out from where it runs across the top, down the pane; every place of it is pressed', () => {
-    const door = van.surfaces.find((x) => x.name === 'Door glass right')!;
+    const door = panesIn(van).find((x) => x.name === 'Door glass right')!;
     const request = shrinkRequestOf(
       door,
       of,
@@ -394,7 +396,7 @@ describe('curved panes of the demo', () => {
   test('strokes go out from the line of the plan; on the face that is worked on left and right change places', () => {
     const finished = [[0, 0], [1200, 0], [1100, 500], [50, 500]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore
     const formed = { finished, anchor: { line: [{ x: 0, y: 180 }, { x: 600, y: 200 }, { x: 1200, y: 220 }] } }; // prettier-ignore
-    const strokes = (face: Surface['filmFace']) => {
+    const strokes = (face: Pane['filmFace']) => {
       const answer = squeegeeOfSurface({ ...rear, filmFace: face, seenFrom: 'street' }, of, formed)!;
       if (!answer.ok) throw new Error(answer.why);
       return answer.plan;

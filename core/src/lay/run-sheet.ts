@@ -1,4 +1,16 @@
-import type { CutMethod, GlassForm, LayEntry, LaySettings, PaneTrait, StepRule, StepSet, Surface, UnitSystem, WorkClass } from '@yellow-pane/contracts';
+import type {
+  CutMethod,
+  GlassForm,
+  LayEntry,
+  LaySettings,
+  PaneTrait,
+  StepRule,
+  StepSet,
+  SurfaceKind,
+  Pane,
+  UnitSystem,
+  WorkClass,
+} from '@yellow-pane/contracts';
 import { formatLength, formatRough, formatRoughRange } from '../ground/index.js';
 import type { FaceCare } from '../choose/index.js';
 import { EDGE_STOP_MM } from '../prepare/index.js';
@@ -8,7 +20,7 @@ import { shippedSteps } from './shipped-steps.js';
 export interface LayPane {
   readonly work: WorkClass;
   readonly glass: GlassForm;
-  readonly frame: Surface['frame'];
+  readonly frame: Pane['frame'];
   readonly method: CutMethod;
   readonly areaM2: number;
   readonly edgeM: number;
@@ -65,8 +77,12 @@ const LENGTH_IN_BRACES = /\{(\d+(?:\.\d+)?)(?: to (\d+(?:\.\d+)?))? mm\}/g;
 /** Whether a list of conditions asks nothing or names this. */
 const among = <T>(list: readonly T[], value: T): boolean => list.length === 0 || list.includes(value);
 
+/** Whether a step is for surfaces of this kind; those of before anybody asked are for panes. */
+export const isForKind = (rule: Pick<StepRule, 'when'>, kind: SurfaceKind): boolean => (rule.when.surface ?? ['pane']).includes(kind);
+
 /** Whether a step belongs to a pane worked by these schools. */
 const stepApplies = (rule: StepRule, pane: LayPane, schools: LaySettings): boolean =>
+  isForKind(rule, 'pane') &&
   among(rule.when.film, pane.work) &&
   among(rule.when.glass, pane.glass) &&
   among(rule.when.frame, pane.frame) &&
@@ -116,29 +132,46 @@ export function runSheetOf(set: StepSet, pane: LayPane, schools: LaySettings): S
   // the words of before there was an arch told drop glass to be laid as an H
   const laid = (rule: StepRule): string =>
     rule.key === 'form-line' && pane.anchor === 'arch' && !rule.text.includes('{anchor}') ? `{anchor} ${rule.text.replace(H_OF_BEFORE, '')}`.trim() : rule.text;
+  return filledSteps(
+    rulesFor(set, pane, schools).map((rule) => ({ ...rule, text: laid(rule) })),
+    { ...pane, figures },
+  );
+}
+
+/** What the words and minutes of steps are filled in from. */
+export interface StepFigures {
+  /** What stands for the names in braces. */
+  readonly figures: Readonly<Record<string, string>>;
+  readonly areaM2: number;
+  readonly edgeM: number;
+  readonly units: UnitSystem;
+  readonly refusal?: string | null;
+  readonly ask?: string | null;
+}
+
+/** Steps with the figures of one surface in their words. What forbids the work, who has to be asked, and air before the gun are said where they bite. */
+export function filledSteps(rules: readonly StepRule[], { figures, areaM2, edgeM, units, refusal, ask }: StepFigures): Step[] {
   const filled = (text: string) =>
     text
       .replace(/\{(\w+)\}/g, (whole, name: string) => figures[name] ?? whole)
-      .replace(LENGTH_IN_BRACES, (_, from: string, to?: string) =>
-        to ? formatRoughRange(Number(from), Number(to), pane.units) : formatRough(Number(from), pane.units),
-      );
-  return rulesFor(set, pane, schools)
+      .replace(LENGTH_IN_BRACES, (_, from: string, to?: string) => (to ? formatRoughRange(Number(from), Number(to), units) : formatRough(Number(from), units)));
+  return rules
     .map(({ when: _, minutes, ...rule }) => ({
       ...rule,
       title: filled(rule.title),
-      text: filled(laid({ ...rule, minutes, when: _ })),
+      text: filled(rule.text),
       purpose: filled(rule.purpose),
       good: filled(rule.good),
       tools: rule.tools.map(filled),
       caution: rule.caution === null ? null : filled(rule.caution),
       returnAfterMinutes: rule.returnAfterMinutes ?? null,
-      minutes: minutes.fixed + minutes.perM2 * pane.areaM2 + minutes.perM * pane.edgeM,
+      minutes: minutes.fixed + minutes.perM2 * areaM2 + minutes.perM * edgeM,
     }))
     .map((s, i, all) => {
       const hasGun = s.tools.some((t) => /heat gun/i.test(t));
       const isHot = s.drawing === 'forming' || hasGun;
       const vapour = hasGun && all.slice(0, i).some((b) => b.tools.some((t) => VAPOUR.test(t)));
-      const first = [(i === 0 || isHot) && pane.refusal, i === 0 && pane.ask, vapour && AIR_FIRST].filter(Boolean);
+      const first = [(i === 0 || isHot) && refusal, i === 0 && ask, vapour && AIR_FIRST].filter(Boolean);
       return first.length ? { ...s, caution: [...first, s.caution].filter(Boolean).join(' ') } : s;
     });
 }
@@ -151,11 +184,29 @@ const VAPOUR = /cleaner|alcohol|primer|solvent|promoter/i;
 /** @source common practice: no gun while solvent or alcohol vapour is in the room */
 const AIR_FIRST = 'Alcohol was used here: open all doors, air until nothing is smelt, then the gun.';
 
+const knownFigures = new Set([
+  'edgeGap',
+  'edgeStop',
+  'overhang',
+  'blade',
+  'lock',
+  'film',
+  'gun',
+  'anchor',
+  'care',
+  'girth',
+  'height',
+  'lap',
+  'notch',
+  'strip',
+  'bands',
+  'seam',
+]);
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
 export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good' | 'caution'>): string[] =>
   [...`${rule.title} ${rule.text} ${rule.purpose} ${rule.good} ${rule.caution ?? ''}`.matchAll(/\{(\w+)\}/g)]
     .map((m) => m[1]!)
-    .filter((name) => !['edgeGap', 'edgeStop', 'overhang', 'blade', 'lock', 'film', 'gun', 'anchor', 'care'].includes(name));
+    .filter((name) => !knownFigures.has(name));
 
 /**
  * Which version a job is worked by: the one its first entry was logged with, so that a running job keeps it; before that the firm’s newest;

@@ -1,30 +1,9 @@
-import type { ReadyRule, StepRule, StepSet, StepWhen } from '@yellow-pane/contracts';
+import type { ReadyRule, StepRule, StepSet } from '@yellow-pane/contracts';
+import { columnSteps } from './column-steps.js';
+import { step } from './step-rule.js';
 
 /** Id of the steps that come with Yellow Pane; never stored. */
 export const SHIPPED_STEPS_ID = '01930000-0000-7000-8000-0000000057e9';
-
-const anywhere: StepWhen = { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [], care: [] };
-type Short = Partial<Omit<StepRule, 'key' | 'title' | 'text' | 'when' | 'minutes'>> & {
-  readonly when?: Partial<StepWhen>;
-  /** Fixed, per m², per m of edge. */
-  readonly minutes: readonly [number, number, number];
-};
-const step = (key: string, title: string, text: string, more: Short): StepRule => ({
-  key,
-  title,
-  text,
-  purpose: more.purpose ?? '',
-  good: more.good ?? '',
-  tools: more.tools ?? [],
-  minutes: { fixed: more.minutes[0], perM2: more.minutes[1], perM: more.minutes[2] },
-  wait: more.wait ?? null,
-  returnAfterMinutes: more.returnAfterMinutes ?? null,
-  reading: more.reading ?? 'none',
-  drawing: more.drawing ?? 'none',
-  mood: more.mood ?? 'wet',
-  caution: more.caution ?? null,
-  when: { ...anywhere, ...more.when },
-});
 
 /** Asked before the first pane is touched. @source common practice, TRADE §2 (site) */
 const ready: readonly ReadyRule[] = [
@@ -238,6 +217,6 @@ export const shippedSteps = (firmId: string): StepSet => ({
   replacesId: null,
   note: 'As they come with Yellow Pane',
   ready: [...ready],
-  steps: [...steps],
+  steps: [...steps, ...columnSteps],
   createdAt: '2026-01-01T00:00:00Z',
 });

@@ -15,6 +15,8 @@ export function explanationKey(h: Hypothesis): string {
       return `bowed:${h.bow}`;
     case 'swapped':
       return `swapped:${h.measures.join('+')}`;
+    case 'otherwise':
+      return h.is;
   }
 }
 
@@ -27,7 +29,7 @@ export function explanationKey(h: Hypothesis): string {
 export function surveyBelieving(judged: Survey, key: string, readings: readonly TapeReading[], calledCrooked: boolean): Survey | null {
   const suspect = judged.suspects.find((s) => explanationKey(s.hypothesis) === key);
   const h = suspect?.hypothesis;
-  if (!suspect || !h || h.kind === 'no-slip' || judged.status !== 'doubtful') return null;
+  if (!suspect || !h || h.kind === 'no-slip' || h.kind === 'otherwise' || judged.status !== 'doubtful') return null;
   let left: TapeReading[];
   if (h.kind === 'slip') left = readings.filter((r) => r.measure !== h.measure);
   else if (h.kind === 'bowed')

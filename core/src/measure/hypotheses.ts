@@ -19,7 +19,9 @@ export type Hypothesis =
   | { readonly kind: 'no-slip' }
   | { readonly kind: 'slip'; readonly measure: MeasureKey }
   | { readonly kind: 'bowed'; readonly bow: BowKey }
-  | { readonly kind: 'swapped'; readonly measures: readonly [MeasureKey, MeasureKey] };
+  | { readonly kind: 'swapped'; readonly measures: readonly [MeasureKey, MeasureKey] }
+  /** No slip: the thing is shaped otherwise than its kind usually is. */
+  | { readonly kind: 'otherwise'; readonly is: string };
 
 export interface Suspect<S extends readonly number[] = Shape> {
   readonly hypothesis: Hypothesis;

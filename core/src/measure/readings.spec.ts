@@ -1,13 +1,13 @@
-import { newSurface, type Reading, type Surface } from '@yellow-pane/contracts';
+import { newPane, type Reading, type Pane } from '@yellow-pane/contracts';
 import { demoId, ternPoint } from '../../../demo/src/index.js';
 import { quotedSize, readingsInForce } from './index.js';
 
 const template = ternPoint().readings[0]!;
 let next = 0;
-const tape = (surface: Surface, measure: Reading['measure'], lengthMm: number, more: Partial<Reading> = {}): Reading => ({
+const tape = (surface: Pane, measure: Reading['measure'], lengthMm: number, more: Partial<Reading> = {}): Reading => ({
   ...template, id: demoId(90_000 + next++), surfaceId: surface.id, measure, lengthMm, typed: String(lengthMm), instrument: 'tape', supersedesId: null, withdrawnAt: null, deletedAt: null, ...more,
 }); // prettier-ignore
-const pane = (n: number, more: Partial<Surface> = {}): Surface => ({ ...newSurface({ id: demoId(91_000 + n), jobId: template.jobId, placeId: demoId(1), name: `W${n}`, order: n }), ...more }) as Surface; // prettier-ignore
+const pane = (n: number, more: Partial<Pane> = {}): Pane => ({ ...newPane({ id: demoId(91_000 + n), jobId: template.jobId, placeId: demoId(1), name: `W${n}`, order: n }), ...more }) as Pane; // prettier-ignore
 const [one, two] = [pane(1), pane(2, { measuredLikeId: demoId(91_001) })];
 const all = [one, two];
 

@@ -1,6 +1,7 @@
 import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
-import { contentHash, type Memo } from '../ground/index.js';
+import { contentHash, shelf, type Memo } from '../ground/index.js';
 import type { TapeReading } from './adjustment.js';
+import { measuredLike } from './kinds.js';
 
 /** Records that say what of a surface was taped. */
 export interface TapedRecords {
@@ -23,7 +24,7 @@ const across: Partial<Record<MeasureKey, MeasureKey>> = {
 export const mirroredReading = <R extends { readonly measure: MeasureKey }>(r: R): R => ({ ...r, measure: across[r.measure] ?? r.measure });
 /** A reading as a tape, mirrored where the pane is the window across. */
 const inheritedReadings = (surface: Surface, inherited: readonly Reading[]): Reading[] =>
-  surface.curved?.isMirror ? inherited.map(mirroredReading) : [...inherited];
+  surface.kind === 'pane' && surface.curved?.isMirror ? inherited.map(mirroredReading) : [...inherited];
 
 const later = (a: Reading | undefined, b: Reading): Reading => (a && (a.at > b.at || (a.at === b.at && a.id > b.id)) ? a : b);
 
@@ -40,6 +41,27 @@ export function quotedSize(surface: Surface, surfaces: readonly Surface[], readi
   return widthMm === undefined || heightMm === undefined || all.some((r) => r.instrument !== 'quote') ? null : { widthMm, heightMm };
 }
 
+const readingsBySurface = shelf<ReadonlyMap<string, readonly Reading[]>>(Infinity);
+/** The readings of a surface and of those that it is measured like: with a tower of panes most readings are of others. */
+export function readingsFor(surface: Surface, { surfaces, readings, memo }: TapedRecords): Reading[] {
+  const bySurface = memo.onceFor(readingsBySurface, readings, [], () => {
+    const groups = new Map<string, Reading[]>();
+    for (const r of readings) {
+      const group = groups.get(r.surfaceId);
+      if (group) group.push(r);
+      else groups.set(r.surfaceId, [r]);
+    }
+    return groups;
+  });
+  const seen = new Set<string>();
+  const own: Reading[] = [];
+  for (let s: Surface | undefined = surface; s && !seen.has(s.id); s = s.measuredLikeId ? surfaces.find((x) => x.id === s!.measuredLikeId) : undefined) {
+    seen.add(s.id);
+    own.push(...(bySurface.get(s.id) ?? []));
+  }
+  return own;
+}
+
 function standing(surface: Surface, surfaces: readonly Surface[], readings: readonly Reading[], depth = 0): Reading[] {
   const own = readings.filter((r) => r.surfaceId === surface.id && !r.deletedAt);
   const superseded = new Set(own.map((r) => r.supersedesId));
@@ -47,7 +69,7 @@ function standing(surface: Surface, surfaces: readonly Surface[], readings: read
   const newest = new Map<string, Reading>();
   for (const r of own) if (!superseded.has(r.id) && !r.withdrawnAt) newest.set(r.measure, later(newest.get(r.measure), r));
   const inForce = own.filter((r) => newest.get(r.measure) === r);
-  const like = surface.measuredLikeId ? surfaces.find((s) => s.id === surface.measuredLikeId && !s.deletedAt) : undefined;
+  const like = measuredLike(surface, surfaces);
   if (!like || depth > 8) return inForce;
   const inherited = inheritedReadings(surface, standing(like, surfaces, readings, depth + 1));
   return [...inForce, ...inherited.filter((r) => !inForce.some((o) => o.measure === r.measure))];

@@ -1,37 +1,21 @@
 import type { CornerLetter, CornerPlace, MeasureKey, PaneShape } from '@yellow-pane/contracts';
+import type { Numbers, TapedModel, Usual } from './taped-model.js';
 import { anticlockwise, crossingSides, distance, middle, vec, type ArcPath, type Vec } from '../geometry/index.js';
-
-/** What was taped, by measure, mm. */
-export type Tapes = ReadonlyMap<MeasureKey, number>;
-/** The numbers of a shape; what they mean is each model's own. Frame: mm, x right, y up, lower left corner (or the centre of a circle) at the origin. */
-export type Numbers = readonly number[];
-
-/** Something usual but not certain of a shape: how far it is from usual, and one standard deviation of that, mm. */
-export interface Usual {
-  readonly offMm: number;
-  readonly sigmaMm: number;
-}
 
 /**
  * A kind of outline whose every measure is the distance between two points of it, so one definition serves the adjustment,
  * the drawing and the words.
  */
-export interface ShapeModel {
-  /** Measures in the order a person walks with the tape. */
-  readonly keys: readonly MeasureKey[];
-  /** A first shape from what was taped; null when that is not enough. */
-  start(tapes: Tapes): Numbers | null;
+export interface ShapeModel extends TapedModel {
   outline(p: Numbers): ArcPath;
   /** Where the tape lies. */
   ends(p: Numbers, key: MeasureKey): readonly [Vec, Vec];
-  usual(p: Numbers): readonly Usual[];
-  /** Derivative of a measure by each number, where it is known in closed form. */
-  slope?(p: Numbers, key: MeasureKey): number[];
   /** The name of a measure where it differs from an opening's. */
   readonly names: Partial<Record<MeasureKey, string>>;
   /** What these tapes can never say. */
   readonly blindTo: readonly string[];
 }
+type Outlined = Omit<ShapeModel, 'reading'>;
 
 const straight = (...corners: Vec[]): ArcPath => corners.map((c) => ({ ...c, bulge: 0 }));
 /** How far from plumb, level or parallel builders leave it, 1 σ. @source house rule, as for four-sided openings */
@@ -48,7 +32,7 @@ function over(base: number, fromStart: number, fromEnd: number): Vec {
 }
 
 /** Level sill, two uprights of different height, a sloping top: stairs, gables, dormers. Numbers: B.x, C.x, C.y, D.x, D.y. */
-const rake: ShapeModel = {
+const rake: Outlined = {
   keys: ['widthBottom', 'heightLeft', 'heightRight', 'widthTop', 'diagonalDown', 'diagonalUp'],
   start(t) {
     const w = t.get('widthBottom');
@@ -67,7 +51,7 @@ const rake: ShapeModel = {
 };
 
 /** Two plumb sides between two parallel slopes: stair glazing. Numbers: B.x, B.y, C.x, C.y, D.y; D stands plumb over A. */
-const parallelogram: ShapeModel = {
+const parallelogram: Outlined = {
   keys: ['widthBottom', 'heightLeft', 'heightRight', 'widthTop', 'diagonalDown', 'diagonalUp'],
   start(t) {
     const base = t.get('widthBottom') ?? t.get('widthTop');
@@ -100,7 +84,7 @@ function quadEnds(a: Vec, b: Vec, c: Vec, d: Vec, key: MeasureKey): readonly [Ve
 }
 
 /** Numbers: B.x, C.x, C.y. */
-const triangle: ShapeModel = {
+const triangle: Outlined = {
   keys: ['widthBottom', 'sideLeft', 'sideRight', 'heightMiddle'],
   start(t) {
     const base = t.get('widthBottom');
@@ -133,7 +117,7 @@ const bulgeOf = (chord: number, rise: number): number => rise / (chord / 2);
  * Arches over a sill. Without legs: width, rise. With legs: width, left spring x, left height, right spring x beyond the width,
  * right height, rise over the spring line.
  */
-function arch(kind: 'arch-round' | 'arch-flat' | 'arch-pointed', hasLegs: boolean): ShapeModel {
+function arch(kind: 'arch-round' | 'arch-flat' | 'arch-pointed', hasLegs: boolean): Outlined {
   const spring = (p: Numbers): { left: Vec; right: Vec; rise: number } =>
     hasLegs ? { left: vec(p[1]!, p[2]!), right: vec(p[0]! + p[3]!, p[4]!), rise: p[5]! } : { left: ZERO, right: vec(p[0]!, 0), rise: p[1]! };
   const crownOf = (p: Numbers): Vec => {
@@ -225,7 +209,7 @@ function arch(kind: 'arch-round' | 'arch-flat' | 'arch-pointed', hasLegs: boolea
 }
 
 /** Round glass, perhaps a little out of round. Numbers: mean diameter, upright against level, one slant against the other; centre at the origin. */
-const circle: ShapeModel = {
+const circle: Outlined = {
   keys: ['widthMiddle', 'heightMiddle', 'diagonalDown', 'diagonalUp'],
   start(t) {
     const all = [...t].filter(([k]) => circle.keys.includes(k)).map(([, v]) => v);
@@ -255,7 +239,7 @@ function polar(p: Numbers, t: number): Vec {
  * A quarter with its corner at one of four places. Numbers: level side, upright, angle of the corner. The curve is the quarter of a circle
  * drawn over these two sides; it is reckoned with the corner at the lower left and turned over to where it is.
  */
-function quarter(corner: CornerPlace): ShapeModel {
+function quarter(corner: CornerPlace): Outlined {
   const [isRight, isUpper] = [corner.endsWith('right'), corner.startsWith('upper')];
   /** Into the opening's frame: the sill, or the lower tip of the curve, at y = 0; the left side at x = 0. */
   const place = (p: Numbers, v: Vec): Vec => vec(isRight ? p[0]! - v.x : v.x, isUpper ? p[1]! - v.y : v.y);
@@ -293,7 +277,7 @@ const letters: readonly CornerLetter[] = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'
  * A first shape is built corner by corner from two known distances each; of the mirror choices, the one whose inward corners are
  * those that the person named.
  */
-function polygon(count: number, inward: readonly CornerLetter[]): ShapeModel {
+function polygon(count: number, inward: readonly CornerLetter[]): Outlined {
   const pair = (i: number, j: number) => (letters[Math.min(i, j)]! + letters[Math.max(i, j)]!) as MeasureKey;
   const sides = Array.from({ length: count }, (_, i) => pair(i, (i + 1) % count));
   const diagonals: MeasureKey[] = [];
@@ -364,7 +348,7 @@ function polygon(count: number, inward: readonly CornerLetter[]): ShapeModel {
 }
 
 /** An outline from a drawing: nothing to adjust, but two tapes can check it. No numbers. */
-function drawn(path: ArcPath): ShapeModel {
+function drawn(path: ArcPath): Outlined {
   const outline = anticlockwise(path);
   const xs = (p: Vec) => p.x;
   const low = outline.reduce((a, b) => (b.x < a.x ? b : a), outline[0]!);
@@ -399,8 +383,13 @@ export function boxOf(path: ArcPath): { minX: number; minY: number; maxX: number
   return { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };
 }
 
-/** The model of a pane's shape. */
+/** The model of a pane's shape: every measure is the distance between its two ends. */
 export function shapeModel(shape: PaneShape): ShapeModel {
+  const model = outlined(shape);
+  return { ...model, reading: (p, key) => distance(...model.ends(p, key)) };
+}
+
+function outlined(shape: PaneShape): Outlined {
   switch (shape.kind) {
     case 'rake':
       return rake;

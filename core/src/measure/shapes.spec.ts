@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import { newShape, newSurface, type MeasureKey, type PaneShape } from '@yellow-pane/contracts';
+import { newShape, newPane, type MeasureKey, type PaneShape } from '@yellow-pane/contracts';
 import { flatten, pathArea, signedArea } from '../geometry/index.js';
 import { tapeSigmaMm, type TapeReading } from './adjustment.js';
 import { boxOf, shapeModel, typicalNumbers } from './shape-models.js';
-import { adjustShape, shapeReading, surveyShape } from './shape-survey.js';
+import { surveyShape } from './shape-survey.js';
+import { adjustTaped } from './taped-model.js';
 import { enclosingRectangle } from './survey.js';
 import { askText, measureTitle, verdictText } from './words.js';
 
@@ -13,7 +14,7 @@ const tapes = (values: Partial<Record<MeasureKey, number>>): TapeReading[] =>
 /** Every tape of a shape, read perfectly. */
 const perfect = (s: PaneShape, p: readonly number[]): TapeReading[] => {
   const model = shapeModel(s);
-  return model.keys.map((measure) => ({ measure, lengthMm: shapeReading(model, p, measure) }));
+  return model.keys.map((measure) => ({ measure, lengthMm: model.reading(p, measure) }));
 };
 
 const all: readonly PaneShape[] = [
@@ -76,7 +77,7 @@ describe('outlines that a tape can take', () => {
     const [model, p] = [shapeModel(s), typicalNumbers(s)];
     for (const key of model.keys)
       model.slope!(p, key).forEach((v, i) => {
-        const at = (by: number) => shapeReading(model, p.map((x, j) => (j === i ? x + by : x)), key); // prettier-ignore
+        const at = (by: number) => model.reading(p.map((x, j) => (j === i ? x + by : x)), key); // prettier-ignore
         expect(v).toBeCloseTo((at(0.01) - at(-0.01)) / 0.02, 6);
       });
   });
@@ -210,7 +211,7 @@ describe('outlines that a tape can take', () => {
   });
   test('a pane is four-sided until somebody says otherwise', () => {
     const id = '01930000-0000-7000-8000-000000000001';
-    expect(newSurface({ id, jobId: id, placeId: id, name: 'W1', order: 1 }).shape).toBeNull();
+    expect(newPane({ id, jobId: id, placeId: id, name: 'W1', order: 1 }).shape).toBeNull();
   });
 
   test('with the scatter of a hand the tapes nearly always agree, and the outline is as sure as it says', () => {
@@ -223,7 +224,7 @@ describe('outlines that a tape can take', () => {
       for (const s of all.filter((x) => x.kind !== 'polygon')) {
         const p = typicalNumbers(s);
         const read = perfect(s, p).map((r) => ({ ...r, lengthMm: r.lengthMm + normal() * tapeSigmaMm(r.lengthMm) }));
-        const fit = adjustShape(shapeModel(s), read)!;
+        const fit = adjustTaped(shapeModel(s), read)!;
         runs++;
         if (fit.passes) agreed++;
         spread += (fit.shape[0]! - p[0]!) ** 2 / fit.covariance[0]![0]!;
@@ -296,7 +297,7 @@ describe('outlines that a tape can take', () => {
     const read = perfect(s, [900, 925, 905, 15, 1400]).map((r, i) => ({ ...r, lengthMm: r.lengthMm + [0.6, -0.4, 0.3][i % 3]! }));
     const { adjustment } = surveyShape(s, read);
     for (const r of adjustment!.readings) {
-      expect(r.adjustedMm).toBeCloseTo(shapeReading(shapeModel(s), adjustment!.shape, r.measure), 2);
+      expect(r.adjustedMm).toBeCloseTo(shapeModel(s).reading(adjustment!.shape, r.measure), 2);
       expect(r.adjustedMm + r.residualMm).toBeCloseTo(r.readMm, 9);
     }
   });

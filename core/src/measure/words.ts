@@ -28,6 +28,22 @@ const names: Partial<Record<MeasureKey, string>> = {
   cornerToArc: 'corner to the middle of the arc',
   sideLeft: 'left side',
   sideRight: 'right side',
+  girthFoot: 'girth at the foot',
+  girthMiddle: 'girth at half height',
+  girthTop: 'girth under the top',
+  heightFront: 'height at the front',
+  heightBack: 'height at the back',
+  acrossFront: 'width seen from the front',
+  acrossSide: 'width seen from the side',
+  cornerRadius: 'corner radius',
+  plumbFront: 'foot to the hanging line, front',
+  plumbRight: 'foot to the hanging line, right',
+  plumbBack: 'foot to the hanging line, back',
+  plumbLeft: 'foot to the hanging line, left',
+};
+/** What a thing is when it is shaped otherwise than usual, by how much. */
+const otherwiseText: Readonly<Record<string, (by: string, isMore: boolean) => string>> = {
+  swelling: (by, isMore) => `It ${isMore ? 'swells' : 'is drawn in'} by about ${by} at half height`,
 };
 /** The name of a measure, by the shape it belongs to (null: four-sided). */
 const measureName = (key: MeasureKey, shape: PaneShape | null = null): string =>
@@ -76,6 +92,7 @@ export function suspectText(s: Suspect<readonly number[]>, system: UnitSystem, s
   if (h.kind === 'no-slip') return 'No slip: the opening really is that crooked';
   if (h.kind === 'bowed')
     return `The ${sideOf[h.bow]} is bowed ${s.slipMm >= 0 ? 'outwards' : 'inwards'} by about ${formatDifference(Math.abs(s.slipMm), system)}`;
+  if (h.kind === 'otherwise') return otherwiseText[h.is]!(formatDifference(Math.abs(s.slipMm), system), s.slipMm >= 0);
   if (h.kind === 'swapped') return `${measureTitle(h.measures[0], shape)} and ${measureName(h.measures[1], shape)} were exchanged`;
   return `${measureTitle(h.measure, shape)} would be ${formatLength(s.wouldBeMm!, system)}${like}`;
 }

@@ -1,4 +1,5 @@
-import { defaultPrepareSettings, type PrepareSettings, type Surface, type WeatherDay } from '@yellow-pane/contracts';
+import { panesIn } from '../../../demo/src/index.js';
+import { defaultPrepareSettings, type PrepareSettings, type Pane, type WeatherDay } from '@yellow-pane/contracts';
 import { demoFirm, ternPoint } from '../../../demo/src/index.js';
 import { bandsOfJob, kitOfDay, kitPanesOf, ROOM, slipNeed, type DayRecords } from './job-day.js';
 import { Memo } from '../ground/index.js';
@@ -13,10 +14,10 @@ const weather: WeatherDay = {
   nightLowC: 12,
 };
 const settings = (more: Partial<PrepareSettings> = {}): PrepareSettings => ({ ...defaultPrepareSettings, ...more });
-const records = (change: (s: Surface) => Surface = (s) => s): DayRecords => ({
+const records = (change: (s: Pane) => Pane = (s) => s): DayRecords => ({
   ...file,
   firm: demoFirm,
-  surfaces: file.surfaces.map(change),
+  surfaces: panesIn(file).map(change),
   memo: new Memo(),
 });
 const bands = (r: DayRecords = records(), s = settings()) => bandsOfJob(r, s, weather, weather.on);
@@ -26,11 +27,11 @@ describe('bands of a job', () => {
   test('every pane that gets film stands in exactly one band', () => {
     const ids = bands().flatMap((b) => b.surfaceIds);
     expect(new Set(ids).size).toBe(ids.length);
-    expect([...ids].sort()).toEqual(file.surfaces.filter((s) => s.filmId).map((s) => s.id).sort()); // prettier-ignore
+    expect([...ids].sort()).toEqual(panesIn(file).filter((s) => s.filmId).map((s) => s.id).sort()); // prettier-ignore
   });
   test('another glass, another shade, another face: a band of its own, though place and bearing are the same', () => {
-    const one = (change: Partial<Surface>) => bands(records((s) => (s.name === 'W3' ? { ...s, ...change } : s))).filter((b) => b.name.startsWith('Waiting')).map((b) => b.surfaceIds.length).sort(); // prettier-ignore
-    const w3 = file.surfaces.find((s) => s.name === 'W3')!;
+    const one = (change: Partial<Pane>) => bands(records((s) => (s.name === 'W3' ? { ...s, ...change } : s))).filter((b) => b.name.startsWith('Waiting')).map((b) => b.surfaceIds.length).sort(); // prettier-ignore
+    const w3 = panesIn(file).find((s) => s.name === 'W3')!;
     expect(one({})).toEqual([12]);
     expect(one({ glazing: { ...w3.glazing!, frame: 'wood' } })).toEqual([1, 11]);
     expect(one({ exposure: { ...w3.exposure!, overhangMm: 1500 } })).toEqual([1, 11]);
@@ -73,7 +74,7 @@ describe('bottles and van for the day', () => {
     // three panes of about 0.6 × 0.67 m
     expect(toilets.wetAreaM2).toBeCloseTo(3 * 0.604 * 0.668, 1);
     expect(all.wetAreaM2).toBeGreaterThan(20 * toilets.wetAreaM2);
-    const frost = file.surfaces.find((s) => s.name === 'Toilet 1')!.filmId;
+    const frost = panesIn(file).find((s) => s.name === 'Toilet 1')!.filmId;
     const dry: DayRecords = { ...records(), films: file.films.map((f) => (f.id === frost ? { ...f, drying: 'dry-applied' as const } : f)) };
     expect(slipNeed(dry, one, bands()).wetAreaM2).toBe(0);
     expect(kitPanesOf(dry, one)).toHaveLength(3);
@@ -89,7 +90,7 @@ describe('bottles and van for the day', () => {
     const gone = settings({ placeIds: [placeId('Toilets'), '01930000-0000-7000-8000-00000000dead'] });
     expect(kitPanesOf(records(), gone)).toHaveLength(3);
     const none = settings({ placeIds: ['01930000-0000-7000-8000-00000000dead'] });
-    expect(kitPanesOf(records(), none)).toHaveLength(file.surfaces.filter((s) => s.filmId).length);
+    expect(kitPanesOf(records(), none)).toHaveLength(panesIn(file).filter((s) => s.filmId).length);
   });
   test('the list has the reach of the job and the slip of its school', () => {
     const low = { ...records(), job: { ...file.job, reachMm: 1900 } };

@@ -1,9 +1,10 @@
-import type { Exposure, Film, Firm, Job, Place, PrepareSettings, Reading, Surface, WeatherDay } from '@yellow-pane/contracts';
+import type { Exposure, Film, Firm, Job, Pane, Place, PrepareSettings, Reading, Surface, WeatherDay } from '@yellow-pane/contracts';
 import { uprightBendOf } from '../cut/index.js';
 import { filmOnFace } from '../choose/index.js';
 import { surveySurface } from '../form/index.js';
 import { boundingBox, pathArea, pathLength } from '../geometry/index.js';
 import { contentHash, dayStartMs, type Memo } from '../ground/index.js';
+import { panesOf } from '../measure/index.js';
 import { glassDay, indoorDay, typedOver } from './glass-day.js';
 import { kitList, type KitLine, type KitPane } from './kit-list.js';
 import { slipRules } from './slip-mix.js';
@@ -36,7 +37,7 @@ export type PaneDay =
   | { readonly ok: false; readonly surfaceId: string; readonly missing: string };
 
 /** The face of the glass that film goes on, the conditions that it is laid in. */
-export function workAsked(surface: Surface, film: Film | null, settings: PrepareSettings, weather: WeatherDay): WorkAsked {
+export function workAsked(surface: Pane, film: Film | null, settings: PrepareSettings, weather: WeatherDay): WorkAsked {
   return {
     face: surface.filmFace,
     isIndoors: surface.exposure?.isIndoors ?? false,
@@ -52,7 +53,7 @@ export function workAsked(surface: Surface, film: Film | null, settings: Prepare
  * @param known the weather of that day; null: nobody knows it, then only glass between two rooms has a verdict
  * @param isLaid the film is on already
  */
-export function dayOfPane(surface: Surface, records: DayRecords, settings: PrepareSettings, known: WeatherDay | null, on: string, isLaid = false): PaneDay {
+export function dayOfPane(surface: Pane, records: DayRecords, settings: PrepareSettings, known: WeatherDay | null, on: string, isLaid = false): PaneDay {
   const missing = (text: string): PaneDay => ({ ok: false, surfaceId: surface.id, missing: text });
   const { outline } = surveySurface(surface, records).survey;
   const { job } = records;
@@ -103,8 +104,8 @@ export interface DayBand {
 
 /** One band for each facade of the job, in the order of walking. @param isLaid the film is on already */
 export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weather: WeatherDay | null, on: string, isLaid = false): DayBand[] {
-  const groups = new Map<string, Surface[]>();
-  for (const s of records.surfaces) {
+  const groups = new Map<string, Pane[]>();
+  for (const s of panesOf(records.surfaces)) {
     if (!s.filmId) continue;
     const e = s.exposure;
     const shade = e?.isIndoors ? 'in' : [e?.facadeDeg ?? null, e?.overhangMm ?? null, e?.overhangAboveMm ?? null, s.revealMm];
@@ -126,7 +127,7 @@ export function bandsOfJob(records: DayRecords, settings: PrepareSettings, weath
 }
 
 function areaOf(
-  surface: Surface,
+  surface: Pane,
   records: Pick<DayRecords, 'surfaces' | 'readings' | 'memo'>,
 ): { areaM2: number; perimeterMm: number; widthMm: number; heightMm: number } | null {
   const { outline, path } = surveySurface(surface, records).survey;
@@ -136,21 +137,23 @@ function areaOf(
 }
 
 /** Whether a pane is worked on that day: in the places chosen, as far as they are still there; the whole job where none is. */
-export function isOfTheDay(records: Pick<DayRecords, 'places'>, settings: PrepareSettings): (s: Pick<Surface, 'placeId'>) => boolean {
+export function isOfTheDay(records: Pick<DayRecords, 'places'>, settings: PrepareSettings): (s: Pick<Pane, 'placeId'>) => boolean {
   const chosen = settings.placeIds?.filter((id) => records.places.some((p) => p.id === id)) ?? [];
   return (s) => chosen.length === 0 || chosen.includes(s.placeId);
 }
 
 /** The panes that get film on that day and are measured, as the van has to be loaded for them. */
 export function kitPanesOf(records: DayRecords, settings: PrepareSettings): KitPane[] {
-  return records.surfaces.filter(isOfTheDay(records, settings)).flatMap((s): KitPane[] => {
-    const size = s.filmId ? areaOf(s, records) : null;
-    if (!size) return [];
-    const film = records.films.find((f) => f.id === s.filmId) ?? null;
-    const place = records.places.find((p) => p.id === s.placeId)?.name ?? '';
-    const bend = s.curved ? { bendPerMm: uprightBendOf(s, records) } : {};
-    return [{ name: s.name, ...size, ...bend, heightAboveFloorMm: s.exposure?.heightAboveFloorMm ?? null, frame: s.frame, film, place }];
-  });
+  return panesOf(records.surfaces)
+    .filter(isOfTheDay(records, settings))
+    .flatMap((s): KitPane[] => {
+      const size = s.filmId ? areaOf(s, records) : null;
+      if (!size) return [];
+      const film = records.films.find((f) => f.id === s.filmId) ?? null;
+      const place = records.places.find((p) => p.id === s.placeId)?.name ?? '';
+      const bend = s.curved ? { bendPerMm: uprightBendOf(s, records) } : {};
+      return [{ name: s.name, ...size, ...bend, heightAboveFloorMm: s.exposure?.heightAboveFloorMm ?? null, frame: s.frame, film, place }];
+    });
 }
 
 /** What the day's slip is mixed for: glass that gets wet film, and the warmest that it is in its best hours. */

@@ -1,4 +1,4 @@
-import type { Blades, Film, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { Blades, Film, Pane, UnitSystem } from '@yellow-pane/contracts';
 import { workClassOf } from '../films/index.js';
 import { formatInches, formatRough } from '../ground/index.js';
 import { bladeFor, pressingBladeFor, type BladedPane } from './blades.js';
@@ -11,7 +11,7 @@ export interface KitPane extends BladedPane {
   readonly perimeterMm: number;
   /** Lower edge above the floor; null: nobody said. */
   readonly heightAboveFloorMm: number | null;
-  readonly frame: Surface['frame'];
+  readonly frame: Pane['frame'];
   readonly film: Pick<Film, 'kind' | 'name' | 'drying'> | null;
   readonly place: string;
 }

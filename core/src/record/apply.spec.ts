@@ -1,4 +1,4 @@
-import { kindOf, newSurface, recordKinds, type JobDocument, type Patch, type RecordKind } from '@yellow-pane/contracts';
+import { kindOf, newPane, recordKinds, type JobDocument, type Patch, type RecordKind } from '@yellow-pane/contracts';
 import fc from 'fast-check';
 import { demoFirm, demoPersons, lanternStreet } from '../../../demo/src/index.js';
 import { bringsBack, patchedBench, patchedJob, patchedRecord } from './apply.js';
@@ -62,7 +62,7 @@ describe('What a change makes of records', () => {
       fc.property(fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 1, maxLength: 12 }), (orders) => {
         const patches = orders.map((order, i): Patch => {
           const id = nowhere.slice(0, -2) + String(10 + i);
-          return { op: 'add', kind: 'surface', id, value: newSurface({ id, jobId: doc.job.id, placeId: doc.places[0]!.id, name: `P${i}`, order }) };
+          return { op: 'add', kind: 'surface', id, value: newPane({ id, jobId: doc.job.id, placeId: doc.places[0]!.id, name: `P${i}`, order }) };
         });
         const at = patchedJob(doc, patches, inJob)
           .surfaces.filter((s) => s.placeId === doc.places[0]!.id)

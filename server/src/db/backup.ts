@@ -3,7 +3,7 @@ import { createReadStream, createWriteStream, existsSync, mkdirSync, readdirSync
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip, gunzipSync } from 'node:zlib';
-import { allKinds, schemaOf, type Change, type RecordKind } from '@yellow-pane/contracts';
+import { allKinds, schemaOf, upgradedPatch, upgradedRecord, type Change, type RecordKind } from '@yellow-pane/contracts';
 import { breathe } from '../breathe.js';
 import { createEmpty, loadDump, openAsItIs, type OpenDatabase } from './database.js';
 import { Journal } from './journal.js';
@@ -155,14 +155,14 @@ export async function importAll(records: RecordsRepository, text: string): Promi
   await records.transaction(async (tx) => {
     for (const kind of allKinds)
       for (const [i, raw] of (read.records[kind] ?? []).entries()) {
-        const parsed = schemaOf(kind).safeParse(raw);
+        const parsed = schemaOf(kind).safeParse(upgradedRecord(kind, raw));
         if (!parsed.success)
           throw new Error(
             `${kind} ${i + 1} does not read: ${parsed.error.issues[0]!.path.join('.')} – ${parsed.error.issues[0]!.message}. Nothing was restored.`,
           );
         await tx.put(kind, (parsed.data as { id: string }).id, parsed.data as Record<string, unknown>);
       }
-    for (const change of read.changes) await tx.addChange(change);
+    for (const change of read.changes) await tx.addChange({ ...change, patches: change.patches.map(upgradedPatch) });
   });
 }
 

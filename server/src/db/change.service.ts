@@ -1,7 +1,9 @@
 import {
   isUndoStep,
   kindOf,
+  fieldsOf,
   schemaOf,
+  upgradedRecord,
   type Change,
   type ChangeAnswer,
   type ChangeDraft,
@@ -299,10 +301,12 @@ export class ChangeService {
       if (patch.value['id'] !== patch.id) bad('The record carries another id than the patch.', '.value.id');
     } else {
       if (!old) return bad('There is no such record.');
-      if (!(patch.field in schema.shape) || patch.field === 'id') return bad(`“${patch.field}” is not a field that can be set.`, '.field');
+      if (!(patch.field in fieldsOf(patch.kind, old)) || patch.field === 'id') return bad(`“${patch.field}” is not a field that can be set.`, '.field');
+      if (patch.kind === 'surface' && patch.field === 'kind') return bad('A surface stays of the kind it is: write down a new one.', '.field');
       if (!isFree) refuseFactEdit(patch.kind, patch.field, old);
     }
-    const read = schema.safeParse(patchedRecord(old, patch));
+    // a device may have waited with it since before its kind changed its shape
+    const read = schema.safeParse(upgradedRecord(patch.kind, patchedRecord(old, patch)));
     if (!read.success) {
       const faults: Fault[] = read.error.issues.map((i) => ({ path: `patches[${index}].${i.path.join('.')}`, message: i.message }));
       throw new Refusal('bad-input', undefined, faults);
@@ -311,13 +315,13 @@ export class ChangeService {
     for (const guard of this.guards) await guard(tx, patch.kind, record);
     await tx.put(patch.kind, patch.id, record);
     const written: Patch = patch.op === 'add' ? { ...patch, value: record } : { ...patch, value: record[patch.field] };
-    return { written, back: inverseOf(patch, old, this.now().toISOString(), 'deletedAt' in schema.shape) };
+    return { written, back: inverseOf(patch, old, this.now().toISOString(), 'deletedAt' in fieldsOf(patch.kind, record)) };
   }
 
   private async applyPatch(tx: RecordsRepository, patch: Patch): Promise<void> {
     // read by today's schema: an edit journalled by an older version gets what is new since
     const record = patchedRecord((await tx.find(patch.kind, patch.id)) as Record<string, unknown> | null, patch);
-    const read = record && patch.op === 'add' ? (schemaOf(patch.kind).safeParse(record).data ?? record) : record;
+    const read = record && patch.op === 'add' ? (schemaOf(patch.kind).safeParse(upgradedRecord(patch.kind, record)).data ?? record) : record;
     if (read) await tx.put(patch.kind, patch.id, read);
   }
 }

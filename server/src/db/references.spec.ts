@@ -3,9 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import { newSurface, schemaOf, referencesOf, type JobDocument, type JobFile, type Patch, type Problem, type RecordKind } from '@yellow-pane/contracts';
+import { newPane, fieldsOf, referencesOf, type JobDocument, type JobFile, type Patch, type Problem, type RecordKind } from '@yellow-pane/contracts';
 import { doneSteps, filmPlanInput, finishedPieces, knifeOrder, standingPlan, takeFromStock, Memo } from '@yellow-pane/core';
-import { ternPoint } from '@yellow-pane/demo';
+import { ternPoint, panesIn } from '@yellow-pane/demo';
 import type { App } from '../app.js';
 import { ines, lanternStreetId, draftPlan, openBench, TestDevice, ternPointId, type TestDatabase } from '../bench.testing.js';
 import { findDangling, reportDangling } from './references.js';
@@ -31,18 +31,18 @@ const nowhere = '01930000-0000-7000-8000-00000000dead';
 describe('a record names only what is here', () => {
   test.each([
     ['surface', 'filmId', 'a film'],
-    ['surface', 'measuredLikeId', 'a pane'],
+    ['surface', 'measuredLikeId', 'a surface'],
     ['surface', 'placeId', 'a room'],
   ] as const)('a %s whose %s is nowhere: refused by the field, and nothing is written', async (kind, field, word) => {
     const before = await document(ternPointId);
-    const { id } = before.surfaces[0]!;
+    const { id } = panesIn(before)[0]!;
     const answer = await send(ternPointId, [
       { op: 'set', kind, id, field: 'note', value: 'half of a change' },
       { op: 'set', kind, id, field, value: nowhere },
     ]);
     const [fault] = (answer.body as Problem).faults!;
     expect([answer.status, fault]).toEqual([400, { path: `patches[0].${field}`, message: `“${field}” names ${word} that is not here.` }]);
-    expect((await document(ternPointId)).surfaces[0]).toEqual(before.surfaces[0]);
+    expect((await document(ternPointId)).surfaces[0]).toEqual(panesIn(before)[0]);
   });
 
   test.each([
@@ -64,11 +64,11 @@ describe('a record names only what is here', () => {
   test('nor may it name a pane, a tape or a plan of another job', async () => {
     const [here, there] = [await document(lanternStreetId), await document(ternPointId)];
     for (const [field, value] of [
-      ['measuredLikeId', there.surfaces[0]!.id],
+      ['measuredLikeId', panesIn(there)[0]!.id],
       ['placeId', there.places[0]!.id],
     ] as const)
       // prettier-ignore
-      expect(((await send(lanternStreetId, [{ op: 'set', kind: 'surface', id: here.surfaces[0]!.id, field, value }])).body as Problem).faults![0]!.message).toMatch(/of another job\.$/);
+      expect(((await send(lanternStreetId, [{ op: 'set', kind: 'surface', id: panesIn(here)[0]!.id, field, value }])).body as Problem).faults![0]!.message).toMatch(/of another job\.$/);
     const id = uuidv7();
     const foreign = { ...tape(here), id, instrument: 'import', supersedesId: there.readings[0]!.id };
     expect(((await send(lanternStreetId, [{ op: 'add', kind: 'reading', id, value: foreign }])).body as Problem).faults![0]).toEqual({ path: 'patches[0].supersedesId', message: '“supersedesId” names a reading of another job.' }); // prettier-ignore
@@ -78,7 +78,7 @@ describe('a record names only what is here', () => {
     const { places } = await document(lanternStreetId);
     const [a, b] = [uuidv7(), uuidv7()];
     const pane = (id: string, name: string, measuredLikeId: string | null) =>
-      newSurface({ id, jobId: lanternStreetId, placeId: places[0]!.id, name, order: 90, measuredLikeId });
+      newPane({ id, jobId: lanternStreetId, placeId: places[0]!.id, name, order: 90, measuredLikeId });
     const answer = await send(lanternStreetId, [
       { op: 'add', kind: 'surface', id: a, value: pane(a, 'L1', b) },
       { op: 'add', kind: 'surface', id: b, value: pane(b, 'L2', null) },
@@ -90,9 +90,9 @@ describe('a record names only what is here', () => {
     // ids of things that are no records: who sent it, a group of panes, what a version of an imported file knew
     const noRecord = new Set(['id', 'servedById', 'pieceId']);
     const file = ternPoint();
-    const samples: Partial<Record<RecordKind, Record<string, unknown>>> = { surface: file.surfaces[0]!, reading: file.readings[0]!, roll: file.rolls[0]!, film: file.films[0]!, place: file.places[0]! }; // prettier-ignore
+    const samples: Partial<Record<RecordKind, Record<string, unknown>>> = { surface: panesIn(file)[0]!, reading: file.readings[0]!, roll: file.rolls[0]!, film: file.films[0]!, place: file.places[0]! }; // prettier-ignore
     for (const [kind, sample] of Object.entries(samples) as [RecordKind, Record<string, unknown>][]) {
-      const fields = Object.keys(schemaOf(kind).shape).filter((f) => f.endsWith('Id') && !noRecord.has(f));
+      const fields = Object.keys(fieldsOf(kind, sample)).filter((f) => f.endsWith('Id') && !noRecord.has(f));
       const named = referencesOf(kind, { ...sample, ...Object.fromEntries(fields.map((f) => [f, nowhere])) } as never).map((r) => r.path);
       expect({ kind, missing: fields.filter((f) => !named.includes(f)) }).toEqual({ kind, missing: [] });
     }
@@ -142,7 +142,7 @@ describe('a job comes in from another bench', () => {
     const bring = (raw: unknown) => request(app.http).post(`/api/job-files?personId=${ines}&deviceId=${uuidv7()}`).set('Host', 'localhost').send(raw as object); // prettier-ignore
     const came = await bring(JSON.parse(text));
     expect([came.status, came.body.isCopy]).toEqual([200, true]);
-    const bad = { ...file, surfaces: file.surfaces.map((s, i) => (i ? s : { ...s, filmId: nowhere })) };
+    const bad = { ...file, surfaces: panesIn(file).map((s, i) => (i ? s : { ...s, filmId: nowhere })) };
     const refused = await bring(bad);
     expect([refused.status, (refused.body as Problem).faults![0]!.message]).toEqual([400, '“filmId” names a film that is not here.']);
   });
@@ -175,8 +175,8 @@ describe('a job comes in from another bench', () => {
     expect(finished.size).toBe(finishedPieces(file.plans, file.entries, doc.rolls).size);
     expect(finished.size).toBeGreaterThan(0);
     // the knife goes on where it was; its pieces are those of the copy's own panes
-    const names = new Map(there.surfaces.map((s) => [s.id, s.name]));
-    expect(own.pieces.map((p) => names.get(p.surfaceId)).sort()).toEqual(plan.pieces.map((p) => doc.surfaces.find((s) => s.id === p.surfaceId)!.name).sort());
+    const names = new Map(panesIn(there).map((s) => [s.id, s.name]));
+    expect(own.pieces.map((p) => names.get(p.surfaceId)).sort()).toEqual(plan.pieces.map((p) => panesIn(doc).find((s) => s.id === p.surfaceId)!.name).sort());
     expect(standingPlan(own, filmPlanInput({ ...there, memo: new Memo() }, there.job.cut, film, own), finished, 'mm')).toMatchObject({
       is: expect.stringMatching(/kept|committed/),
     });

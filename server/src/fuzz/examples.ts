@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { JobDocument } from '@yellow-pane/contracts';
-import { shrinkRequestOf, Memo } from '@yellow-pane/core';
+import { shrinkRequestOf, Memo, panesOf } from '@yellow-pane/core';
 import type { App } from '../app.js';
 import type { Example } from './fuzz.js';
 
@@ -38,7 +38,7 @@ function edits(doc: JobDocument, who: Who): Example[] {
 }
 
 function computations(doc: JobDocument, curved: JobDocument): Example[] {
-  const pane = curved.surfaces.find((s) => s.curved && s.filmId)!;
+  const pane = panesOf(curved.surfaces).find((s) => s.curved && s.filmId)!;
   const shrink = shrinkRequestOf(pane, { ...curved, memo: new Memo() }, curved.films.find((f) => f.id === pane.filmId)!); // prettier-ignore
   const readings = doc.readings.slice(0, 8).map((r) => ({ measure: r.measure, lengthMm: r.lengthMm }));
   return [

@@ -1,4 +1,4 @@
-import type { Allowances, Piece, Surface } from '@yellow-pane/contracts';
+import type { Allowances, Piece, Pane } from '@yellow-pane/contracts';
 import { boundingBox, offsetOutline, regionOf, common, vec, without, type Polygon, type Region, isConvex, liesInConvex } from '../../geometry/index.js';
 import { type Memo } from '../../ground/index.js';
 import { bandsOf, designOnPane, figureOnPane, zonesOfMarking, type PaneOnWall } from './pattern.js';
@@ -15,7 +15,7 @@ export interface DesignedPiece {
 }
 
 export interface DesignedPane {
-  readonly surface: Pick<Surface, 'id' | 'name' | 'design' | 'seenFrom' | 'filmFace'>;
+  readonly surface: Pick<Pane, 'id' | 'name' | 'design' | 'seenFrom' | 'filmFace'>;
   readonly pane: PaneOnWall;
   /** The plain piece of this pane: its size, turns and film. */
   readonly plain: Omit<Piece, 'id' | 'label'>;

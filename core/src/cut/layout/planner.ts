@@ -1,4 +1,4 @@
-import type { Column, CutSettings, Drop, Layout, Piece, PlacedPiece, RollEdges, RollLayout, Turn } from '@yellow-pane/contracts';
+import type { DropColumn, CutSettings, Drop, Layout, Piece, PlacedPiece, RollEdges, RollLayout, Turn } from '@yellow-pane/contracts';
 import { formatDifference, formatLong, grainsDown, grainsUp, mmFromGrains, told, type UnitSystem } from '../../ground/index.js';
 import { boundLayout } from './bound.js';
 import { fillSources, LayoutSearch } from './improve.js';
@@ -349,7 +349,7 @@ export function drawDrop(packed: PackedDrop, pieces: readonly Piece[], x: number
   const between = named.filter((c) => c !== low && c !== high).sort((a, b) => b.column.across - a.column.across);
   const ordered = [...(low ? [low] : []), ...between, ...(high ? [high] : [])];
   let y = 0;
-  const columns = ordered.map(({ column, rows }): Column => {
+  const columns = ordered.map(({ column, rows }): DropColumn => {
     const isHigh = high !== undefined && column === high.column;
     const isLow = low !== undefined && column === low.column;
     const at = isHigh ? bench.width - column.across : y;

@@ -1,3 +1,4 @@
+import { panesIn } from '@yellow-pane/demo';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import type { DueJob, JobDocument, LayEntry, PaneDrying } from '@yellow-pane/contracts';
@@ -26,7 +27,7 @@ async function send(entry: LayEntry) {
 test('how fast laid panes dry, by the seasons at their facades; panes that are not laid are left out', async () => {
   const doc = await job();
   const before = new Set((await drying()).map((d) => d.surfaceId));
-  const fresh = doc.surfaces.filter((s) => s.filmId && s.exposure && !before.has(s.id) && ['W1', 'T1'].includes(s.name));
+  const fresh = panesIn(doc).filter((s) => s.filmId && s.exposure && !before.has(s.id) && ['W1', 'T1'].includes(s.name));
   expect(fresh.length).toBe(2);
   for (const s of fresh) expect((await send(line(s.id, {}))).status).toBe(200);
   const after = await drying();
@@ -74,7 +75,7 @@ test('what is due over all jobs: now and within a week, as Check says it; what w
   const before = await due();
   expect(before.now.filter((v) => v.what === 'Decide what was pinned').map((v) => v.pane)).toEqual(['B1', 'B2', 'B3', 'B3', 'B3', 'B3', 'B4']);
   const annex = (await get(`/api/jobs/${before.jobId}`)).body as JobDocument;
-  const pin = annex.layEntries.find((e) => e.kind === 'pin' && annex.surfaces.find((s) => s.id === e.surfaceId)!.name === 'B4')!;
+  const pin = annex.layEntries.find((e) => e.kind === 'pin' && panesIn(annex).find((s) => s.id === e.surfaceId)!.name === 'B4')!;
   const watchUntil = new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 10);
   const news = { ...line(pin.surfaceId!, { kind: 'pin-news', occurredAt: new Date().toISOString(), news: { pinId: pin.id, answers: {}, state: 'watched', causeKey: null, watchUntil } }), jobId: before.jobId }; // prettier-ignore
   const draft = device.draft(before.jobId, 'Check', [{ op: 'add', kind: 'layEntry', id: news.id, value: { ...news } }], 0);

@@ -3,7 +3,7 @@ import { filmBlock } from '@yellow-pane/core';
 import request from 'supertest';
 import type { BenchDocument, Film, PaneVerdict } from '@yellow-pane/contracts';
 import { defaultChooseSettings } from '@yellow-pane/contracts';
-import { demoLibrary, ternPoint } from '@yellow-pane/demo';
+import { demoLibrary, ternPoint, panesIn } from '@yellow-pane/demo';
 import type { App } from '../../app.js';
 import { ines, openBench, TestDevice, type TestDatabase } from '../../bench.testing.js';
 import { filmsFromCsv, filmsToCsv } from './film-csv.js';
@@ -107,7 +107,7 @@ describe('the film library in and out', () => {
 });
 
 test('the verdict can be called: same order and figures as on the screen', async () => {
-  const s = ternPoint().surfaces.find((x) => x.name === 'W1')!;
+  const s = panesIn(ternPoint()).find((x) => x.name === 'W1')!;
   const input = {
     glazing: s.glazing,
     exposure: s.exposure,

@@ -1,5 +1,5 @@
 import type { CloudRequest, PaneCloud, ShrinkInput, ShrinkPlan } from '@yellow-pane/contracts';
-import { shrinkRequestOf } from '@yellow-pane/core';
+import { panesOf, shrinkRequestOf } from '@yellow-pane/core';
 import type { Compute } from '../../compute/runners.js';
 import { Refusal } from '../../problem.js';
 import type { JobsService } from '../jobs/jobs.service.js';
@@ -34,7 +34,7 @@ export class FormService {
     const doc = await this.jobs.openWithMemo(jobId);
     const panes: PrintedForm[] = [];
     let why: string | null = null;
-    for (const surface of doc.surfaces) {
+    for (const surface of panesOf(doc.surfaces)) {
       if (surfaceId !== undefined && surface.id !== surfaceId) continue;
       const film = doc.films.find((f) => f.id === surface.filmId);
       if (!surface.curved || surface.deletedAt || !film) continue;

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { demoId, launchAndShuttle } from '@yellow-pane/demo';
+import { demoId, launchAndShuttle, panesIn } from '@yellow-pane/demo';
 import { paneCloud, problem, shrinkPlan, squeegeeResult, type ShrinkInput } from '@yellow-pane/contracts';
 import { shrinkRequestOf, Memo } from '@yellow-pane/core';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
@@ -11,7 +11,7 @@ import { formingSvg } from './forming-sheet-pdf.js';
 
 const jobId = demoId(102);
 const ply = readFileSync(join(import.meta.dirname, '../../../../demo/clouds/launch-skylight.ply'));
-const idOf = (name: string) => launchAndShuttle().surfaces.find((s) => s.name === name)!.id;
+const idOf = (name: string) => panesIn(launchAndShuttle()).find((s) => s.name === name)!.id;
 
 let bench: Awaited<ReturnType<typeof openBench>>;
 let app: App;
@@ -31,7 +31,7 @@ const toBuffer = (res: request.Response, done: (error: Error | null, body: Buffe
 
 async function inputOf(name: string): Promise<ShrinkInput> {
   const doc = await app.jobs.open(jobId);
-  const surface = doc.surfaces.find((s) => s.name === name)!;
+  const surface = panesIn(doc).find((s) => s.name === name)!;
   const asked = shrinkRequestOf(
     surface,
     { ...doc, memo: new Memo() },
@@ -73,7 +73,7 @@ describe('curved glass over the API', () => {
   test('the skylight’s PLY, brought in again, is the cloud that the demo holds', async () => {
     const answer = await post('/api/compute/cloud', { fileName: 'launch-skylight.ply', base64: ply.toString('base64') });
     const cloud = paneCloud.parse(answer.body);
-    const held = launchAndShuttle().surfaces.find((s) => s.name === 'Skylight')!.curved!.cloud!;
+    const held = panesIn(launchAndShuttle()).find((s) => s.name === 'Skylight')!.curved!.cloud!;
     expect(cloud.pointCount).toBe(held.pointCount);
     expect(cloud.strayCount).toBe(held.strayCount);
     expect(cloud.cells.length).toBe(held.cells.length);

@@ -5,6 +5,7 @@ import {
   defaultCutSettings,
   DELETED_DAYS,
   jobFile,
+  upgradedJobFile,
   type BenchDocument,
   type BroughtBack,
   type Change,
@@ -23,7 +24,7 @@ import {
   type StepSet,
   type StockView,
 } from '@yellow-pane/contracts';
-import { dropKey, freeMm, inWalkingOrder, Memo, panesReadyToLay, piecesCutShort, surveySurface, type Erasing } from '@yellow-pane/core';
+import { dropKey, freeMm, inWalkingOrder, isMeasured, Memo, panesReadyToLay, piecesCutShort, surveyed, type Erasing } from '@yellow-pane/core';
 import type { ChangeService } from '../../db/change.service.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import type { JobCount, JobCountsRepository } from '../../db/job-counts.repository.js';
@@ -107,7 +108,7 @@ export class JobsService {
     const doc = { ...(this.opened.get(jobId) ?? (await this.read(jobId))), memo: this.memo };
     const count = {
       surfaceCount: doc.surfaces.length,
-      measuredCount: doc.surfaces.filter((s) => !['nothing', 'impossible'].includes(surveySurface(s, doc).survey.status)).length,
+      measuredCount: doc.surfaces.filter((s) => isMeasured(surveyed(s, doc))).length,
       cutCount: panesReadyToLay(doc, piecesCutShort(doc, doc.job.units)).size,
     };
     await this.counts.keep(jobId, doc.revision, count);
@@ -261,6 +262,7 @@ export class JobsService {
       dueOn: null,
       method: 'overhang',
       allowances: null,
+      dry: null,
       cut: defaultCutSettings,
       choose: defaultChooseSettings,
       prepare: null,
@@ -288,7 +290,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 8,
+      formatVersion: 9,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),
@@ -311,7 +313,7 @@ export class JobsService {
     const format = (raw as { format?: unknown } | null)?.format;
     if (format !== 'yellow-pane job')
       throw new Refusal('bad-input', 'This is not a job file of Yellow Pane: its first field should read “format”: “yellow-pane job”.');
-    const parsed = jobFile.safeParse(raw);
+    const parsed = jobFile.safeParse(upgradedJobFile(raw));
     if (!parsed.success)
       throw new Refusal(
         'bad-input',
@@ -411,7 +413,9 @@ function withNewIds(file: JobFile): JobFile {
   const own = [file.job, ...file.places, ...file.surfaces, ...file.readings, ...file.plans, ...file.entries, ...file.plotRuns, ...file.layEntries].map(
     (r) => r.id,
   );
-  const groups = file.surfaces.flatMap((s) => [s.grid?.groupId, ...s.extraPieces.map((e) => e.id)]).filter((x): x is string => Boolean(x));
+  const groups = file.surfaces
+    .flatMap((s) => [s.kind === 'pane' ? s.grid?.groupId : null, ...s.extraPieces.map((e) => e.id)])
+    .filter((x): x is string => Boolean(x));
   const renamed = new Map([...new Set([...own, ...groups])].map((old) => [old, uuidv7()]));
   const text = JSON.stringify(file).replace(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g, (old) => renamed.get(old) ?? old);
   const copy = JSON.parse(text) as JobFile;

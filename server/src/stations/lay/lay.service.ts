@@ -1,11 +1,24 @@
 import Papa from 'papaparse';
-import type { LayEntry, LearnedMinutes, RunSheetBody, SqueegeeRequestBody, SqueegeeResult, StepSet, Surface } from '@yellow-pane/contracts';
+import type {
+  LayEntry,
+  LearnedMinutes,
+  RunSheetBody,
+  SqueegeeRequestBody,
+  SqueegeeResult,
+  StepSet,
+  Pane,
+  Surface,
+  SurfaceKind,
+  SurfaceOf,
+} from '@yellow-pane/contracts';
 import {
   defaultLay,
   learnMinutes,
   timedPanes,
   type TimedPane,
+  isPane,
   linesInForce,
+  panesOf,
   lookText,
   pinNames,
   pinStateWords,
@@ -31,10 +44,16 @@ import type { PrintedPane, RunSheetDocument } from './run-sheet-pdf.js';
 
 const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step', 'text', 'glassC', 'lot', 'photo', 'signedBy', 'isInForce'] as const;
 
-/** Run sheets, strokes and what the log has taught. */
+/** Where film lies on each kind of surface. */
+const faceOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => string } = {
+  pane: (s) => (s.filmFace === 'room' ? 'room side' : 'street side'),
+  column: () => 'all round',
+};
+
 /** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */
 const JOBS_LEARNED_FROM = 100;
 
+/** Run sheets, strokes and what the log has taught. */
 export class LayService {
   /** What each job has taught, at its last revision. */
   private readonly timed = new Map<string, { readonly last: number; readonly panes: readonly TimedPane[] }>();
@@ -45,15 +64,15 @@ export class LayService {
     private readonly compute: Compute,
   ) {}
 
-  private async pane(jobId: string, surfaceId: string): Promise<{ surface: Surface; doc: LayRecords }> {
+  private async surface(jobId: string, surfaceId: string): Promise<{ surface: Surface; doc: LayRecords }> {
     const doc = await this.jobs.openWithMemo(jobId);
     const surface = doc.surfaces.find((s) => s.id === surfaceId);
-    if (!surface) throw new Refusal('not-found', 'There is no such pane in this job.');
+    if (!surface) throw new Refusal('not-found', 'There is no such surface in this job.');
     return { surface, doc };
   }
 
   /** The shrink plan of a curved pane, which its strokes follow; null: it is flat, or cannot be formed. */
-  private async formed(surface: Surface, doc: LayRecords): Promise<FormedFilm | null> {
+  private async formed(surface: Pane, doc: LayRecords): Promise<FormedFilm | null> {
     const film = doc.films.find((f) => f.id === surface.filmId);
     const asked = surface.curved && film ? shrinkRequestOf(surface, doc, film) : null;
     if (!asked || 'blocked' in asked) return null;
@@ -62,14 +81,15 @@ export class LayService {
   }
 
   async runSheet(jobId: string, surfaceId: string): Promise<RunSheetBody> {
-    const { surface, doc } = await this.pane(jobId, surfaceId);
+    const { surface, doc } = await this.surface(jobId, surfaceId);
     const sheet = sheetOfSurface(surface, doc);
     if (!sheet) throw new Refusal('not-layable');
     return { stepSetId: sheet.set.id, steps: sheet.steps, minutes: sheet.minutes };
   }
 
   async squeegee(jobId: string, surfaceId: string): Promise<SqueegeeResult> {
-    const { surface, doc } = await this.pane(jobId, surfaceId);
+    const { surface, doc } = await this.surface(jobId, surfaceId);
+    if (!isPane(surface)) throw new Refusal('not-layable');
     const asked = strokesAskedOf(surface, doc, await this.formed(surface, doc));
     if (!asked) throw new Refusal('not-layable');
     const [answer] = 'none' in asked ? [{ ok: false as const, why: asked.none }] : await this.compute.run('strokes', [asked]);
@@ -89,19 +109,19 @@ export class LayService {
     for (const surface of doc.surfaces) {
       if (surfaceId !== undefined && surface.id !== surfaceId) continue;
       const sheet = sheetOfSurface(surface, doc);
-      const strokes = sheet && strokesOf.get(surface.id);
-      if (!sheet || !strokes) continue;
+      const strokes = strokesOf.get(surface.id) ?? null;
+      if (!sheet || (isPane(surface) && !strokes)) continue;
       const roll = rollOfPane(surface.id, doc);
       panes.push({
         name: surface.name,
         place: doc.places.find((p) => p.id === surface.placeId)?.name ?? '',
-        face: surface.filmFace === 'room' ? 'room side' : 'street side',
+        face: (faceOfKind[surface.kind] as (s: Surface) => string)(surface),
         film: doc.films.find((f) => f.id === surface.filmId)?.name ?? '',
         roll: roll ? `roll ${roll.label}, lot ${roll.lot}` : 'roll not planned yet',
         steps: sheet.steps,
         minutes: sheet.minutes,
-        plan: strokes.ok ? strokes.plan : null,
-        noPlan: strokes.ok ? '' : strokes.why,
+        plan: strokes?.ok ? strokes.plan : null,
+        noPlan: strokes?.ok === false ? strokes.why : '',
       });
     }
     if (panes.length === 0) throw new Refusal('not-layable');
@@ -113,7 +133,7 @@ export class LayService {
   private async strokes(doc: LayRecords, surfaceId: string | undefined): Promise<Map<string, SqueegeeAnswer>> {
     const out = new Map<string, SqueegeeAnswer>();
     const asked: { id: string; what: StrokesAsked }[] = [];
-    for (const surface of doc.surfaces) {
+    for (const surface of panesOf(doc.surfaces)) {
       if (surfaceId !== undefined && surface.id !== surfaceId) continue;
       const what = strokesAskedOf(surface, doc, await this.formed(surface, doc));
       if (what && 'none' in what) out.set(surface.id, { ok: false, why: what.none });
@@ -186,7 +206,7 @@ export const layGuard =
         if (unknown)
           bad(
             `steps.${i}`,
-            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}.`,
+            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}.`,
           );
       }
       const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));

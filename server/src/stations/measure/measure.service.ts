@@ -5,6 +5,8 @@ import {
   newCurvedPane,
   newSurface,
   measureKey,
+  measuresOfKind,
+  surfaceKindNames,
   type Bow,
   type BowPlace,
   type Fault,
@@ -13,9 +15,10 @@ import {
   type Patch,
   type Reading,
   type Surface,
+  type SurfaceKind,
   type SurveyResult,
 } from '@yellow-pane/contracts';
-import { bowName, bowPlaceOf, isBow, parseLength, parseOffset, readingsInForce } from '@yellow-pane/core';
+import { bowName, bowPlaceOf, isBow, isPane, panesOf, parseLength, parseOffset, readingsInForce } from '@yellow-pane/core';
 import { checkTable } from '../../http/check-table.js';
 import { breathe } from '../../breathe.js';
 import { Refusal } from '../../problem.js';
@@ -54,7 +57,7 @@ export class MeasureService {
       readingsInForce(s, doc.surfaces, doc.readings)
         .filter((r) => r.surfaceId === s.id)
         .map((r) => ({ measure: r.measure as string, value: r.typed, lengthMm: r.lengthMm }))
-        .concat((s.curved?.bows ?? []).map((b) => ({ measure: bowName(b), value: b.typed, lengthMm: b.depthMm })))
+        .concat(((isPane(s) ? s.curved?.bows : null) ?? []).map((b) => ({ measure: bowName(b), value: b.typed, lengthMm: b.depthMm })))
         .map((r) => ({ place: place.get(s.placeId) ?? '', surface: s.name, ...r })),
     );
     return { name: `${doc.job.name} measures.csv`, bytes: csvText(rows, columns) };
@@ -88,6 +91,8 @@ export class MeasureService {
         const depth = parseOffset(row['value'] ?? '', doc.job.units);
         if (!depth.ok) return at('value', depth.message);
         if (Math.abs(depth.value.lengthMm) > DEEPEST_MM) return at('value', `A bow of ${row['value']} is more than ${DEEPEST_MM} mm: read it again.`);
+        if (!writer.isOf('pane', row['place']?.trim() ?? '', row['surface'].trim()))
+          return at('measure', `${row['surface'].trim()} is no pane of glass: only curved glass has bows.`);
         return writer.addBow(row['place']?.trim() ?? '', row['surface'].trim(), bow, row['value']!.trim(), depth.value);
       }
       if (!key.success)
@@ -97,7 +102,11 @@ export class MeasureService {
         );
       const read = (isBow(key.data) ? parseOffset : parseLength)(row['value'] ?? '', doc.job.units);
       if (!read.ok) return at('value', read.message);
-      writer.add(row['place']?.trim() ?? '', row['surface'].trim(), key.data, row['value']!.trim(), read.value);
+      const [place, name] = [row['place']?.trim() ?? '', row['surface'].trim()];
+      const kind = writer.kindOf(place, name) ?? kindTapedBy(key.data);
+      if (!measuresOfKind[kind].includes(key.data))
+        return at('measure', `${name} is a ${surfaceKindNames[kind]}, and a ${surfaceKindNames[kind]} has no ${key.data}.`);
+      writer.add(place, name, key.data, row['value']!.trim(), read.value);
     }
     if (faults.length)
       throw new Refusal(
@@ -111,6 +120,10 @@ export class MeasureService {
     return { readings: writer.readingCount, surfaces: writer.surfaceCount };
   }
 }
+
+/** The kind that only this measure is of; what is taped of panes too is taken for one. */
+const kindTapedBy = (measure: MeasureKey): SurfaceKind =>
+  measuresOfKind.pane.includes(measure) ? 'pane' : ((Object.keys(measuresOfKind) as SurfaceKind[]).find((k) => measuresOfKind[k].includes(measure)) ?? 'pane');
 
 /** Collects the patches of an import; names find panes and places, new ones are added. */
 class MeasureWriter {
@@ -146,7 +159,7 @@ class MeasureWriter {
   }
 
   add(placeName: string, name: string, measure: MeasureKey, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
-    const surface = this.find(placeName, name);
+    const surface = this.find(placeName, name, kindTapedBy(measure));
     const inForce = this.inForceOf(surface);
     const old = inForce.get(measure);
     const reading: Reading = {
@@ -172,6 +185,7 @@ class MeasureWriter {
   /** A bow of curved glass; one read at the same place before is read again. */
   addBow(placeName: string, name: string, place: BowPlace, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
     const surface = this.find(placeName, name);
+    if (!isPane(surface)) return;
     const bows = this.bows.get(surface.id) ?? [...(surface.curved?.bows ?? [])];
     const same = bows.findIndex((b) => bowName(b) === bowName(place));
     const bow: Bow = {
@@ -192,7 +206,7 @@ class MeasureWriter {
   /** All that was read of a curve goes into the record as one change of its pane. */
   close(): void {
     for (const [id, bows] of this.bows) {
-      const { curved } = this.surfaces.find((s) => s.id === id)!;
+      const { curved } = panesOf(this.surfaces).find((s) => s.id === id)!;
       this.patches.push({ op: 'set', kind: 'surface', id, field: 'curved', value: { ...(curved ?? newCurvedPane()), bows } });
     }
   }
@@ -207,15 +221,22 @@ class MeasureWriter {
     return map;
   }
 
-  private find(placeName: string, name: string): Surface {
-    const found = placeName === '' ? this.byName.get(name)?.[0] : this.byName.get(name)?.find((s) => this.placeNames.get(s.placeId) === placeName);
-    return found ?? this.addSurface(placeName, name);
+  /** Of what kind the surface of this name is; null: there is none yet. */
+  kindOf = (placeName: string, name: string): SurfaceKind | null => this.known(placeName, name)?.kind ?? null;
+  /** Whether a surface of this name is of this kind, or not there yet. */
+  isOf = (kind: SurfaceKind, placeName: string, name: string): boolean => (this.kindOf(placeName, name) ?? kind) === kind;
+
+  private known(placeName: string, name: string): Surface | undefined {
+    return placeName === '' ? this.byName.get(name)?.[0] : this.byName.get(name)?.find((s) => this.placeNames.get(s.placeId) === placeName);
+  }
+  private find(placeName: string, name: string, kind: SurfaceKind = 'pane'): Surface {
+    return this.known(placeName, name) ?? this.addSurface(placeName, name, kind);
   }
 
-  private addSurface(placeName: string, name: string): Surface {
+  private addSurface(placeName: string, name: string, kind: SurfaceKind): Surface {
     const place = this.places.find((p) => p.name === (placeName || this.places[0]?.name)) ?? this.addPlace(placeName || 'First room');
     const order = ++this.lastOrder;
-    const surface = newSurface({ id: uuidv7(), jobId: this.doc.job.id, placeId: place.id, name: name.slice(0, 60), order });
+    const surface = newSurface(kind, { id: uuidv7(), jobId: this.doc.job.id, placeId: place.id, name: name.slice(0, 60), order });
     this.surfaces.push(surface);
     this.named({ ...surface, name });
     this.surfaceCount++;

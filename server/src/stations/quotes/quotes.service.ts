@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import {
-  newSurface,
+  newPane,
   defaultCutSettings,
   type Film,
   type Firm,
@@ -85,7 +85,7 @@ function panesOf(quote: Quote, job: Job, film: Film, personId: string, at: strin
         line.hasOldFilm ? 'Old film comes off.' : '',
         line.hasProudSilicone ? 'Silicone stands proud.' : '',
       ];
-      const surface = newSurface({
+      const surface = newPane({
         id: i === 0 ? firstId : uuidv7(),
         jobId: job.id,
         placeId: places.get(name)!,

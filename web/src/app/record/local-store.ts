@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { BenchDocument, ChangeDraft, JobDocument, Patch } from '@yellow-pane/contracts';
+import { upgradedPatch, type BenchDocument, type ChangeDraft, type JobDocument, type Patch } from '@yellow-pane/contracts';
 import type { DBSchema, IDBPDatabase } from 'idb';
 import type { Session } from './api';
 
@@ -52,13 +52,15 @@ export class LocalStore {
 
   protected db(): Promise<IDBPDatabase<Tables>> {
     this.opened ??= import('idb').then(({ openDB }) =>
-      openDB<Tables>('yellow-pane', 2, {
-        upgrade(db, from) {
+      openDB<Tables>('yellow-pane', 3, {
+        upgrade(db, from, _to, tx) {
           if (from < 1) for (const name of ['queue', 'sent', 'refused', 'photos', 'jobs', 'meta'] as const) db.createObjectStore(name);
           if (from < 2) {
             db.createObjectStore('edits', { autoIncrement: true });
             db.createObjectStore('bench');
           }
+          // jobs kept before surfaces had kinds: the bench has them, and tells them anew
+          if (from > 0 && from < 3) void tx.objectStore('jobs').clear();
         },
       }),
     );
@@ -79,7 +81,8 @@ export class LocalStore {
   }
   /** Edits that were not answered yet, oldest first. */
   async edits(): Promise<KeptEdit[]> {
-    return (await this.db()).getAll('edits');
+    // written before surfaces had kinds, perhaps
+    return (await (await this.db()).getAll('edits')).map((e) => ({ ...e, patches: e.patches.map(upgradedPatch) }));
   }
   /** What the bench would not take of what was kept: put aside, to be read. */
   async putEditAside(edit: KeptEdit, why: string): Promise<void> {

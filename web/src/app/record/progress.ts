@@ -1,5 +1,5 @@
 import { computed, inject, Injectable, signal, type Signal } from '@angular/core';
-import { panesReadyToLay, surveySurface, type CutShort, type Survey } from '@yellow-pane/core';
+import { isMeasured, panesReadyToLay, surveyed, type CutShort, type Surveyed } from '@yellow-pane/core';
 import { pinsOf } from '@yellow-pane/core/check';
 import { laidPanes, linesInForce } from '@yellow-pane/core/lay';
 import { RecordStore, type OpenJob } from './record.store';
@@ -7,14 +7,13 @@ import { WorkedOutJob } from './worked-out';
 
 /** How far each surface has come. */
 export interface Progress {
-  readonly survey: Survey;
+  readonly survey: Surveyed;
   readonly isMeasured: boolean;
   readonly isDoubtful: boolean;
   readonly isCut: boolean;
   readonly isLaid: boolean;
 }
 
-type Surveyed = ReturnType<typeof surveySurface>;
 /** So long the panes of a job may hold the page up at a time, ms. */
 const SLICE_MS = 30;
 
@@ -37,7 +36,7 @@ export class JobProgress {
     const { surveys } = this.slice;
     const until = performance.now() + SLICE_MS;
     for (const s of doc.surfaces.slice(surveys.size)) {
-      surveys.set(s.id, surveySurface(s, doc));
+      surveys.set(s.id, surveyed(s, doc));
       if (performance.now() <= until || surveys.size === doc.surfaces.length) continue;
       setTimeout(() => this.round.update((n) => n + 1));
       return this.last?.jobId === doc.job.id ? this.last.surveys : new Map();
@@ -83,11 +82,11 @@ export class JobProgress {
   readonly handedOverCount = computed(() => this.checked().over);
   readonly cutCount = computed(() => [...this.bySurface().values()].filter((p) => p.isCut).length);
 
-  private of({ survey, isSigned }: Surveyed, isCut: boolean, isLaid: boolean): Progress {
+  private of(survey: Surveyed, isCut: boolean, isLaid: boolean): Progress {
     return {
       survey,
-      isMeasured: survey.status !== 'nothing' && survey.status !== 'impossible',
-      isDoubtful: (survey.status === 'doubtful' && !isSigned) || survey.status === 'impossible',
+      isMeasured: isMeasured(survey),
+      isDoubtful: (survey.status === 'doubtful' && !survey.isSigned) || survey.status === 'impossible',
       isCut,
       isLaid,
     };

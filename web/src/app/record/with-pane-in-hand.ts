@@ -1,6 +1,6 @@
 import { computed } from '@angular/core';
 import { patchState, signalStoreFeature, type, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { JobDocument, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { Column, JobDocument, Pane, Surface, UnitSystem } from '@yellow-pane/contracts';
 
 /** What a person has in hand in the open job, and how it is shown: theirs alone, never an edit. */
 export interface InHand {
@@ -23,6 +23,10 @@ export function paneToTakeUp(doc: JobDocument, inHand: string | null): string | 
   return there(inHand) ?? there(localStorage.getItem(lastPaneKey(doc.job.id))) ?? doc.surfaces[0]?.id ?? null;
 }
 
+/** A surface, where it is of this kind. */
+const inKind = <K extends Surface['kind']>(surface: Surface | null, kind: K): Extract<Surface, { kind: K }> | null =>
+  surface?.kind === kind ? (surface as Extract<Surface, { kind: K }>) : null;
+
 /** The part of the record's store that is about the pane in hand. */
 export const withPaneInHand = () =>
   signalStoreFeature(
@@ -31,6 +35,12 @@ export const withPaneInHand = () =>
     withComputed((store) => ({
       units: computed<UnitSystem>(() => store.shownUnits() ?? store.doc()?.job.units ?? 'mm'),
       surface: computed<Surface | null>(() => store.doc()?.surfaces.find((s) => s.id === store.selectedId()) ?? null),
+    })),
+    withComputed((store) => ({
+      /** The surface in hand where it is a pane of glass. */
+      pane: computed<Pane | null>(() => inKind(store.surface(), 'pane')),
+      /** The surface in hand where it is a column. */
+      column: computed<Column | null>(() => inKind(store.surface(), 'column')),
     })),
     withMethods((store) => {
       const select = (selectedId: string): void => {

@@ -1,3 +1,4 @@
+import { panesIn } from '../../../../demo/src/index';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { LayoutSearch } from '../compute/layout-search';
 import { LayoutSearchInPlace } from '../compute/layout-search.testing';
@@ -90,8 +91,8 @@ describe('the rooms', () => {
     paneButton('H3').click();
     press('One like it');
     await settle();
-    const added = TestBed.inject(RecordStore).surface()!;
-    expect(added.measuredLikeId).toBe(api.doc.surfaces.find((s) => s.name === 'H3')!.id);
+    const added = TestBed.inject(RecordStore).pane()!;
+    expect(added.measuredLikeId).toBe(panesIn(api.doc).find((s) => s.name === 'H3')!.id);
     expect([added.extraPieces, added.signed, added.grid]).toEqual([[], null, null]);
     expect(paneButton(added.name).getAttribute('aria-label')).toContain('measured');
   });
@@ -104,7 +105,9 @@ describe('the rooms', () => {
     await settle();
     const draft = api.drafts.at(-1)!;
     expect(draft.patches.filter((p) => p.op === 'add')).toHaveLength(5);
-    const grid = api.doc.surfaces.filter((s) => s.grid && s.name.startsWith('H1')).map((s) => [s.grid!.row, s.grid!.column]);
+    const grid = panesIn(api.doc)
+      .filter((s) => s.grid && s.name.startsWith('H1'))
+      .map((s) => [s.grid!.row, s.grid!.column]);
     expect(grid).toEqual([
       [0, 0],
       [0, 1],

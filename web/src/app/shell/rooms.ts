@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
-import { newSurface, type Patch, type Place, type Surface } from '@yellow-pane/contracts';
+import { newPane, newSurface, surfaceKindNames, type Pane, type Patch, type Place, type Surface, type SurfaceKind } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { v7 as uuidv7 } from 'uuid';
 import { JobProgress } from '../record/progress';
@@ -120,10 +120,11 @@ const IN_LINE = 8;
       <div class="grid grid-cols-2 gap-1.5 border-t border-hair p-2 text-sm">
         <button type="button" class="btn px-1!" (click)="addPane()">New pane</button>
         <button type="button" class="btn px-1!" [disabled]="!record.surface()" (click)="addLike()">One like it</button>
-        <button type="button" class="btn px-1!" [disabled]="!record.surface()" (click)="gridOpen.set(!gridOpen())" [attr.aria-expanded]="gridOpen()">
+        <button type="button" class="btn px-1!" [disabled]="!record.pane()" (click)="gridOpen.set(!gridOpen())" [attr.aria-expanded]="gridOpen()">
           Bars r × c
         </button>
         <button type="button" class="btn px-1!" (click)="addPlace()">New room</button>
+        <button type="button" class="btn col-span-2 px-1!" (click)="addKind('column')">New column</button>
         @if (gridOpen()) {
           <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
             <input #rows class="field figure" type="number" min="1" max="12" value="2" aria-label="Rows of panes" /> ×
@@ -156,7 +157,7 @@ export class Rooms {
       for (const s of own) {
         const last = rows.at(-1);
         const before = last?.at(-1);
-        const sameRow = before && (!s.grid || !before.grid || (s.grid.groupId === before.grid.groupId && s.grid.row === before.grid.row));
+        const sameRow = before && isOneRow(before, s);
         if (last && sameRow) last.push(s);
         else rows.push([s]);
       }
@@ -176,7 +177,7 @@ export class Rooms {
 
   private sizeOf(s: Surface): { w: number; h: number } {
     const outline = this.progress.bySurface().get(s.id)?.survey.outline;
-    if (!outline) return { w: 800, h: 1000 };
+    if (!outline) return s.kind === 'pane' ? { w: 800, h: 1000 } : { w: 400, h: 2500 };
     const xs = outline.map((p) => p.x);
     const ys = outline.map((p) => p.y);
     return { w: Math.max(...xs) - Math.min(...xs), h: Math.max(...ys) - Math.min(...ys) };
@@ -211,7 +212,7 @@ export class Rooms {
                 ? 'border-dashed border-field bg-card'
                 : 'border-hair bg-card';
     const [widthPx, heightPx] = [Math.max(5, size.w * scale), Math.max(5, size.h * scale)];
-    const shape = surface.shape ? silhouette(p?.survey.outline ?? null) : null;
+    const shape = hasOwnOutline[surface.kind](surface) ? silhouette(p?.survey.outline ?? null) : null;
     return {
       surface,
       widthPx,
@@ -238,10 +239,10 @@ export class Rooms {
     this.closeFind();
   }
 
-  private freshPane(more: Partial<Surface>, name: string): Surface {
+  private freshPane(more: Partial<Omit<Pane, 'kind'>>, name: string): Pane {
     const doc = this.record.doc()!;
-    const here = this.record.surface();
-    const alike: Partial<Surface> = here
+    const here = this.record.pane();
+    const alike: Partial<Pane> = here
       ? {
           sizeKind: here.sizeKind,
           frame: here.frame,
@@ -252,13 +253,32 @@ export class Rooms {
           exposure: here.exposure,
         }
       : {};
-    const order = Math.max(0, ...doc.surfaces.map((s) => s.order)) + 1;
-    return newSurface({ id: uuidv7(), jobId: doc.job.id, placeId: here?.placeId ?? doc.places[0]!.id, name, order, ...alike, ...more });
+    return newPane({ id: uuidv7(), jobId: doc.job.id, placeId: this.placeHere(), name, order: this.lastOrder() + 1, ...alike, ...more });
   }
 
-  private nextName(): string {
+  private lastOrder(): number {
+    return Math.max(0, ...this.record.doc()!.surfaces.map((s) => s.order));
+  }
+  private placeHere(): string {
+    return this.record.surface()?.placeId ?? this.record.doc()!.places[0]!.id;
+  }
+  private nextName(kind: SurfaceKind = 'pane'): string {
     const names = new Set(this.record.doc()?.surfaces.map((s) => s.name));
-    for (let n = names.size + 1; ; n++) if (!names.has(`Pane ${n}`)) return `Pane ${n}`;
+    const word = surfaceKindNames[kind].replace(/^./, (c) => c.toUpperCase());
+    for (let n = kind === 'pane' ? names.size + 1 : 1; ; n++) if (!names.has(`${word} ${n}`)) return `${word} ${n}`;
+  }
+
+  /** A surface that is no pane of glass. */
+  protected async addKind(kind: SurfaceKind): Promise<void> {
+    if (!this.record.doc()?.places.length) await this.addPlace();
+    const s = newSurface(kind, {
+      id: uuidv7(),
+      jobId: this.record.doc()!.job.id,
+      placeId: this.placeHere(),
+      name: this.nextName(kind),
+      order: this.lastOrder() + 1,
+    });
+    await this.add(`New ${surfaceKindNames[kind]}`, [s]);
   }
 
   async addPane(): Promise<void> {
@@ -268,27 +288,22 @@ export class Rooms {
 
   async addLike(): Promise<void> {
     const like = this.record.surface();
-    if (like)
-      await this.add('One like it', [
-        this.freshPane(
-          {
-            ...like,
-            id: uuidv7(),
-            name: this.nextName(),
-            grid: null,
-            measuredLikeId: like.measuredLikeId ?? like.id,
-            extraPieces: [],
-            signed: null,
-            order: Math.max(0, ...this.record.doc()!.surfaces.map((s) => s.order)) + 1,
-          },
-          '',
-        ),
-      ]);
+    if (!like) return;
+    const own = {
+      id: uuidv7(),
+      name: this.nextName(like.kind),
+      measuredLikeId: like.measuredLikeId ?? like.id,
+      extraPieces: [],
+      servedById: null,
+      signed: null,
+      order: this.lastOrder() + 1,
+    };
+    await this.add('One like it', [like.kind === 'pane' ? { ...like, ...own, grid: null } : { ...like, ...own }]);
   }
 
   /** Turns the selected pane into the first of a field of equal panes between glazing bars. */
   protected async addGrid(rows: number, columns: number): Promise<void> {
-    const like = this.record.surface();
+    const like = this.record.pane();
     const doc = this.record.doc();
     if (!like || !doc || !(rows * columns > 1) || rows * columns > 200) return;
     const groupId = uuidv7();
@@ -360,6 +375,15 @@ export class Rooms {
     );
     await this.record.change(`Another order in ${place.place.name}`.slice(0, 120), patches);
   }
+}
+
+/** Whether a surface is drawn by its own outline; four-sided panes are boxes. */
+const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = { pane: (s) => s.kind === 'pane' && s.shape !== null, column: () => true };
+
+/** Whether two neighbours stand in one row: panes between glazing bars in theirs, anything else beside anything. */
+function isOneRow(a: Surface, b: Surface): boolean {
+  const [one, other] = [a.kind === 'pane' ? a.grid : null, b.kind === 'pane' ? b.grid : null];
+  return !one || !other || (one.groupId === other.groupId && one.row === other.row);
 }
 
 /** An outline as shares of its box, y down. */

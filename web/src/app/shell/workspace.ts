@@ -258,7 +258,7 @@ export class Workspace {
       this.roomsOpen.set(false);
     });
     // a job with curved glass will ask for plans; what makes them is fetched when the page has come to rest
-    const hasCurved = computed(() => this.doc()?.surfaces.some((s) => s.curved) ?? false);
+    const hasCurved = computed(() => this.doc()?.surfaces.some((s) => s.kind === 'pane' && s.curved) ?? false);
     effect(() => {
       if (!hasCurved()) return;
       setTimeout(() => void import('../compute/shrink-search').then(({ ShrinkSearch }) => this.injector.get(ShrinkSearch).ready()).catch(() => undefined), 400);

@@ -1,9 +1,9 @@
-import { defaultChooseSettings, surface as surfaceSchema } from '@yellow-pane/contracts';
-import { demoLibrary, ternPoint } from '../../../../../demo/src/index';
+import { defaultChooseSettings, pane as paneSchema } from '@yellow-pane/contracts';
+import { demoLibrary, panesIn, ternPoint } from '../../../../../demo/src/index';
 import { choicePatches, exposurePatches, filmsToOffer, panesInScope, settingsOf, settingsPatches, tapWant, verdictInputOf } from './choose.updaters';
 
 const file = { ...ternPoint(), films: demoLibrary };
-const pane = (name: string) => file.surfaces.find((s) => s.name === name)!;
+const pane = (name: string) => panesIn(file).find((s) => s.name === name)!;
 const film = (name: string) => demoLibrary.find((f) => f.name === name)!;
 const names = (list: readonly { name: string }[]) => list.map((s) => s.name);
 
@@ -61,7 +61,7 @@ describe('wants and places', () => {
       { ...pane('O1').exposure, facadeDeg: 90 },
       { ...pane('Toilet 1').exposure, facadeDeg: 90 },
     ]);
-    for (const v of values) expect(surfaceSchema.shape.exposure.safeParse(v).success).toBe(true);
+    for (const v of values) expect(paneSchema.shape.exposure.safeParse(v).success).toBe(true);
   });
   test('without glass there is nothing to judge; without a place the temperate middle is taken', () => {
     const size = { widthMm: 900, heightMm: 1200 };

@@ -1,13 +1,14 @@
-import type { ChooseSettings, Exposure, FaceFound, Film, Glazing, JobDocument, Patch, Roll, Surface, VerdictInput, Want } from '@yellow-pane/contracts';
+import { panesOf } from '@yellow-pane/core';
+import type { ChooseSettings, Exposure, FaceFound, Film, Glazing, JobDocument, Patch, Roll, Pane, VerdictInput, Want } from '@yellow-pane/contracts';
 import { defaultChooseSettings, newRoll, unknownExposure } from '@yellow-pane/contracts';
 
 /** Which panes an edit in Choose is for. */
 export type Scope = 'pane' | 'group' | 'place' | 'facade';
 
 /** The panes that a scope takes in, the selected one first in mind but in walking order. */
-export function panesInScope(doc: Pick<JobDocument, 'surfaces'>, here: Surface, scope: Scope): Surface[] {
+export function panesInScope(doc: Pick<JobDocument, 'surfaces'>, here: Pane, scope: Scope): Pane[] {
   const like = here.measuredLikeId ?? here.id;
-  const same: Record<Scope, (s: Surface) => boolean> = {
+  const same: Record<Scope, (s: Pane) => boolean> = {
     pane: (s) => s.id === here.id,
     group: (s) => (here.grid ? s.grid?.groupId === here.grid.groupId : s.id === like || s.measuredLikeId === like),
     place: (s) => s.placeId === here.placeId,
@@ -16,13 +17,13 @@ export function panesInScope(doc: Pick<JobDocument, 'surfaces'>, here: Surface, 
         ? s.placeId === here.placeId
         : here.exposure?.facadeDeg != null && s.exposure?.facadeDeg === here.exposure.facadeDeg && !s.exposure.isIndoors,
   };
-  return doc.surfaces.filter((s) => s.id === here.id || same[scope](s));
+  return panesOf(doc.surfaces).filter((s) => s.id === here.id || same[scope](s));
 }
 
 /** What is wanted at a pane: its own, or the job's. */
-export const settingsOf = (doc: Pick<JobDocument, 'job'>, s: Surface): ChooseSettings => s.choose ?? doc.job.choose ?? defaultChooseSettings;
+export const settingsOf = (doc: Pick<JobDocument, 'job'>, s: Pane): ChooseSettings => s.choose ?? doc.job.choose ?? defaultChooseSettings;
 
-const set = (s: Surface, field: 'glazing' | 'workedFace' | 'exposure' | 'choose' | 'filmId' | 'filmFace', value: unknown): Patch => ({
+const set = (s: Pane, field: 'glazing' | 'workedFace' | 'exposure' | 'choose' | 'filmId' | 'filmFace', value: unknown): Patch => ({
   op: 'set',
   kind: 'surface',
   id: s.id,
@@ -30,26 +31,26 @@ const set = (s: Surface, field: 'glazing' | 'workedFace' | 'exposure' | 'choose'
   value,
 });
 
-export const glazingPatches = (panes: readonly Surface[], glazing: Glazing): Patch[] => panes.map((s) => set(s, 'glazing', glazing));
-export const feltPatches = (panes: readonly Surface[], felt: FaceFound): Patch[] => panes.map((s) => set(s, 'workedFace', felt));
+export const glazingPatches = (panes: readonly Pane[], glazing: Glazing): Patch[] => panes.map((s) => set(s, 'glazing', glazing));
+export const feltPatches = (panes: readonly Pane[], felt: FaceFound): Patch[] => panes.map((s) => set(s, 'workedFace', felt));
 /** Only what was touched changes: other panes keep the rest of what they have. */
-export const exposurePatches = (panes: readonly Surface[], part: Partial<Exposure>): Patch[] =>
+export const exposurePatches = (panes: readonly Pane[], part: Partial<Exposure>): Patch[] =>
   panes.map((s) => set(s, 'exposure', { ...(s.exposure ?? unknownExposure), ...part }));
-export const settingsPatches = (doc: Pick<JobDocument, 'job'>, panes: readonly Surface[], part: Partial<ChooseSettings>): Patch[] =>
+export const settingsPatches = (doc: Pick<JobDocument, 'job'>, panes: readonly Pane[], part: Partial<ChooseSettings>): Patch[] =>
   panes.map((s) => set(s, 'choose', { ...settingsOf(doc, s), ...part }));
 
 /** A want tapped goes to the end of the order; tapped again, it goes. */
 export const tapWant = (wants: readonly Want[], want: Want): Want[] => (wants.includes(want) ? wants.filter((w) => w !== want) : [...wants, want]);
 
 /** The face that a film goes on, if it is made for one only. */
-const faceFor = (film: Pick<Film, 'mounting'>, now: Surface['filmFace']): Surface['filmFace'] =>
+const faceFor = (film: Pick<Film, 'mounting'>, now: Pane['filmFace']): Pane['filmFace'] =>
   film.mounting === 'inside' ? 'room' : film.mounting === 'outside' ? 'street' : now;
 
 /**
  * A choice for some panes as one edit: film and face on each, and, where no roll of it is on the bench, a roll to order, so
  * that Cut can lay it out at once.
  */
-export function choicePatches(panes: readonly Surface[], film: Film, rolls: readonly Roll[], orderId: () => string): Patch[] {
+export function choicePatches(panes: readonly Pane[], film: Film, rolls: readonly Roll[], orderId: () => string): Patch[] {
   const patches = panes.flatMap((s): Patch[] => {
     const face = faceFor(film, s.filmFace);
     return [...(s.filmId === film.id ? [] : [set(s, 'filmId', film.id)]), ...(s.filmFace === face ? [] : [set(s, 'filmFace', face)])];
@@ -76,7 +77,7 @@ const SOMEWHERE = { latDeg: 50, lonDeg: 10 };
 /** Everything a verdict on this pane depends on; null while nobody has looked at the glass. */
 export function verdictInputOf(
   doc: Pick<JobDocument, 'job'>,
-  s: Surface,
+  s: Pane,
   size: { widthMm: number; heightMm: number },
   year: number,
   zoneMinutes: number,

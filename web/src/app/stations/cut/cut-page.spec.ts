@@ -1,3 +1,4 @@
+import { panesIn } from '../../../../../demo/src/index';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { remainingMm } from '@yellow-pane/core';
@@ -35,10 +36,7 @@ const isLaid = () => [...plans().inputs()].every(([id, input]) => {
 }); // prettier-ignore
 const record = () => TestBed.inject(RecordStore);
 const plans = () => TestBed.inject(PlansStore);
-const pane = (name: string) =>
-  record()
-    .doc()!
-    .surfaces.find((s) => s.name === name)!;
+const pane = (name: string) => panesIn(record().doc()!).find((s) => s.name === name)!;
 const roll = (label: string) =>
   record()
     .doc()!
@@ -154,7 +152,7 @@ describe('Cut: one film on its rolls', () => {
     await settle(40);
     const { filmId } = roll('B-031');
     const before = plans().byFilm()[filmId]!.layout;
-    const panes = record().doc()!.surfaces.filter((s) => s.filmId === filmId); // prettier-ignore
+    const panes = panesIn(record().doc()!).filter((s) => s.filmId === filmId); // prettier-ignore
     await record().change(
       'Another film',
       panes.map((s) => ({ op: 'set', kind: 'surface', id: s.id, field: 'filmId', value: null })),

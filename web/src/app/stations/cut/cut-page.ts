@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { CutMethod, Roll, Surface } from '@yellow-pane/contracts';
+import type { CutMethod, Roll, Pane, SurfaceKind } from '@yellow-pane/contracts';
 import {
+  isPane,
   filmsToCut,
   isFilmUpOn,
   isForDesigns,
@@ -16,6 +17,8 @@ import {
 import { formatLength, formatLong, moneyText, told } from '@yellow-pane/core/ground';
 import { LayoutSearch } from '../../compute/layout-search';
 import { methodNames } from '@yellow-pane/core/cut';
+import { BenchDrawing } from '../../kit/bench-drawing';
+import { BenchList } from '../../kit/bench-list';
 import { Tabs } from '../../kit/tabs';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
@@ -34,12 +37,41 @@ import { SeamPanel } from './parts/seam-panel';
 
 /** Steps of the knife that are drawn in one go. */
 const AT_A_TIME = 60;
-const NO_FILM = 'No film chosen for this pane.';
+const NO_FILM = 'No film chosen for this surface.';
+
+interface Tab {
+  readonly id: 'methods' | 'bench' | 'seam' | 'design' | 'cost' | 'hand';
+  readonly name: string;
+}
+const common: readonly Tab[] = [
+  { id: 'cost', name: 'What it costs' },
+  { id: 'hand', name: 'Piece in hand' },
+];
+/** What there is to say of the pieces of each kind of surface. */
+const tabsOf: { readonly [K in SurfaceKind]: readonly Tab[] } = {
+  pane: [{ id: 'methods', name: 'Methods' }, { id: 'seam', name: 'Seams' }, { id: 'design', name: 'Design' }, ...common],
+  column: [{ id: 'bench', name: 'Bench cuts' }, ...common],
+};
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
 @Component({
   selector: 'yp-cut-page',
-  imports: [PieceDrawing, PartDrawing, Why, SeamPanel, DesignPanel, CostPanel, InHandPanel, PlanNews, RollsPanel, BenchSettings, Tabs, RouterLink],
+  imports: [
+    BenchDrawing,
+    BenchList,
+    PieceDrawing,
+    PartDrawing,
+    Why,
+    SeamPanel,
+    DesignPanel,
+    CostPanel,
+    InHandPanel,
+    PlanNews,
+    RollsPanel,
+    BenchSettings,
+    Tabs,
+    RouterLink,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cut-page.html',
 })
@@ -63,14 +95,10 @@ export class CutPage {
   protected readonly shownFilmId = signal<string | null>(null);
   /** Why a step could not be ticked. */
   protected readonly tickNote = signal('');
-  protected readonly tabs = [
-    { id: 'methods', name: 'Methods' },
-    { id: 'seam', name: 'Seams' },
-    { id: 'design', name: 'Design' },
-    { id: 'cost', name: 'What it costs' },
-    { id: 'hand', name: 'Piece in hand' },
-  ] as const;
-  protected readonly tab = signal<(typeof this.tabs)[number]['id']>('methods');
+  protected readonly tabs = computed(() => tabsOf[this.record.surface()?.kind ?? 'pane']);
+  protected readonly openTab = signal<Tab['id']>('methods');
+  /** The tab that is open, or the first where this kind of surface has not that one. */
+  protected readonly tab = computed(() => (this.tabs().some((t) => t.id === this.openTab()) ? this.openTab() : this.tabs()[0]!.id));
   /** Which of several pieces of the pane is shown. */
   protected readonly part = signal(0);
 
@@ -157,17 +185,23 @@ export class CutPage {
       piece,
       pieces,
       part,
-      places: pieces.length > 1 || piece?.isPlotted ? this.placesOf(surface) : [],
+      places: isPane(surface) && (pieces.length > 1 || piece?.isPlotted) ? this.placesOf(surface) : [],
       joined,
       unplaced,
-      seenFrom: (surface.seenFrom === 'room') === this.record.otherSide() ? 'street' : 'room',
-      survey: surveySurface(surface, doc).survey,
-      allowances: resolveAllowances(doc, surface),
+      // what only glass has: its outline on the drawing, seen from one side
+      glass: isPane(surface)
+        ? {
+            pane: surface,
+            seenFrom: (surface.seenFrom === 'room') === this.record.otherSide() ? 'street' : 'room',
+            survey: surveySurface(surface, doc).survey,
+            allowances: resolveAllowances(doc, surface),
+          }
+        : null,
       blocked: !surface.filmId ? NO_FILM : cut && 'blocked' in cut.answer ? cut.answer.blocked : null,
       note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback ?? joined?.why[0] ?? null) : null,
     };
   });
-  private placesOf(surface: Surface): ReturnType<typeof piecePlaces> {
+  private placesOf(surface: Pane): ReturnType<typeof piecePlaces> {
     const doc = this.record.records();
     const film = doc?.films.find((f) => f.id === surface.filmId);
     return doc && film ? piecePlaces(paneToPiece(surface, doc, film)) : [];

@@ -1,3 +1,4 @@
+import { panesIn } from '../../../../../demo/src/index';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { defaultPlotSettings, type PlotRun, type PlotStatus, type Sent } from '@yellow-pane/contracts';
@@ -58,7 +59,7 @@ const settle = async () => {
   }
   fixture.detectChanges();
 };
-const desk = () => api.doc.surfaces.find((s) => s.name === 'Desk')!;
+const desk = () => panesIn(api.doc).find((s) => s.name === 'Desk')!;
 const press = async (words: string) => {
   button(words).click();
   await settle();

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, injec
 import { filmText } from '@yellow-pane/core/ground';
 import { RouterLink } from '@angular/router';
 import { defaultPlotSettings, plotSettings, type PlotRun, type PlotSettings, type PlotStatus } from '@yellow-pane/contracts';
-import { contentHash, cutsForFilm, paneToPiece, plotLengths, plotOfPiece } from '@yellow-pane/core';
+import { isPane, panesOf, contentHash, cutsForFilm, paneToPiece, plotLengths, plotOfPiece } from '@yellow-pane/core';
 import { Api } from '../../record/api';
 import { Device } from '../../record/device';
 import { RecordStore } from '../../record/record.store';
@@ -152,8 +152,8 @@ export class PlotterPage {
     const doc = this.record.records();
     if (!doc) return [];
     return doc.films.flatMap((film) =>
-      doc.surfaces.some((s) => s.filmId === film.id && s.design)
-        ? cutsForFilm(doc, film.id).flatMap((c) => c.pieces.filter((p) => p.isPlotted).map((p) => ({ id: p.id, label: p.label, film: film.name, surface: c.surface, filmRecord: film }))) // prettier-ignore
+      panesOf(doc.surfaces).some((s) => s.filmId === film.id && s.design)
+        ? cutsForFilm(doc, film.id).flatMap((c) => (isPane(c.surface) ? [c.surface] : []).flatMap((surface) => c.pieces.filter((p) => p.isPlotted).map((p) => ({ id: p.id, label: p.label, film: film.name, surface, filmRecord: film })))) // prettier-ignore
         : [],
     );
   });

@@ -1,6 +1,7 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import {
+  surfaceKinds,
   cutMethod,
   edgeSchool,
   faceCare,
@@ -30,7 +31,7 @@ const blank = (n: number): StepRule => ({
   when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [], care: [], has: [] },
 }); // prettier-ignore
 
-const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:', glass: 'glass:', care: 'face:', has: 'with:' }; // prettier-ignore
+const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:', glass: 'glass:', care: 'face:', has: 'with:', surface: 'on:' }; // prettier-ignore
 
 /** What a step may be kept to, and the ways there are. */
 const whenChoices: { readonly what: keyof StepRule['when']; readonly name: string; readonly options: readonly string[] }[] = [
@@ -46,8 +47,10 @@ const whenChoices: { readonly what: keyof StepRule['when']; readonly name: strin
   { what: 'glass', name: 'Glass', options: glassForm.options },
   { what: 'care', name: 'Face stands', options: faceCare.options },
   { what: 'has', name: 'With', options: paneTrait.options },
+  { what: 'surface', name: 'On', options: Object.keys(surfaceKinds) },
 ];
 const drawingNames: Record<StepRule['drawing'], string> = {
+  'column-piece': 'piece of a column', 'column-plumb': 'hanging line', 'column-strip': 'middle strip', 'column-round': 'round a column', 'column-seam': 'seam of a column',
   none: 'none', pane: 'the pane', liner: 'the liner', lock: 'the lock', light: 'light pass', corners: 'corners', trim: 'trimming', hard: 'hard pass', edges: 'edges', template: 'template', anchor: 'anchor bead',
   forming: 'fingers in order',
   'anchor-line': 'line of curved glass',

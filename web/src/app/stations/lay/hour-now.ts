@@ -1,5 +1,5 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
-import { defaultPrepareSettings, type PrepareSettings, type Surface, type TypedConditions, type WeatherDay } from '@yellow-pane/contracts';
+import { defaultPrepareSettings, type PrepareSettings, type Pane, type TypedConditions, type WeatherDay } from '@yellow-pane/contracts';
 import { dateAt, dayStartMs } from '@yellow-pane/core/ground';
 import { dayOfPane, typedDay, type WorkWindow } from '@yellow-pane/core/prepare';
 import { Api } from '../../record/api';
@@ -15,7 +15,7 @@ export interface HourVerdict {
 }
 
 /** What counts for a pane: glass between two rooms takes the room alone, a room face room and weather, a street face the weather. */
-const counting = (surface: Pick<Surface, 'filmFace' | 'exposure'>): (keyof TypedConditions)[] => {
+const counting = (surface: Pick<Pane, 'filmFace' | 'exposure'>): (keyof TypedConditions)[] => {
   const room = ['roomC', 'roomHumidityPct'] as const;
   const outside = ['airC', 'humidityPct', 'cloudPct', 'windMPerS'] as const;
   if (surface.exposure?.isIndoors) return [...room];
@@ -24,7 +24,7 @@ const counting = (surface: Pick<Surface, 'filmFace' | 'exposure'>): (keyof Typed
 
 /** On what a word about this hour would rest: readings of today, a weather service for what is outside, or the made-up weather; nothing: then nobody speaks. */
 export function restsOn(
-  surface: Pick<Surface, 'filmFace' | 'exposure'>,
+  surface: Pick<Pane, 'filmFace' | 'exposure'>,
   planned: Pick<PrepareSettings, 'typed' | 'typedOn'>,
   today: string,
   weather: Pick<WeatherDay, 'isMadeUp'> | null,
@@ -83,7 +83,7 @@ export class HourNow {
   }
 
   /** @returns null where nothing honest can be said */
-  of(surface: Surface): HourVerdict | null {
+  of(surface: Pane): HourVerdict | null {
     const [doc, loaded, today] = [this.record.records(), this.weather(), this.today()];
     if (!doc) return null;
     const planned = { ...defaultPrepareSettings, ...doc.job.prepare };

@@ -1,3 +1,4 @@
+import { panesIn } from '../../../../../demo/src/index';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { LayoutSearch } from '../../compute/layout-search';
 import { LayoutSearchInPlace } from '../../compute/layout-search.testing';
@@ -66,7 +67,7 @@ const hold = async () => {
   await settle();
 };
 const go = async (name: string) => {
-  record.select(api.doc.surfaces.find((s) => s.name === name)!.id);
+  record.select(panesIn(api.doc).find((s) => s.name === name)!.id);
   await settle();
 };
 const kinds = () => queue.lines.map((l) => l.kind);
@@ -112,7 +113,7 @@ describe('Lay', () => {
     expect(text('[data-done]')).toBe('W2 is done');
   });
   test('a pane that cannot be laid yet says what it lacks, and the hand stays where it was put', async () => {
-    const bare = api.doc.surfaces.find((x) => !x.filmId)!;
+    const bare = panesIn(api.doc).find((x) => !x.filmId)!;
     await go(bare.name);
     expect(text()).toContain('Nothing to lay here yet');
     expect(record.selectedId()).toBe(bare.id);
@@ -131,7 +132,7 @@ describe('Lay', () => {
     expect(kinds()).toEqual(['begin', 'step-done']);
   });
   test('a face that nobody has looked at: no blade until it is said what it is, in one tap too; said, it is a line of the log and the blade comes back', async () => {
-    api.doc.surfaces.find((s) => s.name === 'W2')!.glazing = null;
+    panesIn(api.doc).find((s) => s.name === 'W2')!.glazing = null;
     await record.open(api.doc.job.id);
     await go('W2');
     expect(text('[data-face-asked]')).toMatch(/^No blade on this face until you say what it is\. Nobody has said what glass it is\./);
@@ -143,7 +144,7 @@ describe('Lay', () => {
     expect(titles()).toContain('scrape');
   });
   test('a pane with its bead still to come is laid, return due, with the day; the bead is a tap of its own', async () => {
-    const pane = api.doc.surfaces.find((s) => api.doc.films.find((f) => f.id === s.filmId)?.kind === 'security')!;
+    const pane = panesIn(api.doc).find((s) => api.doc.films.find((f) => f.id === s.filmId)?.kind === 'security')!;
     api.doc.job.lay = { ...defaultLay, edge: 'anchored' };
     await record.open(api.doc.job.id);
     await go(pane.name);
@@ -200,7 +201,7 @@ describe('Lay', () => {
     await press('Ask for a new piece');
     expect(text('[data-asked-again]')).toContain('it stands in Cut');
     expect(api.drafts.at(-1)).toMatchObject({ label: 'One more of W2' });
-    expect(record.doc()!.surfaces.find((s) => s.name === 'W2')!.extraPieces).toEqual([expect.objectContaining({ reason: 'a crease', part: null })]);
+    expect(panesIn(record.doc()!).find((s) => s.name === 'W2')!.extraPieces).toEqual([expect.objectContaining({ reason: 'a crease', part: null })]);
     await press('Leave this pane');
     await go('W2');
     expect(text('[data-cut-word]')).toBe('A new piece of W2 is asked for and not cut yet.');
@@ -276,7 +277,7 @@ describe('words of the log', () => {
 describe('a wait that runs out while the page is open', () => {
   test('rings once, stays on the screen until somebody looks, and leads to its pane; one that is long over does not ring', async () => {
     const lay = fixture.debugElement.injector.get(LayStore);
-    const [pane, other] = [api.doc.surfaces.find((s) => s.name === 'W2')!, api.doc.surfaces.find((s) => s.name === 'W1')!];
+    const [pane, other] = [panesIn(api.doc).find((s) => s.name === 'W2')!, panesIn(api.doc).find((s) => s.name === 'W1')!];
     const step = lay.steps().find((s) => s.wait)!;
     const ms = step.wait!.minutes * 60_000;
     const before = rings;
@@ -318,7 +319,7 @@ describe('is this a good hour', () => {
     // a service knows the weather, nobody but a person knows the room
     expect(restsOn(inner, { typed, typedOn: null }, today, { isMadeUp: false })).toBe('nothing');
     expect(restsOn({ ...inner, filmFace: 'street' }, { typed, typedOn: null }, today, { isMadeUp: false })).toBe('read');
-    expect(restsOn({ ...inner, exposure: { ...api.doc.surfaces[0]!.exposure!, isIndoors: true } }, { typed: { ...typed, airC: null, cloudPct: null }, typedOn: today }, today, null)).toBe('read'); // prettier-ignore
+    expect(restsOn({ ...inner, exposure: { ...panesIn(api.doc)[0]!.exposure!, isIndoors: true } }, { typed: { ...typed, airC: null, cloudPct: null }, typedOn: today }, today, null)).toBe('read'); // prettier-ignore
     expect(restsOn(inner, { typed: { ...typed, cloudPct: null }, typedOn: today }, today, null)).toBe('nothing');
   });
   test('before the day begins nothing is said', () => expect(hourVerdict(windows, 3)).toBeNull());

@@ -16,6 +16,7 @@ import { LayStore } from './lay.store';
 import { clockAt, dayAt, foundWords, leftText, stateWords, timerText } from './lay-words';
 import type { PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
+import { ColumnDrawing } from '../../kit/column-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
 import { PhotoButton } from '../../kit/photo-button';
@@ -42,7 +43,7 @@ function heightOf(outline: Polygon): number {
 /** Lay: for wet hands, on a ladder. One tap a pane, or step by step. */
 @Component({
   selector: 'yp-lay-page',
-  imports: [RouterLink, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PhotoButton, ProblemSheet, ReadySheet],
+  imports: [RouterLink, ColumnDrawing, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PhotoButton, ProblemSheet, ReadySheet],
   providers: [LayStore, HourNow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lay-page.html',
@@ -63,7 +64,8 @@ export class LayPage {
   /** Whether this is a good hour for the pane in hand; of no more matter once it is laid. */
   protected readonly hourNow = computed(() => {
     const here = this.lay.here();
-    return here && here.progress.state !== 'done' ? toldAll(this.hour.of(here.surface), this.record.units()) : null;
+    const glass = this.lay.glass();
+    return here && glass && here.progress.state !== 'done' ? toldAll(this.hour.of(glass), this.record.units()) : null;
   });
   protected seen(key: string, surfaceId: string): void {
     this.lay.over.update((list) => list.filter((w) => w.key !== key));
@@ -101,32 +103,35 @@ export class LayPage {
     if (this.progress.bySurface().get(id)?.isCut || (here.progress.done.size > 0 && extraPieces.length === 0)) return null;
     const text = extraPieces.length
       ? `A new piece of ${name} is asked for and not cut yet.`
-      : `The piece of ${name} is not ticked as cut yet: hold it against the glass before anything gets wet.`;
+      : `The piece of ${name} is not ticked as cut yet: hold it ${this.lay.glass() ? 'against the glass before anything gets wet' : 'up, liner on, before anything sticks'}.`;
     return { text, isHarm: false, short: null };
   });
   protected readonly oneMore = inject(OneMore);
 
   protected readonly view = computed(() => {
     const here = this.lay.here();
-    const pane = this.lay.pane();
-    if (!here || !pane) return null;
+    const [pane, column, glass] = [this.lay.pane(), this.lay.column(), this.lay.glass()];
+    if (!here || !(pane ?? column)) return null;
     const step = this.isStepwise() ? this.lay.step() : null;
     const film = this.record.doc()?.films.find((f) => f.id === here.surface.filmId);
     const roll = this.lay.roll();
     return {
       here,
       pane,
+      column,
+      refusal: pane?.refusal ?? null,
+      ask: pane?.ask ?? column?.figures.ask ?? null,
       step,
       isDone: here.progress.state === 'done',
       isStopped: here.progress.state === 'stopped',
       film: film?.name ?? '',
       roll: roll ? `roll ${roll.label}${roll.lot ? `, lot ${roll.lot}` : ''}` : 'no cut plan names its roll',
-      face: here.surface.filmFace === 'room' ? 'room side' : 'street side',
-      seenFrom: (here.surface.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
-      drawing: step?.drawing ?? (here.progress.state === 'done' ? 'edges' : here.surface.curved ? 'forming' : 'pane'),
+      face: glass ? (glass.filmFace === 'room' ? 'room side' : 'street side') : 'all round',
+      seenFrom: (glass?.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
+      drawing: step?.drawing ?? (column ? 'column-piece' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
       blockers: this.cautionOf(step),
       /** A tall pane stands beside its words. */
-      isTall: heightOf(pane.outline) > 1.05,
+      isTall: pane === null || heightOf(pane.outline) > 1.05,
     };
   });
   /** The shrink plan of the curved pane in hand, for the steps that are drawn by it. */
@@ -134,13 +139,14 @@ export class LayPage {
   /** Forming is done and drawn from outside, the quarters from the face that gets the film. */
   protected readonly isMirrored = computed(() => {
     const v = this.view();
-    return v ? v.here.surface.seenFrom !== (v.drawing === 'quarters' ? v.here.surface.filmFace : 'street') : false;
+    const glass = this.lay.glass();
+    return v && glass ? glass.seenFrom !== (v.drawing === 'quarters' ? glass.filmFace : 'street') : false;
   });
   /** Strokes of the quarters, in the plane of the shrink plan. */
   protected readonly quarterStrokes = computed(() => {
-    const [v, plan] = [this.view(), this.plan()];
-    if (!v?.here.surface.curved || !plan) return [];
-    const flip = v.here.surface.filmFace === v.here.surface.seenFrom ? 1 : -1;
+    const [glass, plan] = [this.lay.glass(), this.plan()];
+    if (!glass?.curved || !plan) return [];
+    const flip = glass.filmFace === glass.seenFrom ? 1 : -1;
     return (plan.passes.find((p) => p.name === 'light')?.strokes ?? []).map((s) => ({
       path: s.path.map((p) => ({ x: flip * p.x, y: p.y })),
       isLane: s.how === 'pull',

@@ -1,8 +1,9 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import type { FaceFound, LayEntry, LayKind, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
-import { shrinkRequestOf } from '@yellow-pane/core';
+import { cutOfColumn, isColumn, isPane, shrinkRequestOf, surveyColumn } from '@yellow-pane/core';
 import { contentHash } from '@yellow-pane/core/ground';
 import {
+  columnFigures,
   defaultLay,
   isOfThisVisit,
   layPaneOf,
@@ -70,10 +71,25 @@ export class LayStore {
   });
   readonly doneCount = computed(() => this.rows().filter((r) => r.progress.state === 'done').length);
   readonly here = computed(() => this.rows().find((r) => r.surface.id === this.record.selectedId()) ?? null);
+  /** The surface in hand where it is a pane of glass. */
+  readonly glass = computed(() => {
+    const here = this.here();
+    return here && isPane(here.surface) ? here.surface : null;
+  });
   /** The pane’s own figures, and its outline as seen from the face that is worked on. */
   readonly pane = computed(() => {
+    const [doc, glass] = [this.record.records(), this.glass()];
+    return doc && glass ? layPaneOf(glass, doc) : null;
+  });
+  /** The column in hand with its pieces, which its steps are drawn by. */
+  readonly column = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];
-    return doc && here ? layPaneOf(here.surface, doc) : null;
+    if (!doc || !here || !isColumn(here.surface)) return null;
+    const { surface } = here;
+    const film = doc.films.find((f) => f.id === surface.filmId);
+    const { body } = surveyColumn(surface, doc).survey;
+    const figures = columnFigures(surface, doc);
+    return film && body && figures ? { body, figures, pieces: cutOfColumn(surface, doc, film).pieces } : null;
   });
   readonly sheet = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];
@@ -83,8 +99,9 @@ export class LayStore {
   private readonly made = signal<{ key: string; plan: ShrinkPlan | null } | null>(null);
   private readonly shrinkInput = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];
+    const glass = this.glass();
     const film = doc?.films.find((f) => f.id === here?.surface.filmId);
-    const asked = doc && here?.surface.curved && film ? shrinkRequestOf(here.surface, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
+    const asked = doc && glass?.curved && film ? shrinkRequestOf(glass, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
     return asked && 'input' in asked ? asked.input : null;
   });
   /** The shrink plan of the curved pane in hand; null: it is flat, or not worked out yet. */
@@ -93,8 +110,8 @@ export class LayStore {
     return input && made?.key === contentHash(input) ? made.plan : null;
   });
   readonly strokes = computed(() => {
-    const [doc, here] = [this.record.records(), this.here()];
-    return doc && here ? squeegeeOfSurface(here.surface, doc, this.formed()) : null;
+    const [doc, glass] = [this.record.records(), this.glass()];
+    return doc && glass ? squeegeeOfSurface(glass, doc, this.formed()) : null;
   });
   /** All steps, those of later visits last in the list as they stand in it. */
   readonly allSteps = computed<readonly Step[]>(() => this.sheet()?.steps ?? []);

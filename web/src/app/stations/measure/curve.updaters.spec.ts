@@ -1,10 +1,10 @@
 import { newCurvedPane, type Bow } from '@yellow-pane/contracts';
-import { launchAndShuttle } from '@yellow-pane/demo';
+import { panesIn, launchAndShuttle } from '../../../../../demo/src/index';
 import type { TypedReading } from '../../kit/length-field';
 import { bowSlots, mirrorOf, withBow, withoutBow } from './curve.updaters';
 
 const outline = [{ x: 0, y: 0 }, { x: 1320, y: 0 }, { x: 1320, y: 560 }, { x: 0, y: 560 }]; // prettier-ignore
-const rear = launchAndShuttle().surfaces.find((s) => s.name === 'Rear window')!;
+const rear = panesIn(launchAndShuttle()).find((s) => s.name === 'Rear window')!;
 const typed = { typed: '55', unit: 'mm', lengthMm: 55 } as TypedReading;
 const who = { personId: rear.id, at: '2026-11-20T08:00:00Z' };
 
@@ -48,7 +48,7 @@ describe('where the straightedge goes', () => {
 });
 
 test('the window across has the other name, is measured like this one, and has nothing of its own yet', () => {
-  const door = launchAndShuttle().surfaces.find((s) => s.name === 'Door glass right')!;
+  const door = panesIn(launchAndShuttle()).find((s) => s.name === 'Door glass right')!;
   const other = mirrorOf(door, rear.id, 12);
   expect(other).toMatchObject({ name: 'Door glass left', measuredLikeId: door.id, signed: null, curved: { isMirror: true, bows: [], seat: 'drop' } });
   expect(mirrorOf({ ...door, name: 'Cabin port' }, rear.id, 12).name).toBe('Cabin starboard');

@@ -1,4 +1,4 @@
-import { newCurvedPane, type Bow, type BowPlace, type CurvedPane, type Surface } from '@yellow-pane/contracts';
+import { newCurvedPane, type Bow, type BowPlace, type CurvedPane, type Pane } from '@yellow-pane/contracts';
 import { edgeBows, usualBows } from '@yellow-pane/core/form';
 import type { Polygon } from '@yellow-pane/core/geometry';
 import { v7 as uuidv7 } from 'uuid';
@@ -65,7 +65,7 @@ export function withBow(
 export const withoutBow = (curved: CurvedPane, id: string): CurvedPane => ({ ...curved, bows: curved.bows.filter((b) => b.id !== id) });
 
 /** The window across: measured like this one, turned over. */
-export function mirrorOf(surface: Surface, id: string, order: number): Surface {
+export function mirrorOf(surface: Pane, id: string, order: number): Pane {
   const other = /\bleft\b/i.test(surface.name) ? surface.name.replace(/\bleft\b/i, 'right') : /\bright\b/i.test(surface.name) ? surface.name.replace(/\bright\b/i, 'left') : /\bport\b/i.test(surface.name) ? surface.name.replace(/\bport\b/i, 'starboard') : `${surface.name} across`; // prettier-ignore
   const c = surface.curved!;
   return {

@@ -39,7 +39,7 @@ export const shapeNames: Record<'four-sided' | ShapeKind, string> = {
 
 /** A typed reading as a patch: it supersedes the surface's own reading of that measure; an inherited one stays with its pane. */
 export function readingPatch(
-  surface: Surface,
+  surface: Pick<Surface, 'id' | 'jobId'>,
   key: MeasureKey,
   typed: Pick<TypedReading, 'typed' | 'unit' | 'lengthMm'>,
   inForce: readonly Reading[],

@@ -1,5 +1,6 @@
-import type { MeasureKey, Reading, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { MeasureKey, Reading, Pane, UnitSystem } from '@yellow-pane/contracts';
 import {
+  panesOf,
   askText,
   cutOfSurface,
   enclosingRectangle,
@@ -44,7 +45,7 @@ function cutNote(answer: Answer, method: Method): { text: string; isBlocked: boo
 }
 
 /** What may have happened, the likeliest first; one of them may be signed for where the piece must fit. */
-function suspectsOf(surveyed: Surveyed, surface: Surface, doc: OpenJob, method: Method, units: UnitSystem) {
+function suspectsOf(surveyed: Surveyed, surface: Pane, doc: OpenJob, method: Method, units: UnitSystem) {
   const { survey, judged, inForce } = surveyed;
   if (!isBad(surveyed) || survey.status === 'impossible') return [];
   const toSign = survey.status === 'doubtful' && mustFit(method) ? signable(judged, tapesOf(inForce, doc.readings), surface.calledCrooked) : [];
@@ -58,7 +59,7 @@ function suspectsOf(surveyed: Surveyed, surface: Surface, doc: OpenJob, method: 
 }
 
 /** Readings in force, as they were typed where that is in the units shown, and how far each is off. */
-function rowsOf(surveyed: Surveyed, surface: Surface, units: UnitSystem) {
+function rowsOf(surveyed: Surveyed, surface: Pane, units: UnitSystem) {
   const { adjustment } = surveyed.survey;
   if (!adjustment) return [];
   const shown = (r: Reading, mm: number) => (r.unit === units ? r.typed : formatLength(mm, units));
@@ -76,7 +77,7 @@ function rowsOf(surveyed: Surveyed, surface: Surface, units: UnitSystem) {
 }
 
 /** Box, area, lean and piece of an opening that is known well enough to have them. */
-function factsOf({ survey }: Surveyed, surface: Surface, answer: Answer, keyCount: number, units: UnitSystem): { name: string; value: string }[] {
+function factsOf({ survey }: Surveyed, surface: Pane, answer: Answer, keyCount: number, units: UnitSystem): { name: string; value: string }[] {
   const f = (mm: number) => formatLength(mm, units);
   const [box, lean] = [enclosingRectangle(survey), survey.crookedness];
   const piece = answer && 'piece' in answer ? answer.piece : null;
@@ -96,7 +97,7 @@ function factsOf({ survey }: Surveyed, surface: Surface, answer: Answer, keyCoun
  * What Measure shows of a pane: the fields of its drawing, what its tapes say to each other, and what a piece of it would be.
  * @param asksAll all eight tapes were asked for
  */
-export function paneView(surface: Surface, doc: OpenJob, units: UnitSystem, asksAll: boolean) {
+export function paneView(surface: Pane, doc: OpenJob, units: UnitSystem, asksAll: boolean) {
   const surveyed = surveySurface(surface, doc);
   const { survey, inForce, isSigned } = surveyed;
   const method = surface.method ?? doc.job.method;
@@ -118,7 +119,7 @@ export function paneView(surface: Surface, doc: OpenJob, units: UnitSystem, asks
     isSigned,
     keys,
     isAll: keys.length > 2,
-    offsetMm: design ? (offsetsInRow(surface, doc.surfaces, (s) => surveySurface(s, doc).survey, design).get(surface.id) ?? 0) : 0,
+    offsetMm: design ? (offsetsInRow(surface, panesOf(doc.surfaces), (s) => surveySurface(s, doc).survey, design).get(surface.id) ?? 0) : 0,
     words: verdictText(survey, units),
     look: bad ? 'border-ink bg-tint' : survey.status === 'agreeing' ? 'border-proof bg-proof-tint' : 'border-hair bg-paper',
     ask: bad && next ? { measure: next.measure, isRetape: next.isRetape, text: askText(next.measure, next.isRetape, surface.shape) } : null,

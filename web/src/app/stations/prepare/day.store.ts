@@ -62,7 +62,7 @@ export class DayStore {
   /** What the thermometer says of this pane, against the model, and whether one may go on. */
   readonly glassRead = computed(() => {
     const [doc, weather, moment, read] = [this.record.doc(), this.weather(), this.moment(), this.readC()];
-    const surface = this.record.surface();
+    const surface = this.record.pane();
     if (!doc || !weather || !moment || !surface || read?.surfaceId !== surface.id) return null;
     const film = doc.films.find((f) => f.id === surface.filmId) ?? null;
     const judged = workMoments([{ ...moment, innerC: read.glassC, outerC: read.glassC }], workAsked(surface, film, this.settings(), weather))[0]!;

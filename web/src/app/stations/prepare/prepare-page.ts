@@ -154,7 +154,7 @@ export class PreparePage {
     const look = best?.grade === 'good' ? 'border-proof bg-proof-tint' : best ? 'border-ink bg-tint' : 'border-harm bg-harm-tint';
     return toldAll({ text: adviceText(windows, best), look, windows: windows.map(windowText) }, this.record.units());
   });
-  protected readonly face = computed(() => (this.record.surface()?.filmFace === 'street' ? 'glass, street face' : 'glass, room face'));
+  protected readonly face = computed(() => (this.record.pane()?.filmFace === 'street' ? 'glass, street face' : 'glass, room face'));
   protected readonly curves = computed<Curve[]>(() => {
     const band = this.day.here();
     if (!band?.day.ok) return [];

@@ -57,7 +57,7 @@ export class ShrinkPanel {
   protected readonly fromMiddle = fromMiddle;
   private asked = '';
 
-  protected readonly surface = this.record.surface;
+  protected readonly surface = this.record.pane;
   protected readonly film = computed(() => this.record.doc()?.films.find((f) => f.id === this.surface()?.filmId) ?? null);
   private readonly request = computed(() => {
     const [doc, s, film] = [this.record.records(), this.surface(), this.film()];

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Grade } from '@yellow-pane/contracts';
-import { enclosingRectangle, surveySurface } from '@yellow-pane/core';
+import { panesOf, enclosingRectangle, surveySurface } from '@yellow-pane/core';
 import { gradeWords, type PaneJudged } from '@yellow-pane/core/choose';
 import { VerdictSearch } from '../../../compute/verdict-search';
 import { RecordStore } from '../../../record/record.store';
@@ -57,13 +57,14 @@ export class WholeJob {
     const doc = this.record.records();
     if (!doc) return;
     const year = new Date().getFullYear();
-    const items = doc.surfaces.flatMap((s) => {
+    const panes = panesOf(doc.surfaces);
+    const items = panes.flatMap((s) => {
       const box = enclosingRectangle(surveySurface(s, doc).survey);
       const film = doc.films.find((f) => f.id === s.filmId);
       const input = verdictInputOf(doc, s, box ?? { widthMm: 1000, heightMm: 1200 }, year, 0);
       return film && input ? [{ id: s.id, film, input: { ...input, filmFace: s.filmFace } }] : [];
     });
-    this.unseen = doc.surfaces.length - items.length;
+    this.unseen = panes.length - items.length;
     this.judged.set([]);
     this.total.set(items.length);
     this.running.set(true);

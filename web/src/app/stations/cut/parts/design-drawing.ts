@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, inject } from '@angular/core';
-import type { Design, Surface } from '@yellow-pane/contracts';
+import type { Design, Pane } from '@yellow-pane/contracts';
 import { boundingBox, designOnPane, offsetsInRow, paneOnWall, type Survey } from '@yellow-pane/core';
 import type { Polygon } from '@yellow-pane/core/geometry';
 import { PageMemo } from '../../../record/page-memo';
@@ -46,10 +46,10 @@ interface DrawnPane {
 })
 export class DesignDrawing {
   private readonly memo = inject(PageMemo);
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<Pane>();
   readonly design = input.required<Design>();
-  readonly surfaces = input.required<readonly Surface[]>();
-  readonly surveyOf = input.required<(s: Surface) => Survey>();
+  readonly surfaces = input.required<readonly Pane[]>();
+  readonly surveyOf = input.required<(s: Pane) => Survey>();
   readonly mirrored = input(false);
 
   protected readonly view = computed(() => {

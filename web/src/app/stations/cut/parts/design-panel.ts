@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { design as designSchema, type Design, type DesignKind, type HeightZone, type Surface } from '@yellow-pane/contracts';
+import { design as designSchema, type Design, type DesignKind, type HeightZone, type Pane } from '@yellow-pane/contracts';
 import { hrefOf } from '../../../record/api';
-import { cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, markingHeights, offsetsInRow, openBetween, paneOnWall, paneToPiece, plotLengths, plotOfPiece, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
+import { panesOf, cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, markingHeights, offsetsInRow, openBetween, paneOnWall, paneToPiece, plotLengths, plotOfPiece, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
 import { formatLength, parseLength, filmText } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DesignDrawing } from './design-drawing';
@@ -75,7 +75,7 @@ interface Field {
           class="mt-2 h-44 border border-hair bg-paper"
           [surface]="v.surface"
           [design]="d"
-          [surfaces]="v.surfaces"
+          [surfaces]="v.panes"
           [surveyOf]="v.surveyOf"
           [mirrored]="record.otherSide()"
         />
@@ -166,17 +166,18 @@ export class DesignPanel {
 
   protected readonly view = computed(() => {
     const doc = this.record.records();
-    const surface = this.record.surface();
+    const surface = this.record.pane();
     const film = doc?.films.find((f) => f.id === surface?.filmId);
     if (!doc || !surface || !film) return null;
     const { design } = surface;
-    const surveyOf = (s: Surface) => surveySurface(s, doc).survey;
+    const surveyOf = (s: Pane) => surveySurface(s, doc).survey;
     const survey = surveyOf(surface);
-    const row = surface.grid ? doc.surfaces.filter((s) => s.grid?.groupId === surface.grid!.groupId && s.grid.row === surface.grid!.row) : [surface];
+    const panes = panesOf(doc.surfaces);
+    const row = surface.grid ? panes.filter((s) => s.grid?.groupId === surface.grid!.groupId && s.grid.row === surface.grid!.row) : [surface];
     const base = {
       surface,
       design,
-      surfaces: doc.surfaces,
+      panes,
       surveyOf,
       rowCount: row.length,
       jobId: doc.job.id,
@@ -184,7 +185,7 @@ export class DesignPanel {
       zoneCount: zonesOf(design).length,
     };
     if (!design || !survey.outline) return { ...base, fault: null, words: '', plots: [] };
-    const pane = paneOnWall({ surface, survey, offsetMm: offsetsInRow(surface, doc.surfaces, surveyOf, design).get(surface.id) ?? 0 });
+    const pane = paneOnWall({ surface, survey, offsetMm: offsetsInRow(surface, panes, surveyOf, design).get(surface.id) ?? 0 });
     const read = designOnPane(design, pane, doc.memo);
     const cut = cutOfSurface(surface, doc, film);
     const fault = read.ok ? ('blocked' in cut.answer ? cut.answer.blocked : null) : read.message;
@@ -297,7 +298,7 @@ export class DesignPanel {
     if (!v) return;
     this.message.set('');
     const { grid } = v.surface;
-    const row = grid && this.forRow() ? v.surfaces.filter((s) => s.grid?.groupId === grid.groupId && s.grid.row === grid.row) : [v.surface];
+    const row = grid && this.forRow() ? v.panes.filter((s) => s.grid?.groupId === grid.groupId && s.grid.row === grid.row) : [v.surface];
     void this.record.change(
       next ? `Design of ${row.length > 1 ? 'the row of ' : ''}${v.surface.name}` : `No design on ${v.surface.name}`,
       row.map((s) => ({ op: 'set', kind: 'surface', id: s.id, field: 'design', value: next })),

@@ -1,15 +1,16 @@
+import { panesIn } from '../../../../../../demo/src/index';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { cutOfSurface, resolveAllowances, Memo } from '@yellow-pane/core';
-import type { CutMethod, Surface } from '@yellow-pane/contracts';
+import { cutOfPane, resolveAllowances, Memo } from '@yellow-pane/core';
+import type { CutMethod, Pane } from '@yellow-pane/contracts';
 import { demoFirm, ternPoint } from '../../../../../../demo/src/index';
 import { PieceDrawing } from './piece-drawing';
 
 const file = { ...ternPoint(), firm: demoFirm };
 
-function draw(name: string, method: CutMethod, more: Partial<Surface> = {}, mirrored = false): ComponentFixture<PieceDrawing> {
-  const surface = { ...file.surfaces.find((s) => s.name === name)!, ...more };
+function draw(name: string, method: CutMethod, more: Partial<Pane> = {}, mirrored = false): ComponentFixture<PieceDrawing> {
+  const surface = { ...panesIn(file).find((s) => s.name === name)!, ...more };
   const film = file.films.find((f) => f.id === surface.filmId)!;
-  const cut = cutOfSurface(surface, { ...file, surfaces: file.surfaces.map((s) => (s.id === surface.id ? surface : s)), memo: new Memo() }, film, method);
+  const cut = cutOfPane(surface, { ...file, surfaces: panesIn(file).map((s) => (s.id === surface.id ? surface : s)), memo: new Memo() }, film, method);
   const fixture = TestBed.createComponent(PieceDrawing);
   const inputs = { piece: cut.pieces[0], surface, survey: cut.survey, allowances: resolveAllowances(file, surface), units: 'mm', mirrored };
   for (const [k, v] of Object.entries(inputs)) fixture.componentRef.setInput(k, v);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Allowances, PathPoint, Piece, Surface } from '@yellow-pane/contracts';
+import type { Allowances, PathPoint, Piece, Pane } from '@yellow-pane/contracts';
 import { flatten, type Survey } from '@yellow-pane/core';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { toLinerView } from '@yellow-pane/core/cut';
@@ -69,7 +69,7 @@ const H = 270;
 })
 export class PieceDrawing {
   readonly piece = input.required<Piece>();
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<Pane>();
   readonly survey = input.required<Survey>();
   readonly allowances = input.required<Allowances>();
   readonly units = input.required<UnitSystem>();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import type { SeamKind, Surface } from '@yellow-pane/contracts';
-import { enclosingRectangle, planSeams, resolveAllowances, seamLinesBeside, surveySurface, type SeamPlan } from '@yellow-pane/core';
+import type { SeamKind, Pane } from '@yellow-pane/contracts';
+import { panesOf, enclosingRectangle, planSeams, resolveAllowances, seamLinesBeside, surveySurface, type SeamPlan } from '@yellow-pane/core';
 import { formatLength, formatLong, parseLength, told } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 
@@ -83,7 +83,7 @@ export class SeamPanel {
 
   /** Bars beside this pane that the person typed. */
   private readonly bars = computed(() => {
-    const s = this.record.surface();
+    const s = this.record.pane();
     const own = this.ownBars();
     return own && own.id === s?.id ? own.at : [];
   });
@@ -91,7 +91,7 @@ export class SeamPanel {
 
   protected readonly view = computed(() => {
     const doc = this.record.records();
-    const surface = this.record.surface();
+    const surface = this.record.pane();
     const film = doc?.films.find((f) => f.id === surface?.filmId);
     if (!doc || !surface || !film) return null;
     const { survey } = surveySurface(surface, doc);
@@ -103,7 +103,7 @@ export class SeamPanel {
     const isNeeded = Math.min(box.widthMm, box.heightMm) + 2 * allowances.overhangMm > widest;
     const base = { surface, isNeeded, w: box.widthMm, h: box.heightMm, chosen: surface.seam ? this.said(surface.seam.atMm, surface.seam.direction) : '' };
     if (!isNeeded && !surface.seam) return { ...base, plans: [], isChosenListed: true };
-    const beside = seamLinesBeside(surface, doc.surfaces);
+    const beside = seamLinesBeside(surface, panesOf(doc.surfaces));
     const all = planSeams({
       opening: { widthMm: box.widthMm, heightMm: box.heightMm },
       allowances,
@@ -137,7 +137,7 @@ export class SeamPanel {
     return `seam at ${at.map((x) => formatLength(x, this.record.units())).join(' and ')} ${direction === 'upright' ? 'from the left' : 'from the sill'}`;
   }
   protected setBars(box: HTMLInputElement): void {
-    const s = this.record.surface();
+    const s = this.record.pane();
     const parts = box.value.split(/[,;]/).map((t) => t.trim()).filter(Boolean); // prettier-ignore
     const read = parts.map((t) => parseLength(t, this.record.units()));
     box.setCustomValidity(read.some((r) => !r.ok) ? 'Lengths from the left side of the pane, separated by commas.' : '');
@@ -145,13 +145,13 @@ export class SeamPanel {
     this.ownBars.set({ id: s.id, at: read.flatMap((r) => (r.ok ? [r.value.lengthMm] : [])) });
   }
   protected choose(plan: SeamPlan | null): void {
-    const s = this.record.surface();
+    const s = this.record.pane();
     if (s)
       void this.record.set(plan ? `${kindNames[plan.seam.kind]} seam on ${s.name}` : `No seam on ${s.name}`, 'surface', s.id, { seam: plan?.seam ?? null });
   }
 }
 
-const isSame = (plan: SeamPlan, surface: Surface): boolean =>
+const isSame = (plan: SeamPlan, surface: Pane): boolean =>
   surface.seam !== null &&
   surface.seam.kind === plan.seam.kind &&
   surface.seam.direction === plan.seam.direction &&

@@ -1,3 +1,4 @@
+import { panesIn } from '../../../../../../demo/src/index';
 import type { ShrinkPlan, StepDrawing } from '@yellow-pane/contracts';
 import { shrinkRequestOf, Memo } from '@yellow-pane/core';
 import { shrinkPlan } from '@yellow-pane/core/form';
@@ -8,7 +9,7 @@ import { FormingDrawing } from './forming-drawing';
 let plan: ShrinkPlan;
 beforeAll(() => {
   const van = launchAndShuttle();
-  const rear = van.surfaces.find((s) => s.name === 'Rear window')!;
+  const rear = panesIn(van).find((s) => s.name === 'Rear window')!;
   const asked = shrinkRequestOf(
     rear,
     { ...van, firm: demoFirm, memo: new Memo() },

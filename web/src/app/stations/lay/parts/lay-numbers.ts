@@ -68,7 +68,7 @@ const schools = [
     }
     <h3 class="cap mt-3 mb-1">How this job is laid</h3>
     <div class="grid grid-cols-[5.5rem_1fr] items-center gap-x-2 gap-y-1.5 text-sm">
-      @for (f of schools; track f.field) {
+      @for (f of schoolsHere(); track f.field) {
         <label [attr.for]="'lay-' + f.field">{{ f.name }}</label>
         <select class="field" #pick [id]="'lay-' + f.field" [attr.title]="f.costs || null" (change)="set(f.name, f.field, pick.value)">
           @for (o of f.options; track o.value) {
@@ -76,25 +76,27 @@ const schools = [
           }
         </select>
       }
-      <label for="lay-blade">Blade, mm</label>
-      <input
-        id="lay-blade"
-        #blade
-        class="field figure"
-        inputmode="decimal"
-        placeholder="what fits"
-        [value]="lay.settings().bladeMm ?? ''"
-        (change)="number('bladeMm', blade, 25, 900, true)"
-      />
-      <label for="lay-overlap">Overlap, mm</label>
-      <input
-        id="lay-overlap"
-        #overlap
-        class="field figure"
-        inputmode="decimal"
-        [value]="lay.settings().overlapMm"
-        (change)="number('overlapMm', overlap, 5, 200, false)"
-      />
+      @if (lay.glass()) {
+        <label for="lay-blade">Blade, mm</label>
+        <input
+          id="lay-blade"
+          #blade
+          class="field figure"
+          inputmode="decimal"
+          placeholder="what fits"
+          [value]="lay.settings().bladeMm ?? ''"
+          (change)="number('bladeMm', blade, 25, 900, true)"
+        />
+        <label for="lay-overlap">Overlap, mm</label>
+        <input
+          id="lay-overlap"
+          #overlap
+          class="field figure"
+          inputmode="decimal"
+          [value]="lay.settings().overlapMm"
+          (change)="number('overlapMm', overlap, 5, 200, false)"
+        />
+      }
     </div>
     <h3 class="cap mt-4 mb-1">Log of this pane</h3>
     @for (e of lay.lines(); track e.id) {
@@ -114,11 +116,13 @@ const schools = [
   host: { class: 'block' },
 })
 export class LayNumbers {
+  /** Most schools are about glass; off it only how one taps is left. */
+  protected readonly schoolsHere = computed(() => this.schools.filter((f) => this.lay.glass() !== null || f.field === 'way'));
   protected readonly lay = inject(LayStore);
   private readonly record = inject(RecordStore);
   private readonly device = inject(Device);
   protected readonly schools = schools;
-  protected runSheet = (s: Surface): string => hrefOf('runSheetPdf', { params: { jobId: s.jobId }, query: { surfaceId: s.id } });
+  protected runSheet = (s: Pick<Surface, 'id' | 'jobId'>): string => hrefOf('runSheetPdf', { params: { jobId: s.jobId }, query: { surfaceId: s.id } });
   protected photo = (photo: string): string => hrefOf('photo', { params: { photo } });
   protected readonly minutes = computed(() => Math.round(this.lay.sheet()?.minutes ?? 0));
   private readonly titles = computed(() => new Map(this.lay.allSteps().map((s) => [s.key, s.title])));
@@ -130,7 +134,7 @@ export class LayNumbers {
     const { plan } = answer;
     const mm = (v: number) => formatRough(v, this.record.units());
     const settings = this.lay.settings();
-    const isFormed = this.lay.here()?.surface.curved !== null && this.lay.here()?.surface.curved !== undefined;
+    const isFormed = this.lay.glass()?.curved != null;
     return {
       text: `${plan.strokeCount} strokes, ${filmText(plan.lengthMm, this.record.units(), 0)} of blade, about ${plan.minutes.toFixed(1)} min; blade ${mm(plan.bladeMm)}, overlap ${mm(settings.overlapMm)} or more. Nothing stays unpressed.`,
       why: [

@@ -93,7 +93,7 @@ export class ProblemSheet {
   protected readonly photos = signal(0);
   protected readonly isAsked = signal(false);
   private readonly oneMore = inject(OneMore);
-  protected readonly isOfSeveral = computed(() => Boolean(this.lay.here()?.surface.seam ?? this.lay.here()?.surface.design));
+  protected readonly isOfSeveral = computed(() => Boolean(this.lay.glass()?.seam ?? this.lay.glass()?.design));
   protected readonly question = computed(() => {
     const kind = this.kind();
     return (kind && problemQuestions[kind].find((q) => !(q.key in this.answers()))) ?? null;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, output, signal, untracked, viewChild } from '@angular/core';
-import type { BowPlace, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
+import type { BowPlace, ShrinkInput, ShrinkPlan, Pane } from '@yellow-pane/contracts';
 import { curvedOf, missingBows, outlineOfCurved, shrinkRequestOf, surveySurface } from '@yellow-pane/core';
 import { contentHash } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
@@ -65,7 +65,7 @@ export class CurveLeaf {
   private readonly curveDrawing = viewChild(CurveDrawing);
   private readonly made = signal<{ key: string; surfaceId: string; plan: ShrinkPlan | null } | null>(null);
   private readonly request = computed(() => {
-    const [doc, s] = [this.record.records(), this.record.surface()];
+    const [doc, s] = [this.record.records(), this.record.pane()];
     const film = doc?.films.find((f) => f.id === s?.filmId) ?? doc?.films[0];
     return doc && s?.curved && film ? shrinkRequestOf(s, { ...doc, job: { ...doc.job, units: this.record.units() } }, film) : null;
   });
@@ -75,9 +75,9 @@ export class CurveLeaf {
   });
   protected readonly plan = computed(() => (this.input() && this.made()?.surfaceId === this.record.selectedId() ? this.made()!.plan : null));
   protected readonly curve = computed(() => {
-    const [doc, s] = [this.record.records(), this.record.surface()];
+    const [doc, s] = [this.record.records(), this.record.pane()];
     if (!doc || !s?.curved) return null;
-    const survey = (x: Surface) => surveySurface(x, doc).survey;
+    const survey = (x: Pane) => surveySurface(x, doc).survey;
     const curved = curvedOf(s, doc, survey)!;
     const outline = outlineOfCurved(survey(s), curved);
     const wanted = this.wanted();
@@ -94,7 +94,7 @@ export class CurveLeaf {
   });
 
   protected saveBow(slot: BowSlot, typed: TypedReading): void {
-    const [s, person, k] = [this.record.surface(), this.device.person(), this.curve()];
+    const [s, person, k] = [this.record.pane(), this.device.person(), this.curve()];
     if (!s?.curved || !person || !k) return;
     // a pane measured like another takes its bows over with the first of its own
     const from = k.inherits ? { ...s.curved, bows: k.curved.bows.map((b) => ({ ...b, id: uuidv7() })) } : s.curved;
@@ -104,7 +104,7 @@ export class CurveLeaf {
     void this.record.set(`Bow of ${s.name}`, 'surface', s.id, { curved });
   }
   protected dropBow(slot: BowSlot): void {
-    const s = this.record.surface();
+    const s = this.record.pane();
     if (s?.curved && slot.bow) void this.record.set(`No bow of ${s.name}`, 'surface', s.id, { curved: withoutBow(s.curved, slot.bow.id) });
   }
   protected askBow(place: BowPlace): void {

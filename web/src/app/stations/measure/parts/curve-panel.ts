@@ -1,3 +1,4 @@
+import { panesOf } from '@yellow-pane/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import {
   zoneKind,
@@ -8,7 +9,7 @@ import {
   type PaneCloud,
   type PaneZone,
   type ShrinkPlan,
-  type Surface,
+  type Pane,
 } from '@yellow-pane/contracts';
 import { bowPlaceWords } from '@yellow-pane/core/form';
 import { formatDoubt, formatFine, formatLength, formatLong, parseOffset } from '@yellow-pane/core/ground';
@@ -30,7 +31,7 @@ const corners = ['lower left', 'lower right', 'upper right', 'upper left'] as co
   host: { class: 'block' },
 })
 export class CurvePanel {
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<Pane>();
   /** The curve as it counts here: its own, or that of the pane it is measured like. */
   readonly curved = input.required<CurvedPane>();
   readonly plan = input.required<ShrinkPlan | null>();
@@ -171,7 +172,7 @@ export class CurvePanel {
   protected async mirror(): Promise<void> {
     const [doc, s] = [this.record.doc(), this.surface()];
     if (!doc) return;
-    const like = s.measuredLikeId && this.inherits() ? doc.surfaces.find((x) => x.id === s.measuredLikeId) : s;
+    const like = s.measuredLikeId && this.inherits() ? panesOf(doc.surfaces).find((x) => x.id === s.measuredLikeId) : s;
     if (!like?.curved) return;
     const other = mirrorOf(like, uuidv7(), Math.max(...doc.surfaces.map((x) => x.order)) + 1);
     await this.record.change(`${other.name}, mirror of ${like.name}`, [{ op: 'add', kind: 'surface', id: other.id, value: other }]);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { CutOut, Surface } from '@yellow-pane/contracts';
+import type { CutOut, Pane } from '@yellow-pane/contracts';
 import { formatLength, parseLength } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 
@@ -61,7 +61,7 @@ const lengths = [
   host: { class: 'block' },
 })
 export class CutOuts {
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<Pane>();
   /** One was just added: the sizes stand open. */
   readonly isFresh = input(false);
   private readonly record = inject(RecordStore);
@@ -74,7 +74,7 @@ export class CutOuts {
   protected readonly lengths = lengths;
   protected f = (mm: number): string => formatLength(mm, this.record.units());
 
-  private set(label: string, fields: Partial<Surface>): void {
+  private set(label: string, fields: Partial<Pane>): void {
     const s = this.surface();
     void this.record.set(`${label} of ${s.name}`, 'surface', s.id, fields);
   }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChildren, inject } from '@angular/core';
-import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
+import type { MeasureKey, Reading, Pane } from '@yellow-pane/contracts';
 import {
   bowKeys,
   cutLines,
@@ -122,7 +122,7 @@ import { PageMemo } from '../../../record/page-memo';
 })
 export class OpeningDrawing {
   private readonly memo = inject(PageMemo);
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<Pane>();
   readonly survey = input.required<Survey>();
   readonly readings = input.required<readonly Reading[]>();
   readonly keys = input.required<readonly MeasureKey[]>();

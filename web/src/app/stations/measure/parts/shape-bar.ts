@@ -1,15 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import {
-  cornerLetter,
-  cornerPlace,
-  cutOut,
-  newCurvedPane,
-  newShape,
-  type CornerLetter,
-  type CutOut,
-  type PaneShape,
-  type Surface,
-} from '@yellow-pane/contracts';
+import { cornerLetter, cornerPlace, cutOut, newCurvedPane, newShape, type CornerLetter, type CutOut, type PaneShape, type Pane } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../../../record/record.store';
 import { shapeNames } from '../measure.updaters';
@@ -111,7 +101,7 @@ const drawingUnits = [
   host: { class: 'block' },
 })
 export class ShapeBar {
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<Pane>();
   private readonly record = inject(RecordStore);
   /** The pane to which a cut-out was just added: its sizes stand open. */
   protected readonly fresh = signal<string | null>(null);
@@ -155,7 +145,7 @@ export class ShapeBar {
     this.set('Outline from a drawing', { shape: newShape('drawn', { path }) });
   }
 
-  private set(label: string, fields: Partial<Surface>): void {
+  private set(label: string, fields: Partial<Pane>): void {
     const s = this.surface();
     void this.record.set(`${label} of ${s.name}`, 'surface', s.id, fields);
   }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { cutMethod, frameKind, MOST_ALLOWANCE_MM, obstructionKind, type Allowances, type Surface } from '@yellow-pane/contracts';
+import { cutMethod, frameKind, MOST_ALLOWANCE_MM, obstructionKind, type Allowances, type Pane } from '@yellow-pane/contracts';
 import { resolveAllowances } from '@yellow-pane/core';
 import { formatDifference, formatLength, parseLength } from '@yellow-pane/core/ground';
 import { methodNames } from '@yellow-pane/core/cut';
@@ -97,7 +97,7 @@ type AllowanceMm = Exclude<keyof Allowances, 'sizeStep'>;
   `,
 })
 export class SurfaceDetails {
-  readonly surface = input.required<Surface>();
+  readonly surface = input.required<Pane>();
   protected readonly record = inject(RecordStore);
   protected readonly allowanceFields = [
     { field: 'overhangMm', name: 'Overhang' },

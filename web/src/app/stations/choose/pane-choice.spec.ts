@@ -8,10 +8,10 @@ import { VerdictSearch } from '../../compute/verdict-search';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { RecordStore } from '../../record/record.store';
-import { ChoosePage } from './choose-page';
+import { PaneChoice } from './pane-choice';
 
 let api: FakeApi;
-let fixture: ComponentFixture<ChoosePage>;
+let fixture: ComponentFixture<PaneChoice>;
 let judged: VerdictInput[];
 const root = () => fixture.nativeElement as HTMLElement;
 const text = () => root().textContent.replace(/\s+/g, ' ');
@@ -52,7 +52,7 @@ beforeEach(async () => {
     ],
   });
   await TestBed.inject(RecordStore).open(api.doc.job.id);
-  fixture = TestBed.createComponent(ChoosePage);
+  fixture = TestBed.createComponent(PaneChoice);
   await at('W2');
 });
 

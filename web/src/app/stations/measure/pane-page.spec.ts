@@ -1,3 +1,4 @@
+import { panesIn } from '../../../../../demo/src/index';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { LayoutSearch } from '../../compute/layout-search';
 import { LayoutSearchInPlace } from '../../compute/layout-search.testing';
@@ -6,7 +7,7 @@ import { Instruments } from '../../instruments/instruments';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { RecordStore } from '../../record/record.store';
-import { MeasurePage } from './measure-page';
+import { PanePage } from './pane-page';
 
 /** The laser in the hand: what it reads is heard by the page. */
 class FakeInstruments {
@@ -25,7 +26,7 @@ class FakeInstruments {
 let api: FakeApi;
 let laser: FakeInstruments;
 let record: InstanceType<typeof RecordStore>;
-let fixture: ComponentFixture<MeasurePage>;
+let fixture: ComponentFixture<PanePage>;
 const root = () => fixture.nativeElement as HTMLElement;
 const text = (where: string) => root().querySelector(where)?.textContent.replace(/\s+/g, ' ').trim() ?? '';
 const field = (label: string) =>
@@ -38,7 +39,7 @@ const settle = async () => {
   fixture.detectChanges();
 };
 const go = async (name: string) => {
-  record.select(api.doc.surfaces.find((s) => s.name === name)!.id);
+  record.select(panesIn(api.doc).find((s) => s.name === name)!.id);
   await settle();
 };
 const tape = async (label: string, value: string) => {
@@ -65,7 +66,7 @@ beforeEach(async () => {
   });
   record = TestBed.inject(RecordStore);
   await record.open(api.doc.job.id);
-  fixture = TestBed.createComponent(MeasurePage);
+  fixture = TestBed.createComponent(PanePage);
   document.body.append(root());
   await settle();
 });
@@ -106,7 +107,7 @@ describe('Measure: tapes at the edge they measure', () => {
     expect(document.activeElement?.tagName).toBe('INPUT');
   });
   test('a pane whose tapes disagree says so, blames with odds, and asks for one tape', async () => {
-    const crooked = api.doc.surfaces.find((s) => s.calledCrooked)!;
+    const crooked = panesIn(api.doc).find((s) => s.calledCrooked)!;
     await go(crooked.name);
     await tape(root().querySelector<HTMLInputElement>('yp-length-field input')!.getAttribute('aria-label')!, '1400');
     expect(text('[data-verdict]')).toMatch(/disagree|cannot be/);
@@ -132,7 +133,7 @@ describe('Measure: tapes at the edge they measure', () => {
   });
   test('what must fit is signed for by one explanation, and the signature can be taken back', async () => {
     await go('Toilet 2');
-    const toilet = api.doc.surfaces.find((s) => s.name === 'Toilet 2')!;
+    const toilet = panesIn(api.doc).find((s) => s.name === 'Toilet 2')!;
     await record.set('Method', 'surface', toilet.id, { method: 'pre-cut' });
     await settle();
     const sign = [...root().querySelectorAll('button')].find((b) => b.textContent.includes('I believe this one'))!;

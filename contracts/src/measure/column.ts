@@ -1,0 +1,47 @@
+import * as z from 'zod';
+import { dryAllowances } from '../cut/dry-allowances.js';
+import { ground, unknownGround } from './ground.js';
+import { ofEverySurface, unseen, type NamedSurface } from './shared.js';
+
+/**
+ * What can be taped of a column. Its front is where people come from. Girth at three heights; height at four sides; two widths across, square to each other
+ * (girth alone hides an oval); of a square one its corner radius; how far its foot stands out (+) or in (−) from a line that hangs from its top.
+ */
+export const columnMeasure = z.enum([
+  'girthFoot',
+  'girthMiddle',
+  'girthTop',
+  'heightFront',
+  'heightRight',
+  'heightBack',
+  'heightLeft',
+  'acrossFront',
+  'acrossSide',
+  'cornerRadius',
+  'plumbFront',
+  'plumbRight',
+  'plumbBack',
+  'plumbLeft',
+]);
+export type ColumnMeasure = z.infer<typeof columnMeasure>;
+
+/** One physical column, film laid all round it. */
+export const column = z.object({
+  ...ofEverySurface,
+  kind: z.literal('column'),
+  section: z.enum(['round', 'square']),
+  ground,
+  /** What is added to its piece, where it differs from the job’s. */
+  dry: dryAllowances.partial().nullable(),
+});
+export type Column = z.infer<typeof column>;
+
+/** A column nobody has looked at yet, with what is known of it. */
+export const newColumn = (known: NamedSurface & Partial<Omit<Column, 'kind'>>): Column => ({
+  ...unseen,
+  kind: 'column',
+  section: 'round',
+  ground: unknownGround,
+  dry: null,
+  ...known,
+});

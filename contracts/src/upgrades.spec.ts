@@ -1,0 +1,60 @@
+import { readFileSync } from 'node:fs';
+import { jobFile, upgradedJobFile, upgradedPatch, upgradedRecord, upgrades } from './index.js';
+
+/** A job file as version 8 wrote it: the inch job of the demo, before surfaces had kinds. */
+const fixture = (): Record<string, unknown> & { surfaces: Record<string, unknown>[] } =>
+  JSON.parse(readFileSync(new URL('./fixtures/job-file-8.json', import.meta.url), 'utf8')) as never;
+/** What each version did not know yet, on the records of the one after it. */
+const notYet: Readonly<Record<number, { readonly file?: readonly string[]; readonly job?: readonly string[]; readonly surface?: readonly string[] }>> = {
+  1: { job: ['choose'], surface: ['glazing', 'exposure', 'choose'] },
+  2: { file: ['stockEntries', 'plotRuns'], surface: ['seam', 'design', 'servedById'] },
+  3: { file: ['layEntries', 'stepSets'], job: ['lay'] },
+  4: { surface: ['curved'] },
+  5: { surface: ['workedFace'] },
+};
+const without = (r: Record<string, unknown>, fields: readonly string[] = []) => Object.fromEntries(Object.entries(r).filter(([k]) => !fields.includes(k)));
+/** The fixture as a version of before would have written it. */
+function ofVersion(version: number): unknown {
+  let f: Record<string, unknown> = { ...fixture(), formatVersion: version };
+  for (let v = 5; v >= version; v--) {
+    const gone = notYet[v];
+    f = { ...without(f, gone?.file), job: without(f['job'] as never, gone?.job), surfaces: (f['surfaces'] as Record<string, unknown>[]).map((s) => without(s, gone?.surface)) }; // prettier-ignore
+  }
+  return f;
+}
+
+test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surface is a pane, and nothing that it knew is lost', (version) => {
+  const old = ofVersion(version) as { surfaces: Record<string, unknown>[]; readings: unknown[] };
+  const read = jobFile.parse(upgradedJobFile(old));
+  expect(read.surfaces.map((s) => s.kind)).toEqual(old.surfaces.map(() => 'pane'));
+  expect(read.surfaces).toMatchObject(old.surfaces.map((s) => ({ ...s, kind: 'pane' })));
+  expect(read.readings).toEqual(old.readings);
+  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 9 })))).toEqual({ ...read, formatVersion: 9 });
+});
+
+test('without the upgrade it does not read: the fixture is really of before', () => {
+  expect(fixture().surfaces.every((s) => s['kind'] === 'flat-pane')).toBe(true);
+  expect(jobFile.safeParse(fixture()).success).toBe(false);
+});
+
+test('only the kind that changed its shape is touched, and today’s records not at all', () => {
+  const pane = { ...fixture().surfaces[0]!, kind: 'pane' };
+  expect(upgradedRecord('surface', pane)).toBe(pane);
+  const place = { id: 'x', kind: 'flat-pane' };
+  expect(upgradedRecord('place', place)).toBe(place);
+  expect(upgradedRecord('surface', null)).toBeNull();
+  expect(upgradedJobFile('no file')).toBe('no file');
+});
+
+test('an edit that a device kept since then comes in as one of today', () => {
+  const value = fixture().surfaces[0]!;
+  const id = value['id'] as string;
+  expect(upgradedPatch({ op: 'add', kind: 'surface', id, value })).toEqual({ op: 'add', kind: 'surface', id, value: { ...value, kind: 'pane' } });
+  const set = { op: 'set', kind: 'surface', id, field: 'name', value: 'x' } as const;
+  expect(upgradedPatch(set)).toBe(set);
+});
+
+test('every change of shape has a name and the version of the file that has it', () => {
+  expect(new Set(upgrades.map((u) => u.name)).size).toBe(upgrades.length);
+  for (const u of upgrades) expect(u.fileVersion).toBeGreaterThan(8);
+});

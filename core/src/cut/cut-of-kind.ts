@@ -1,0 +1,39 @@
+import type { Column, CutMethod, Film, Piece, SurfaceKind, SurfaceOf, Surface } from '@yellow-pane/contracts';
+import { surveyColumn } from '../measure/index.js';
+import { againOf } from './again.js';
+import { piecesOfColumn } from './column-piece.js';
+import { cutOfPane, resolveDry, type JobRecords, type SurfaceCut } from './job-pieces.js';
+
+type CutOf<S extends Surface> = (surface: S, records: JobRecords, film: Film, method?: CutMethod) => SurfaceCut;
+
+/** How each kind of surface comes to its pieces. */
+const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = { pane: cutOfPane, column: cutOfColumn };
+
+/** The cut of one surface. @param method of panes, where methods are compared */
+export const cutOfSurface = (surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut =>
+  (cutOfKind[surface.kind] as CutOf<Surface>)(surface, records, film, method);
+
+/** All surfaces of one film in walking order, each with its pieces or the reason why not. */
+export function cutsForFilm(records: JobRecords, filmId: string, method?: CutMethod): SurfaceCut[] {
+  const film = records.films.find((f) => f.id === filmId);
+  if (!film) return [];
+  return records.surfaces.filter((s) => s.filmId === filmId && !s.deletedAt).map((s) => cutOfSurface(s, records, film, method));
+}
+
+/** The cut of one column. */
+export function cutOfColumn(surface: Column, records: JobRecords, film: Film): SurfaceCut {
+  const { survey, isSigned } = surveyColumn(surface, records);
+  const rollWidthsMm = records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm);
+  const made = piecesOfColumn({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm, units: records.job.units });
+  const base = { surface, isSigned, coverMm: null };
+  if ('blocked' in made) return { ...base, answer: made, pieces: [] };
+  const answer = { piece: made.pieces[0]!.piece, note: survey.status === 'doubtful' && !isSigned ? COVERS_ALL : null };
+  if (surface.servedById !== null) return { ...base, answer, pieces: [] };
+  const pieces = made.pieces.map(({ piece, suffix }, i): Piece => ({
+    ...piece,
+    id: made.pieces.length > 1 ? `${surface.id}.${i + 1}` : surface.id,
+    label: suffix ? `${surface.name} ${suffix}` : surface.name,
+  }));
+  return { ...base, answer, pieces: [...pieces, ...againOf(surface, pieces)] };
+}
+const COVERS_ALL = 'The tapes disagree, but this piece covers every explanation of them.';

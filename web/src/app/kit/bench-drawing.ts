@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { BenchCut, Piece } from '@yellow-pane/contracts';
+import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
+
+/** Room of the whole piece and of an enlarged end, px of the drawing. */
+const WHOLE = { width: 150, height: 236 };
+const ENLARGED = { width: 216, height: 84 };
+const LEFT = 16;
+const TOP = 22;
+/** Film cuts lower than this share of the piece are drawn once more, enlarged. */
+const SMALL_SHARE = 0.12;
+
+interface Box {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+interface DrawnCut {
+  readonly number: number;
+  readonly isLiner: boolean;
+  readonly points: string;
+  readonly x: number;
+  readonly y: number;
+}
+
+function boxOf(cut: BenchCut): Box {
+  const [xs, ys] = [cut.path.map((p) => p.xMm), cut.path.map((p) => p.yMm)];
+  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
+}
+
+/** A piece as the bench cuts it: film cuts drawn through, liner-only cuts dashed and named, numbered in the order they are made; small ends once more, enlarged. */
+@Component({
+  selector: 'yp-bench-drawing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let d = drawn();
+    <svg [attr.viewBox]="'0 0 ' + d.width + ' ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
+      <defs>
+        <clipPath [id]="clipId">
+          @for (e of d.ends; track $index) {
+            <rect [attr.x]="e.x" [attr.y]="e.y" [attr.width]="e.w" [attr.height]="e.h" />
+          }
+        </clipPath>
+      </defs>
+      <rect [attr.x]="d.x" [attr.y]="d.y" [attr.width]="d.w" [attr.height]="d.h" fill="#FFE9A8" stroke="#1C2226" stroke-width="1.5" />
+      <text [attr.x]="d.x + d.w / 2" [attr.y]="d.y - 7" text-anchor="middle" class="figure" font-size="11">{{ f(piece().widthMm) }}</text>
+      <text
+        [attr.x]="d.x - 5"
+        [attr.y]="d.y + d.h / 2"
+        text-anchor="middle"
+        class="figure"
+        font-size="11"
+        [attr.transform]="'rotate(-90 ' + (d.x - 5) + ' ' + (d.y + d.h / 2) + ')'"
+      >
+        {{ f(piece().heightMm) }}
+      </text>
+      <text [attr.x]="d.x + 5" [attr.y]="d.y + 15" font-size="10" fill="#56626A">▲ top</text>
+      @for (c of d.cuts; track c.number) {
+        <polyline
+          [attr.points]="c.points"
+          fill="none"
+          [attr.stroke]="c.isLiner ? '#3E6E8E' : '#1C2226'"
+          [attr.stroke-width]="c.isLiner ? 1.2 : 2"
+          [attr.stroke-dasharray]="c.isLiner ? '6 3' : null"
+        />
+        <circle [attr.cx]="c.x" [attr.cy]="c.y" r="7.5" fill="#FFFEFA" [attr.stroke]="c.isLiner ? '#3E6E8E' : '#1C2226'" />
+        <text [attr.x]="c.x" [attr.y]="c.y + 3.5" text-anchor="middle" font-size="10" font-weight="700">{{ c.number }}</text>
+      }
+      @for (e of d.ends; track $index) {
+        <text [attr.x]="e.x" [attr.y]="e.y - 5" font-size="10" fill="#56626A">{{ e.name }}, enlarged</text>
+        <rect [attr.x]="e.x" [attr.y]="e.y" [attr.width]="e.w" [attr.height]="e.h" fill="#FFFEFA" stroke="#BDB6A2" />
+        <g [attr.clip-path]="'url(#' + clipId + ')'">
+          <rect [attr.x]="e.x" [attr.y]="e.filmY" [attr.width]="e.w" [attr.height]="e.filmH" fill="#FFE9A8" stroke="#1C2226" stroke-width="1" />
+          @for (c of e.cuts; track c.number) {
+            <polyline
+              [attr.points]="c.points"
+              [attr.fill]="c.isLiner ? 'none' : '#FFFEFA'"
+              [attr.stroke]="c.isLiner ? '#3E6E8E' : '#1C2226'"
+              [attr.stroke-width]="c.isLiner ? 1.5 : 2.5"
+              [attr.stroke-dasharray]="c.isLiner ? '6 3' : null"
+            />
+          }
+        </g>
+        @for (t of e.words; track $index) {
+          <text [attr.x]="t.x" [attr.y]="t.y" text-anchor="middle" class="figure" font-size="11" stroke="#FFFEFA" stroke-width="3" paint-order="stroke">
+            {{ t.text }}
+          </text>
+        }
+      }
+    </svg>
+  `,
+})
+export class BenchDrawing {
+  readonly piece = input.required<Pick<Piece, 'label' | 'widthMm' | 'heightMm' | 'bench'>>();
+  readonly units = input.required<UnitSystem>();
+  private static count = 0;
+  protected readonly clipId = `bench-clip-${BenchDrawing.count++}`;
+  protected readonly cuts = computed(() => this.piece().bench ?? []);
+  protected readonly label = computed(() => `${this.piece().label} at the bench, liner up: ${this.cuts().map((c, i) => `${i + 1}. ${c.words}`).join(' ')}`); // prettier-ignore
+  protected f = (mm: number): string => formatLength(mm, this.units());
+
+  protected readonly drawn = computed(() => {
+    const { widthMm, heightMm } = this.piece();
+    const cuts = this.cuts();
+    const small = cuts.filter((c) => c.layer === 'film' && boxOf(c).y1 - boxOf(c).y0 < SMALL_SHARE * heightMm);
+    const scale = Math.min(WHOLE.width / widthMm, WHOLE.height / heightMm);
+    const [w, h] = [widthMm * scale, heightMm * scale];
+    const at = (x: number, y: number): [number, number] => [LEFT + x * scale, TOP + (heightMm - y) * scale];
+    const whole = cuts.map((c, i): DrawnCut => {
+      const box = boxOf(c);
+      // numbers of what stands side by side one above the other
+      const isHigh = box.y0 > heightMm / 2;
+      const middle = at((box.x0 + box.x1) / 2, c.layer === 'liner' ? heightMm * (0.62 - 0.14 * i) : (box.y0 + box.y1) / 2);
+      // beside its end of the strip, clear of the measures
+      if (c.layer === 'film') middle.splice(0, 2, at(box.x1, 0)[0] + 12, middle[1] + (isHigh ? 10 : -10));
+      return { number: i + 1, isLiner: c.layer === 'liner', points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' '), x: middle[0], y: middle[1] };
+    });
+    const ends = small
+      .slice()
+      .sort((a, b) => boxOf(b).y0 - boxOf(a).y0)
+      .map((c, i) => this.enlarged(c, cuts, LEFT + WHOLE.width + 26, TOP + 14 + i * (ENLARGED.height + 44)));
+    return { x: LEFT, y: TOP, w, h, cuts: whole, ends, width: ends.length ? LEFT + WHOLE.width + 34 + ENLARGED.width : LEFT + w + 10, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
+  });
+
+  /** The end of the piece round one film cut, with its measures. */
+  private enlarged(cut: BenchCut, all: readonly BenchCut[], x: number, y: number) {
+    const { heightMm } = this.piece();
+    const box = boxOf(cut);
+    const isTop = box.y1 > heightMm / 2;
+    const depth = box.y1 - box.y0;
+    const [wide, high] = [(box.x1 - box.x0) * 1.3, Math.max(depth * 2.6, ((box.x1 - box.x0) * 1.3 * ENLARGED.height) / ENLARGED.width)];
+    const scale = Math.min(ENLARGED.width / wide, ENLARGED.height / high);
+    const left = (box.x0 + box.x1) / 2 - ENLARGED.width / scale / 2;
+    // a little of the air beyond the end
+    const air = 12 / scale;
+    const top = isTop ? heightMm + air : ENLARGED.height / scale - air;
+    const at = (mx: number, my: number): [number, number] => [x + (mx - left) * scale, y + (top - my) * scale];
+    const flat = [...cut.path].sort((a, b) => (isTop ? a.yMm - b.yMm : b.yMm - a.yMm)).slice(0, 2).map((p) => p.xMm); // prettier-ignore
+    const [from, to] = [Math.min(...flat), Math.max(...flat)];
+    const level = isTop ? box.y0 : box.y1;
+    const inside = at((from + to) / 2, level);
+    const words = [
+      { text: this.f(to - from), x: inside[0], y: inside[1] + (isTop ? 16 : -8) },
+      { text: this.f(depth), x: at(to, 0)[0] + 22 + 0.5 * depth * scale, y: at(0, isTop ? heightMm - depth / 2 : depth / 2)[1] + 4 },
+      { text: `45°`, x: at(from, 0)[0] - 22 - 0.5 * depth * scale, y: at(0, isTop ? heightMm - depth / 2 : depth / 2)[1] + 4 },
+    ];
+    const drawn = all
+      .map((c, i) => ({ number: i + 1, isLiner: c.layer === 'liner', points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' ') }))
+      .sort((a, b) => Number(a.isLiner) - Number(b.isLiner));
+    const edge = at(0, isTop ? heightMm : 0)[1];
+    return { name: isTop ? 'Top end' : 'Foot end', x, y, w: ENLARGED.width, h: ENLARGED.height, filmY: isTop ? edge : y - 5, filmH: isTop ? ENLARGED.height : edge - y + 5, cuts: drawn, words }; // prettier-ignore
+  }
+}
