@@ -170,6 +170,14 @@ try {
   const launch = await server.jobId('Launch and shuttle');
   const sheet = await page.request.get(`${server.url}/api/jobs/${launch}/forming-sheet.pdf`);
   await beside([ways, firstPage(await sheet.body())], 'forming', { width: 960, height: 600 });
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Column 1');
+  await page.locator('[data-verdict]').waitFor();
+  const column = await page.screenshot();
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await page.locator('[data-bench-cuts]').waitFor();
+  await beside([column, await page.screenshot()], 'columns', half);
   await bench.openJob('Tern Point annex');
   await bench.goTo('Check');
   await page.locator('[data-clear]').waitFor();
@@ -199,7 +207,6 @@ try {
   await phone.getByText('Against heat and glare').click();
   await phone.evaluate(() => scrollTo(0, 0));
   taping.push(await phone.screenshot());
-  await beside(taping, 'phone');
   const jobId = await server.jobId('Tern Point terminal');
   const hands = new WetHands(phone, server, jobId);
   await hands.open();
@@ -232,7 +239,7 @@ try {
   await phone.locator('[data-pick="speck"]').waitFor();
   await phone.locator('yp-pin-picker').evaluate((e) => e.scrollIntoView());
   checks.push(await phone.screenshot());
-  await beside(checks, 'check-phone');
+  await beside([...taping, ...checks], 'phone');
 } finally {
   await browser.close();
   await server.remove();

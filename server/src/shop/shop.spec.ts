@@ -203,7 +203,7 @@ describe('listening in the shop', () => {
     const headers = { Cookie: cookieOf(taken) };
     const session = JSON.parse((await from(`${url}/api/session`, { ca, headers })).text) as { admitted: { name: string; personId: string } };
     expect(session.admitted).toMatchObject({ name: 'Okan’s phone', personId: okan });
-    expect(JSON.parse((await from(`${url}/api/jobs`, { ca, headers })).text)).toMatchObject({ total: 4 });
+    expect(JSON.parse((await from(`${url}/api/jobs`, { ca, headers })).text)).toMatchObject({ total: 5 });
     for (const [method, path, body] of [['GET', '/api/shop', ''], ['POST', '/api/shop/code', '{"name":"x"}'], ['POST', '/api/shop/listen', '{"address":null}']] as const)
       expect([path, (JSON.parse((await from(url + path, { ca, method, headers: { ...headers, 'Content-Type': 'application/json' }, body })).text) as Problem).code]).toEqual([path, 'bench-only']); // prettier-ignore
     expect((await request(app.http).get('/api/session').set('Host', 'localhost')).body.admitted).toBeNull();

@@ -29,6 +29,66 @@ async function textOf(pdf: Buffer): Promise<{ pages: number; text: string }> {
   return { pages: document.numPages, text: text.replace(/\s+/g, ' ') };
 }
 
+describe('what the bench cuts in the pieces of columns, read again from outside', () => {
+  const interior = async () =>
+    ((await request(app.http).get('/api/jobs?find=interior').set('Host', 'localhost')).body.jobs as { id: string; name: string }[]).find(
+      (j) => j.name === 'Tern Point interior',
+    )!.id;
+  const fetched = async (path: string) =>
+    request(app.http)
+      .get(`/api/jobs/${await interior()}/${path}`)
+      .set('Host', 'localhost')
+      .buffer(true);
+  test('as DXF: film cuts and liner cuts on layers of their own, the liner’s the whole length and 100 mm apart, all on their piece', async () => {
+    const dxf = new DxfParser().parseSync((await fetched('cut-sheet.dxf')).text)!;
+    const lines = dxf.entities.filter((e) => e.type === 'LWPOLYLINE') as unknown as { layer: string; vertices: { x: number; y: number }[] }[];
+    const of = (layer: string) => lines.filter((l) => l.layer === layer);
+    const pieces = of('PIECE').map((l) => ({ x0: Math.min(...l.vertices.map((v) => v.x)), x1: Math.max(...l.vertices.map((v) => v.x)), y0: Math.min(...l.vertices.map((v) => v.y)), y1: Math.max(...l.vertices.map((v) => v.y)) })); // prettier-ignore
+    expect(pieces).toHaveLength(5);
+    expect([of('LINER_CUT').length, of('FILM_CUT').length]).toEqual([10, 10]);
+    for (const p of pieces) {
+      const inside = (l: { vertices: { x: number; y: number }[] }) =>
+        l.vertices.every((v) => v.x >= p.x0 - 1e-6 && v.x <= p.x1 + 1e-6 && v.y >= p.y0 - 1e-6 && v.y <= p.y1 + 1e-6);
+      const slits = of('LINER_CUT').filter(inside);
+      expect(slits).toHaveLength(2);
+      for (const s of slits) expect(Math.abs(s.vertices[0]!.x - s.vertices[1]!.x)).toBeCloseTo(p.x1 - p.x0, 3);
+      expect(Math.abs(slits[0]!.vertices[0]!.y - slits[1]!.vertices[0]!.y)).toBeCloseTo(100, 3);
+      expect(of('FILM_CUT').filter(inside)).toHaveLength(2);
+    }
+  });
+  test('as PDF: the cuts in their order and which layer they go through, and where they are trimmed', async () => {
+    const id = await interior();
+    const pdf = await request(app.http).get(`/api/jobs/${id}/cut-sheet.pdf`).set('Host', 'localhost').buffer(true).parse((res, done) => {
+      const chunks: Buffer[] = [];
+      res.on('data', (c: Buffer) => chunks.push(c));
+      res.on('end', () => done(null, Buffer.concat(chunks)));
+    }); // prettier-ignore
+    const { text } = await textOf(pdf.body as Buffer);
+    expect(text).toMatch(
+      /Bench cuts · Column 1 front.*LINER ONLY, the whole length: left side of the strip.*Through the film\. Foot: 45° outwards from 13 above the end/,
+    );
+    expect(text).toContain('Trimmed when it is on: top, bottom');
+    expect(text).toContain('true scale: print without fitting to the page');
+  });
+  test('as CSV a measure of a column goes to a column, and one of a pane does not', async () => {
+    const id = await interior();
+    const csv = (text: string) => request(app.http).post(`/api/jobs/${id}/measures.csv?personId=${ines}&deviceId=00000000-0000-7000-8000-0000000000ee`).set('Host', 'localhost').set('Content-Type', 'text/csv').send(text); // prettier-ignore
+    expect((await csv('surface,measure,value\nColumn 2,widthTop,900\n')).body.faults[0].message).toBe('Column 2 is a column, and a column has no widthTop.');
+    expect((await csv('surface,measure,value\nColumn 2,bow across 295,5\n')).body.faults[0].message).toContain('only curved glass has bows');
+    expect((await csv('surface,measure,value\nColumn 9,girthFoot,1100\nColumn 9,heightFront,2400\n')).body).toEqual({ readings: 2, surfaces: 1 });
+    const doc = (await request(app.http).get(`/api/jobs/${id}?personId=${ines}`).set('Host', 'localhost')).body as JobDocument;
+    expect(doc.surfaces.find((s) => s.name === 'Column 9')!.kind).toBe('column');
+  });
+  test('a surface stays of its kind, and takes no field of another', async () => {
+    const id = await interior();
+    const doc = (await request(app.http).get(`/api/jobs/${id}?personId=${ines}`).set('Host', 'localhost')).body as JobDocument;
+    const column = doc.surfaces.find((s) => s.name === 'Column 2')!;
+    const set = (field: string, value: unknown) => request(app.http).post(`/api/jobs/${id}/changes`).set('Host', 'localhost').send(new TestDevice(ines).draft(id, 'x', [{ op: 'set', kind: 'surface', id: column.id, field, value } as Patch], doc.revision)); // prettier-ignore
+    expect((await set('kind', 'pane')).body.faults[0].message).toBe('A surface stays of the kind it is: write down a new one.');
+    expect((await set('glazing', null)).body.faults[0].message).toContain('is not a field that can be set');
+  });
+});
+
 describe('the cut sheet, read again from outside', () => {
   test.each(['a4', 'letter'])(
     'as PDF on %s: every pane, face up, top arrow, knife order, roll and lot',

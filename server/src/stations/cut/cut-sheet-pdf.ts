@@ -3,7 +3,7 @@ import type { Piece } from '@yellow-pane/contracts';
 import { formatLength, formatLong, moneyText, startEdge, unbroken } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
-import { faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
+import { benchEndSvg, faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
 
 const PROPOSAL = 'A PROPOSAL, not a plan: nobody has kept it yet. Open Cut, let the layout settle, and print again before the knife touches the roll.';
 const warning = '#A8431A';
@@ -105,7 +105,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
           text: `${sheet.placeOf(p.surfaceId)} · ${f(p.widthMm)} wide × ${f(p.heightMm)} high${p.factoryEdge ? ` · factory edge ${p.factoryEdge}, seen liner up` : ''}`,
           fontSize: 8,
         },
-        { text: p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming', fontSize: 8, color: soft },
+        { text: trimWords(p), fontSize: 8, color: soft },
         ...(p.fallback ? [{ text: p.fallback, fontSize: 8, color: warning }] : []),
         ...(corners
           ? [{ text: `Corners from lower left, seen liner up: ${corners.map((c) => `${c.xMm.toFixed(1)}/${c.yMm.toFixed(1)}`).join('  ')}`, fontSize: 7.5 }]
@@ -116,7 +116,49 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
   const rows: Content[][] = [];
   for (let i = 0; i < cells.length; i += 4) rows.push([...cells.slice(i, i + 4), ...new Array<Content>(Math.max(0, 4 - (cells.length - i))).fill('')]);
   if (rows.length) out.push({ table: { widths: ['*', '*', '*', '*'], body: rows, dontBreakRows: true }, layout: 'noBorders' });
+  out.push(...film.single.flatMap((p) => benchPart(p, doc.job.units, width)));
   return out;
+}
+
+const trimWords = (p: Piece): string => {
+  if (p.method === 'laid-round') return `Trimmed when it is on: ${p.trimmedEdges.join(', ')}`;
+  return p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming';
+};
+
+/** Points of a page for a millimetre. @source 72 points an inch */
+const PT_PER_MM = 72 / 25.4;
+/** What the bench cuts in a piece, in its order, and its small ends at true scale as far as they go on the sheet. */
+function benchPart(piece: Piece, units: 'mm' | 'in', width: number): Content[] {
+  const cuts = piece.bench ?? [];
+  if (cuts.length === 0) return [];
+  const ends = cuts.filter((c) => c.layer === 'film').map((c) => ({ c, ...benchEndSvg(piece, c, units) }));
+  return [
+    { text: `Bench cuts · ${piece.label}`, bold: true, fontSize: 12, margin: [0, 8, 0, 2] },
+    {
+      text: 'Liner up. LINER ONLY is dashed: through the paper and not into the film. Full lines go through the film.',
+      fontSize: 8.5,
+      color: soft,
+      margin: [0, 0, 0, 4],
+    },
+    {
+      ol: cuts.map((c) => (c.layer === 'liner' ? { text: c.words.replace(/^Liner only/, 'LINER ONLY') } : { text: `Through the film. ${c.words}` })),
+      margin: [0, 0, 0, 4],
+    },
+    ...ends.flatMap((e): Content[] =>
+      e.widthMm * PT_PER_MM <= width
+        ? [
+            {
+              unbreakable: true,
+              stack: [
+                { text: `${e.c.words.split(':')[0]!}, true scale: print without fitting to the page`, fontSize: 8.5, color: soft },
+                { svg: e.svg, width: e.widthMm * PT_PER_MM },
+              ],
+              margin: [0, 4, 0, 4],
+            },
+          ]
+        : [{ text: `${e.c.words.split(':')[0]!}: wider than this sheet, so it is not drawn at true scale.`, fontSize: 8.5, color: soft }],
+    ),
+  ];
 }
 
 /** A roll in lines of whole drops, each at most a stretch long (one drop at least). */

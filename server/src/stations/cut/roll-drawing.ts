@@ -1,5 +1,5 @@
 import { oneLine } from '../../http/csv.js';
-import type { Layout, Piece, PlacedPiece, Roll } from '@yellow-pane/contracts';
+import type { BenchCut, Layout, Piece, PlacedPiece, Roll } from '@yellow-pane/contracts';
 import { flatten, formatLength, onRoll, restsOf, type Vec, type KnifeStep, type UnitSystem } from '@yellow-pane/core';
 import type { FilmSheet } from './cut.service.js';
 
@@ -60,6 +60,11 @@ export function rollSvg(sheet: FilmSheet, roll: Roll, fromMm: number, toMm: numb
         if (piece!.parts.length) parts.push(text(middle.x, middle.y, Math.min(70, p.acrossMm / 6), label, 'text-anchor="middle" font-weight="bold"'));
       }
     }
+    for (const p of drop.columns.flatMap((c) => c.rows.flatMap((r) => r.pieces))) {
+      const piece = labels.get(p.pieceId);
+      for (const { cut, points } of piece ? benchOn(piece, p) : [])
+        parts.push(`<path d="M ${points.map((q) => `${n(q.x)} ${n(y(q.y, 0))}`).join(' L ')}" fill="none" ${benchStroke(cut)}/>`);
+    }
     parts.push(
       `<path d="M ${n(drop.xMm + drop.alongMm)} -60 V ${n(W + 60)}" stroke="#1C2226" stroke-width="6" stroke-dasharray="30 18"/>`,
       text(drop.xMm + drop.alongMm, -80, 70, String(i + 1), 'text-anchor="middle" font-weight="bold"'),
@@ -113,6 +118,33 @@ export function outlinesOn(piece: Piece, placed: PlacedPiece): { label: string; 
     label,
     rings: rings.map((ring) => flatten(ring.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge }))).map((q) => onRoll(q, piece, placed))),
   }));
+}
+
+/** What the bench cuts in a piece, where it lies on the roll, mm. */
+export const benchOn = (piece: Piece, placed: PlacedPiece): { cut: BenchCut; points: Vec[] }[] =>
+  (piece.bench ?? []).map((cut) => ({ cut, points: cut.path.map((q) => onRoll({ x: q.xMm, y: q.yMm }, piece, placed)) }));
+/** Through the film: a full line. Liner only: dashed. */
+const benchStroke = (cut: BenchCut): string =>
+  cut.layer === 'film' ? 'stroke="#1C2226" stroke-width="6"' : 'stroke="#3E6E8E" stroke-width="5" stroke-dasharray="24 14"';
+
+/** Air round a true-scale drawing, mm. */
+const ROUND_MM = 14;
+/** The end of a piece round one film cut at true scale, 1 unit = 1 mm, to lay on the film; liner cuts beside it as they meet it. */
+export function benchEndSvg(piece: Pick<Piece, 'heightMm' | 'bench'>, cut: BenchCut, units: UnitSystem): { svg: string; widthMm: number } {
+  const [xs, ys] = [cut.path.map((p) => p.xMm), cut.path.map((p) => p.yMm)];
+  const isTop = Math.max(...ys) > piece.heightMm / 2;
+  const [x0, x1] = [Math.min(...xs) - ROUND_MM, Math.max(...xs) + ROUND_MM];
+  const depth = Math.max(...ys) - Math.min(...ys);
+  const high = depth + 2 * ROUND_MM + 8;
+  // y down; the film's end 6 mm inside the drawing
+  const y = (mm: number) => (isTop ? piece.heightMm - mm + 6 : high - 6 - mm);
+  const end = y(isTop ? piece.heightMm : 0);
+  const line = (points: readonly { xMm: number; yMm: number }[], more: string) =>
+    `<path d="M ${points.map((p) => `${n(p.xMm - x0)} ${n(y(p.yMm))}`).join(' L ')}" fill="none" ${more}/>`;
+  const liners = (piece.bench ?? []).filter((c) => c.layer === 'liner').map((c) => line(c.path, 'stroke="#3E6E8E" stroke-width="0.5" stroke-dasharray="3 2"'));
+  const scale = `<path d="M ${n((x1 - x0) / 2 - 25)} ${n(isTop ? high - 3 : 3)} h 50" stroke="#1C2226" stroke-width="0.4"/><text x="${n((x1 - x0) / 2)}" y="${n(isTop ? high - 4 : 7)}" font-size="3.4" text-anchor="middle">${xml(`this line is ${formatLength(50, units)}${units === 'mm' ? ' mm' : ''}: check it before you trust the sheet`)}</text>`; // prettier-ignore
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${n(x1 - x0)} ${n(high)}" font-family="Atkinson" fill="#1C2226"><clipPath id="c"><rect width="${n(x1 - x0)}" height="${n(high)}"/></clipPath><g clip-path="url(#c)"><path d="M 0 ${n(end)} H ${n(x1 - x0)}" stroke="#1C2226" stroke-width="0.7"/>${liners.join('')}${line(cut.path, 'stroke="#1C2226" stroke-width="0.7"')}${scale}</g></svg>`;
+  return { svg, widthMm: x1 - x0 };
 }
 
 /** A pane's piece with its opening, true to scale, with dimensions and the arrow to the top of the pane. */

@@ -66,9 +66,9 @@ const FOOT = 250;
             {{ s.across }}
           </text>
           <text x="176" y="344" text-anchor="middle" class="figure" font-size="12" font-weight="600">{{ s.along }}</text>
-          <text x="110" y="400" text-anchor="middle" font-size="11" fill="#56626A">from above; people come from below</text>
+          <text x="110" y="400" text-anchor="middle" font-size="12" fill="#56626A">from above; people come from below</text>
         }
-        <text x="110" y="270" text-anchor="middle" font-size="11" fill="#56626A">{{ words() }}</text>
+        <text x="110" y="270" text-anchor="middle" font-size="13" fill="#56626A">{{ words() }}</text>
       </svg>
     }
   `,

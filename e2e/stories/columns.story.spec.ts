@@ -1,0 +1,89 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { Bench } from '../driver/bench.js';
+import { BenchServer } from '../driver/server.js';
+import { WetHands } from '../driver/wet-hands.js';
+
+const server = new BenchServer();
+test.beforeAll(() => server.start());
+test.afterAll(() => server.remove());
+
+test('a column from tape to bench cuts to the last step: the slip is named, an oval is seen, the pieces lie on the roll, the liner cuts are told apart', async ({
+  page,
+}) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Column 1');
+  await expect(bench.verdict()).toContainText('would be 1241 (looks like digits swapped)');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await page.getByRole('button', { name: 'Tape the girth at half height again' }).click();
+  await expect(bench.field('girthMiddle')).toBeFocused();
+  await bench.tape('girthMiddle', '1241');
+  await expect(bench.verdict()).toContainText('The tapes agree. It gets thinner towards the top: 32 mm of girth');
+  await bench.pick('Column 2');
+  await expect(bench.verdict()).toContainText('It is oval: 40 mm wider seen from the front than from the side');
+
+  await page.getByRole('button', { name: 'New column' }).click();
+  await expect(page.getByRole('heading', { name: 'Column 3', level: 2 })).toBeVisible();
+  await expect(bench.verdict()).toContainText('Nothing taped yet');
+  await bench.tape('girthFoot', '942');
+  await bench.tape('heightFront', '2400');
+  await expect(bench.verdict()).toContainText('whether it narrows cannot be said');
+
+  await bench.goTo('Choose');
+  await expect(page.locator('[data-ground-verdict]')).toContainText('Nobody has said yet what it is made of');
+  await page.getByLabel('Made of').selectOption('wood-board');
+  await page.getByLabel('Finish').selectOption('bare');
+  await expect(page.locator('[data-ground-verdict]')).toContainText('prime it, and prove it dry by hand');
+  await page.locator('[data-film="Ash Plank"]').click();
+  await expect(page.locator('[data-film="Ash Plank"]')).toHaveAttribute('aria-pressed', 'true');
+  await bench.saved();
+
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await expect(page.locator('[data-bench-cuts] > li')).toHaveText([
+    /^1Liner only\./,
+    /^2Liner only\./,
+    /^3Through the film\. Foot/,
+    /^4Through the film\. Top/,
+  ]);
+  await expect(page.locator('yp-roll-view').first()).toContainText('Column 3');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await bench.goTo('Lay');
+  await expect(page.getByText('hold it up, liner on, before anything sticks')).toBeVisible();
+  const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  for (const step of [
+    'Hold the piece round the column',
+    'Wipe with alcohol',
+    'Hang a line on the front',
+    'Promoter where the seam will lie',
+    'Lay the middle strip',
+    'Go round',
+    'Close the seam',
+    'Trim base and top',
+    'Feel for bubbles',
+  ]) {
+    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
+    await hands.hold(700);
+  }
+  // the hand goes on to the next; the rail and the walk know that this one is laid
+  await expect(page.locator('[data-surface="Column 3"]')).toHaveAttribute('aria-label', /, laid/);
+});
+
+test('in another browser the same column is there with its tapes, and undo takes the last one back', async ({ page, browser }) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Pier');
+  await bench.tape('acrossFront', '257');
+  const other = await browser.newPage();
+  const theirs = new Bench(other, server.url);
+  await theirs.openJob('Tern Point interior');
+  await theirs.pick('Pier');
+  await expect(theirs.field('acrossFront')).toHaveValue('257');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(bench.field('acrossFront')).toHaveValue('255');
+  await expect(theirs.field('acrossFront')).toHaveValue('255');
+  await other.close();
+});
