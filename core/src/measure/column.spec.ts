@@ -4,6 +4,7 @@ import { sampleOf } from '../ground/sample.testing.js';
 import type { TapeReading } from './adjustment.js';
 import { columnKeys, columnModel, columnOutline, coverOfColumn, girthOfOval, girthOfSquare, judgeColumn } from './column.js';
 import { columnFacts, columnVerdict } from './column-words.js';
+import { oddLength } from './words.js';
 
 type Tapes = Partial<Record<ColumnMeasure, number>>;
 const tapes = (t: Tapes): TapeReading[] => Object.entries(t).map(([measure, lengthMm]) => ({ measure: measure as ColumnMeasure, lengthMm }));
@@ -94,6 +95,12 @@ describe('what the tapes of a column say', () => {
     const cover = coverOfColumn(survey)!;
     for (const b of survey.possible) expect(cover.girthMm).toBeGreaterThan(Math.max(...Object.values(b.girthMm)));
     expect(survey.status).toBe('doubtful');
+  });
+  test('a length that no column has is asked about before it counts', () => {
+    expect(oddLength('girthFoot', 12.57, 'mm')).toContain('a column of');
+    expect(oddLength('girthFoot', 1257, 'mm')).toBeNull();
+    expect(oddLength('plumbFront', -900, 'mm')).toContain('Ten times too large, perhaps');
+    expect(oddLength('plumbFront', -12, 'mm')).toBeNull();
   });
   test('it is drawn as it stands: thinner at the end that is thinner', () => {
     const { body } = judgeColumn('round', tapes({ ...round(400), girthFoot: 405 * Math.PI, girthTop: 395 * Math.PI }));

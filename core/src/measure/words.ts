@@ -63,9 +63,14 @@ export function oddLength(key: MeasureKey, lengthMm: number, system: UnitSystem)
   const said = lengthMm >= 1000 ? `${(lengthMm / 1000).toFixed(2)} m` : formatLength(lengthMm, system);
   if (lengthMm > LARGEST_OPENING_MM) return `That is ${said}.${system === 'in' && lengthMm / 25.4 <= LARGEST_OPENING_MM ? ` Millimetres? Type “${Number((lengthMm / 25.4).toFixed(1))} mm”.` : ''}`; // prettier-ignore
   const isSide = /^(width|height|diagonal|chord|side)/.test(key) && key !== 'widthHalfRise';
+  if (/^(girth|across)/.test(key) && lengthMm < SMALLEST_OPENING_MM) return `That is a column of ${said}${system === 'mm' ? ' mm' : ''}.`;
+  if (/^plumb/.test(key) && Math.abs(lengthMm) > MOST_LEAN_MM)
+    return `A foot that stands ${formatLength(Math.abs(lengthMm), system)} off the line? ${tenth(lengthMm, system)}`;
   if (isSide && lengthMm < SMALLEST_OPENING_MM) return `That is an opening of ${said}${system === 'mm' ? ' mm' : ''}.`;
   return null;
 }
+/** A column that leans by more is not clad but propped up. @source house rule */
+const MOST_LEAN_MM = 150;
 /** A frame bowed by more is not glazed. @source house rule */
 const MOST_BOW_MM = 40;
 const tenth = (mm: number, system: UnitSystem): string => `Ten times too large, perhaps: ${formatDifference(Math.abs(mm) / 10, system)}.`;

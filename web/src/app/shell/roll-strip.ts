@@ -31,7 +31,7 @@ const px = (v: number): number => Math.round(100 * v) / 100;
         <span class="figure">{{ s.used }}</span>
         <span class="text-soft">{{ s.left }}</span>
       } @else {
-        <span class="text-soft">{{ record.surface() && !record.surface()!.filmId ? 'No film chosen for this pane.' : 'Nothing on the roll yet.' }}</span>
+        <span class="text-soft">{{ record.surface() && !record.surface()!.filmId ? 'No film chosen for this surface.' : 'Nothing on the roll yet.' }}</span>
       }
     </a>
   `,

@@ -1,3 +1,4 @@
+import { panesOf } from '@yellow-pane/core/measure';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { EraseAnswer, ErasedThing, LayEntry } from '@yellow-pane/contracts';
 import { checkPanes } from '@yellow-pane/core/check';
@@ -44,7 +45,7 @@ export class HandOverStore {
   });
   readonly panes = computed(() => this.places().flatMap((p) => p.panes));
   /** Panes that are not laid: they cannot be handed over. */
-  readonly unlaidCount = computed(() => (this.record.doc()?.surfaces.filter((s) => s.filmId).length ?? 0) - this.panes().length);
+  readonly unlaidCount = computed(() => panesOf(this.record.doc()?.surfaces ?? []).filter((s) => s.filmId).length - this.panes().length);
   private readonly lines = computed(() => linesInForce(this.record.doc()?.layEntries ?? []));
   /** Reckoned here, over what this device has of the record. */
   readonly seals = computed(() => {

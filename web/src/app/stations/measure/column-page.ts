@@ -8,6 +8,7 @@ import {
   columnWhy,
   cutOfColumn,
   measureTitle,
+  oddLength,
   oddsText,
   suspectText,
   surveyColumn,
@@ -80,6 +81,7 @@ const shortNames: Readonly<Record<ColumnMeasure, string>> = { girthTop: 'Under t
                         [signed]="f.isSigned"
                         [doubtful]="f.isDoubtful"
                         [inherited]="f.isInherited"
+                        [odd]="f.odd"
                         (committed)="save(f.key, $event)"
                         (cleared)="withdraw(f.key)"
                         (next)="walk(f.key, $event)"
@@ -193,6 +195,7 @@ export class ColumnPage {
               short: shortNames[key],
               value: r ? (r.unit === units ? r.typed : formatLength(r.lengthMm, units)) : '',
               isSigned: key.startsWith('plumb'),
+              odd: (mm: number) => oddLength(key, mm, units),
               isDoubtful: isSuspect(key),
               isInherited: r !== undefined && r.surfaceId !== surface.id,
             };
