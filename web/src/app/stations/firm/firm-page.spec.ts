@@ -176,3 +176,27 @@ describe('what the firm lets pass', () => {
     expect(api.drafts).toEqual([]);
   });
 });
+
+describe('what is added to pieces that are laid dry', () => {
+  const box = (name: string) => [...root().querySelectorAll('[data-dry] label')].find((l) => l.textContent!.includes(name))!.querySelector('input')!;
+  const fill = async (name: string, value: string) => {
+    box(name).value = value;
+    box(name).dispatchEvent(new Event('change'));
+    await settle();
+  };
+  test('starts as shipped, and is the firm’s from the first figure on; emptied it is again as shipped', async () => {
+    expect(['Lap at a seam', 'Notches', 'strip of liner'].map((n) => box(n).value)).toEqual(['25', '13', '100']);
+    await fill('Notches', '50');
+    expect(api.drafts.at(-1)!.patches[0]).toMatchObject({ kind: 'firm', field: 'dry', value: { lapMm: 25, notchMm: 50, linerStripMm: 100, taper: 'trim' } });
+    await fill('Notches', '');
+    expect(api.drafts.at(-1)!.patches[0]).toMatchObject({ field: 'dry', value: { notchMm: 13 } });
+  });
+  test('what does not read, or no bench would cut, is said and changes nothing', async () => {
+    await fill('Lap at a seam', 'much');
+    expect(text('[data-dry] [role="alert"]')).toContain('Lap at a seam');
+    await fill('Lap at a seam', '2000');
+    expect(text('[data-dry] [role="alert"]')).toBe('Lap at a seam: between 5 and 150.');
+    expect(box('Lap at a seam').value).toBe('25');
+    expect(api.drafts).toEqual([]);
+  });
+});

@@ -18,10 +18,11 @@ import {
   type WorkClass,
 } from '@yellow-pane/contracts';
 import { defaultAcceptance, farText } from '@yellow-pane/core/check';
-import { sizeStepNames } from '@yellow-pane/core/cut';
+import { usualDry, sizeStepNames } from '@yellow-pane/core/cut';
 import { schoolNames } from '@yellow-pane/core/form';
 import { figureOf, formatDifference, formatInches, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
+import { DryFields, withDry, type DryChange } from '../../kit/dry-fields';
 import { BenchBar } from '../../kit/bench-bar';
 import { Api } from '../../record/api';
 import { BenchStore } from '../../record/bench.store';
@@ -72,7 +73,7 @@ const rateNames = [
 /** The firm: who works here, what an hour is worth, and the allowances that every job starts from. */
 @Component({
   selector: 'yp-firm-page',
-  imports: [BenchBar, StepsPanel],
+  imports: [BenchBar, DryFields, StepsPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <yp-bench-bar [firm]="bench.doc()?.firm?.name ?? ''" />
@@ -140,6 +141,8 @@ const rateNames = [
                 }
               </select></label
             >
+            <h2 class="cap mt-5 mb-2">Pieces that are laid dry</h2>
+            <yp-dry-fields data-dry [dry]="doc.firm.dry ?? usualDry" [own]="doc.firm.dry ?? null" [units]="doc.firm.units" (changed)="setDry($event)" />
             <h2 class="cap mt-5 mb-2">Blades in the van</h2>
             @for (b of bladeFields(); track b.field) {
               <label class="mb-2 grid grid-cols-[1fr_11rem] items-center gap-3"
@@ -320,6 +323,12 @@ export class FirmPage {
     if (!firm || value === '') return;
     this.note.set('');
     void this.bench.change(label, [{ op: 'set', kind: 'firm', id: firm.id, field, value }]);
+  }
+  protected readonly usualDry = usualDry;
+  /** Emptied, a figure is again as it is shipped. */
+  protected setDry(change: DryChange): void {
+    const firm = this.bench.doc()?.firm;
+    if (firm) this.set('What is added to pieces that are laid dry', 'dry', { ...usualDry, ...withDry(firm.dry ?? null, change) });
   }
   protected setRate(box: HTMLInputElement): void {
     const read = decimalPrice.safeParse(box.value.trim().replace(',', '.'));

@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { MOST_ALLOWANCE_MM, type CutSettings, type SizeStep } from '@yellow-pane/contracts';
-import { sizeStepNames } from '@yellow-pane/core/cut';
+import { resolveDry, sizeStepNames } from '@yellow-pane/core/cut';
 import { figureOf, formatDifference, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
+import { DryFields, withDry, type DryChange } from '../../../kit/dry-fields';
 import { RecordStore } from '../../../record/record.store';
 
 /** What bench, knife and job allow: longest pull, stages, allowances, lots and direction. */
 @Component({
   selector: 'yp-bench-settings',
-  imports: [RouterLink],
+  imports: [DryFields, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p><a class="underline" routerLink="/stock">Stock</a>: {{ idle() }}</p>
@@ -53,6 +54,10 @@ import { RecordStore } from '../../../record/record.store';
           </select></label
         >
       </div>
+      @if (hasDry()) {
+        <p class="cap mt-2 mb-1">Pieces that are laid dry</p>
+        <yp-dry-fields [dry]="jobDry()" [own]="record.doc()!.job.dry" [units]="record.units()" (changed)="setDry($event)" />
+      }
     </details>
     <button type="button" class="min-h-6 underline" (click)="record.openFilmSheet(true)">Another roll</button>
     @if (settingsNote() || note()) {
@@ -72,6 +77,14 @@ export class BenchSettings {
   protected readonly settingsNote = signal('');
 
   protected f = (mm: number): string => formatLength(mm, this.record.units());
+
+  /** Only where something in the job is laid dry. */
+  protected readonly hasDry = computed(() => this.record.doc()?.surfaces.some((s) => s.kind !== 'pane') ?? false);
+  protected readonly jobDry = computed(() => resolveDry(this.record.records()!, { dry: null }));
+  protected setDry(change: DryChange): void {
+    const job = this.record.doc()?.job;
+    if (job) void this.record.set('What is added to pieces that are laid dry', 'job', job.id, { dry: withDry(job.dry, change) });
+  }
 
   protected setCut(label: string, part: Partial<CutSettings>): void {
     const doc = this.record.doc();

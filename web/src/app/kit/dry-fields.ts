@@ -1,0 +1,66 @@
+import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
+import { dryAllowances, type DryAllowances } from '@yellow-pane/contracts';
+import { formatLength, parseLength, type UnitSystem } from '@yellow-pane/core/ground';
+
+const lengths = [
+  { field: 'lapMm', name: 'Lap at a seam', least: 5, most: 150 },
+  { field: 'notchMm', name: 'Notches of a column, deep', least: 3, most: 150 },
+  { field: 'linerStripMm', name: 'Its strip of liner, wide', least: 30, most: 400 },
+] as const;
+type LengthField = (typeof lengths)[number];
+
+/** One figure of what is added to pieces that are laid dry; left undefined: again as whoever stands above has it. */
+export type DryChange = { readonly [K in keyof DryAllowances]?: DryAllowances[K] | undefined };
+
+/** What is added to pieces that are laid dry: the same fields for the firm, a job and a surface. */
+@Component({
+  selector: 'yp-dry-fields',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="grid grid-cols-2 gap-2 text-sm">
+      @for (l of lengths; track l.field) {
+        <label class="block"
+          >{{ l.name
+          }}<input #box class="field figure" [value]="f(dry()[l.field])" [class.font-semibold]="own()?.[l.field] !== undefined" (change)="set(l, box)"
+        /></label>
+      }
+      <label class="block"
+        >A lap that grows<select #taper class="field" (change)="changed.emit({ taper: taper.value === 'wedge' ? 'wedge' : 'trim' })">
+          <option value="trim" [selected]="dry().taper === 'trim'">is trimmed straight</option>
+          <option value="wedge" [selected]="dry().taper === 'wedge'">stays a wedge</option>
+        </select></label
+      >
+    </div>
+    @if (message()) {
+      <p role="alert" class="mt-1 border-l-4 border-ink bg-tint p-2 text-sm">{{ message() }}</p>
+    }
+  `,
+})
+export class DryFields {
+  /** As it counts here. */
+  readonly dry = input.required<DryAllowances>();
+  /** What is said here itself. */
+  readonly own = input<DryChange | null>(null);
+  readonly units = input.required<UnitSystem>();
+  readonly changed = output<DryChange>();
+  protected readonly lengths = lengths;
+  protected readonly message = signal('');
+  protected f = (mm: number): string => formatLength(mm, this.units());
+
+  /** Emptied, it is again as whoever stands above has it. What does not read is said, and nothing changes. */
+  protected set(l: LengthField, box: HTMLInputElement): void {
+    this.message.set('');
+    const typed = box.value.trim();
+    if (typed === '') return this.changed.emit({ [l.field]: undefined });
+    const read = parseLength(typed, this.units());
+    if (read.ok && dryAllowances.shape[l.field].safeParse(read.value.lengthMm).success) return this.changed.emit({ [l.field]: read.value.lengthMm });
+    this.message.set(`${l.name}: ${read.ok ? `between ${this.f(l.least)} and ${this.f(l.most)}.` : read.message}`);
+    box.value = this.f(this.dry()[l.field]);
+  }
+}
+
+/** What is said, with one figure changed; null: nothing is said any more. */
+export function withDry(own: DryChange | null, change: DryChange): Partial<DryAllowances> | null {
+  const next = Object.fromEntries(Object.entries({ ...own, ...change }).filter(([, v]) => v !== undefined)) as Partial<DryAllowances>;
+  return Object.keys(next).length ? next : null;
+}
