@@ -50,6 +50,15 @@ test('a column from tape to bench cuts to the last step: the slip is named, an o
   await expect(page.locator('yp-roll-view').first()).toContainText('Column 3');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
 
+  await bench.goTo('Prepare');
+  await expect(page.locator('[data-ground-plan] > li').first()).toContainText('Prime it, 2 coats.');
+  await expect(page.locator('[data-ground-plan] > li').first()).toContainText(
+    /Then wait [34](\.5)? h to [56](\.5)? h\. Go on when: Dry to the back of the hand/,
+  );
+  await page.getByRole('button', { name: 'Solvent-based' }).click();
+  await expect(page.locator('[data-ground-plan] > li').first()).toContainText('no flame');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
   await bench.goTo('Lay');
   await expect(page.getByText('hold it up, liner on, before anything sticks')).toBeVisible();
   const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));

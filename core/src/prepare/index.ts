@@ -6,3 +6,4 @@ export * from './wash-mix.js';
 export * from './blades.js';
 export * from './kit-list.js';
 export * from './job-day.js';
+export * from './ground-plan.js';

@@ -42,7 +42,7 @@ const shortNames: Readonly<Record<ColumnMeasure, string>> = { girthTop: 'Under t
   template: `
     @if (view(); as v) {
       <div class="flex h-full flex-col overflow-y-auto md:flex-row md:overflow-hidden">
-        <section class="flex min-h-[460px] min-w-0 flex-1 flex-col px-4 pt-3 md:overflow-y-auto" aria-labelledby="column-title">
+        <section class="flex min-w-0 shrink-0 flex-col px-4 pt-3 md:flex-1 md:shrink md:overflow-y-auto" aria-labelledby="column-title">
           <div class="mb-2 flex flex-wrap items-center justify-between gap-2">
             <h2 id="column-title" class="text-xl">{{ v.surface.name }}</h2>
             <div class="flex gap-1.5 text-sm" role="group" aria-label="Its section">
@@ -59,7 +59,7 @@ const shortNames: Readonly<Record<ColumnMeasure, string>> = { girthTop: 'Under t
               }
             </div>
           </div>
-          <div class="grid gap-5 sm:grid-cols-[minmax(0,230px)_minmax(0,1fr)]">
+          <div class="grid gap-5 sm:grid-cols-[minmax(0,230px)_minmax(0,1fr)] [&_svg]:mx-auto [&_svg]:max-w-[230px]">
             @if (v.survey.body; as body) {
               <yp-column-drawing [body]="body" [units]="record.units()" [tapes]="v.tapes" [label]="v.surface.name + ' from the front and from above'" />
             } @else {

@@ -12,13 +12,14 @@ import { BottlesPanel } from './parts/bottles-panel';
 import { ConditionsPanel } from './parts/conditions-panel';
 import { DayBands } from './parts/day-bands';
 import { HoursTable } from './parts/hours-table';
+import { GroundPlanPanel } from './parts/ground-plan-panel';
 import { KitPanel } from './parts/kit-panel';
 import { PlacesToday } from './parts/places-today';
 
 /** Prepare: is it a good hour for this glass, what goes into the bottles, what has to be in the van. */
 @Component({
   selector: 'yp-prepare-page',
-  imports: [LineChart, SiteField, Tabs, Why, DayBands, ConditionsPanel, BottlesPanel, KitPanel, PlacesToday, HoursTable],
+  imports: [GroundPlanPanel, LineChart, SiteField, Tabs, Why, DayBands, ConditionsPanel, BottlesPanel, KitPanel, PlacesToday, HoursTable],
   providers: [DayStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -49,7 +50,9 @@ import { PlacesToday } from './parts/places-today';
               <yp-kit-panel />
             }
             @default {
-              @if (!day.isPlaced()) {
+              @if (record.column()) {
+                <yp-ground-plan-panel />
+              } @else if (!day.isPlaced()) {
                 <div class="max-w-md border-l-4 border-ink bg-tint p-3">
                   <p class="mb-2">Where on earth is the site? The sun on the glass depends on it.</p>
                   <yp-site-field [latDeg]="null" [lonDeg]="null" (placed)="place($event)" />
@@ -91,7 +94,9 @@ import { PlacesToday } from './parts/places-today';
       </section>
       <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[276px] md:border-l xl:w-[316px]" aria-label="Numbers" tabindex="-1">
         <h3 class="cap mb-2">A good hour for {{ record.surface()?.name ?? 'this pane' }}</h3>
-        @if (verdict(); as v) {
+        @if (record.surface() && !record.pane()) {
+          <p class="mb-3 text-sm">{{ dryHours() }}</p>
+        } @else if (verdict(); as v) {
           <div class="relief mb-3 border-l-4 p-3.5" [class]="v.look" data-day-verdict aria-live="polite">
             <p>{{ v.text }}</p>
           </div>
@@ -131,6 +136,10 @@ export class PreparePage {
     { id: 'van', name: 'In the van' },
   ] as const;
   protected readonly picked = signal<string | null>(null);
+  /** Sun and dew decide for wet work on glass; off it the room does. */
+  protected readonly dryHours = computed(() =>
+    told('What is laid dry wants a room and a ground of 15 to 25 °C, whatever the sun does. Read the room below: the waits go by it.', this.record.units()),
+  );
   protected readonly why = computed(() =>
     toldAll(
       [
