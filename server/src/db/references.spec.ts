@@ -131,7 +131,7 @@ describe('a reading is what was typed', () => {
     const other = doc.readings.find((r) => r.measure === 'heightLargest' && r.surfaceId === tape(doc).surfaceId)!;
     const value = { ...tape(doc), id: uuidv7(), instrument: 'import', supersedesId: other.id };
     const answer = await send(ternPointId, [{ op: 'add', kind: 'reading', id: value.id, value }]);
-    expect((answer.body as Problem).faults![0]!.message).toBe('A reading supersedes one of the same measure of the same pane.');
+    expect((answer.body as Problem).faults![0]!.message).toBe('A reading supersedes one of the same measure of the same surface.');
   });
 });
 

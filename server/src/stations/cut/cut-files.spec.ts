@@ -86,6 +86,10 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
     const set = (field: string, value: unknown) => request(app.http).post(`/api/jobs/${id}/changes`).set('Host', 'localhost').send(new TestDevice(ines).draft(id, 'x', [{ op: 'set', kind: 'surface', id: column.id, field, value } as Patch], doc.revision)); // prettier-ignore
     expect((await set('kind', 'pane')).body.faults[0].message).toBe('A surface stays of the kind it is: write down a new one.');
     expect((await set('glazing', null)).body.faults[0].message).toContain('is not a field that can be set');
+    const own = doc.readings.find((r) => r.surfaceId === column.id)!;
+    const reading = { ...own, id: uuidv7(), measure: 'widthTop', supersedesId: null };
+    const taped = await request(app.http).post(`/api/jobs/${id}/changes`).set('Host', 'localhost').send(new TestDevice(ines).draft(id, 'x', [{ op: 'add', kind: 'reading', id: reading.id, value: reading } as Patch], doc.revision)); // prettier-ignore
+    expect(taped.body.faults[0].message).toBe('A column has no widthTop.');
   });
 });
 
