@@ -32,15 +32,17 @@ describe('imports hold up nobody', () => {
   const tower = (rows: number) => 'place,surface,measure,value\n' + Array.from({ length: rows }, (_, i) => `Floor ${Math.floor(i / 200)},P${Math.floor(i / 2)},${i % 2 ? 'heightLargest' : 'widthLargest'},${900 + (i % 50)}`).join('\n'); // prettier-ignore
   test('ten thousand measures come in as parts that can each be undone, and in the meantime the bench answers', async () => {
     const jobId = await newJob();
+    const from = performance.now();
     const importing = csv(`/api/jobs/${jobId}/measures.csv`, tower(10_000)).then((r) => r);
     const longest = await longestWait(importing);
     const answer = await importing;
+    const wholeMs = performance.now() - from;
     expect(answer.body).toEqual({ readings: 10_000, surfaces: 5000 });
     const changes = (await get(`/api/jobs/${jobId}/history`)).body as Change[];
     expect(changes.length).toBeGreaterThan(30);
     expect(changes.at(-1)!.label).toMatch(/^Bring in 10000 measures \(part \d+ of \d+\)$/);
-    // generous, for a busy machine: it was more than two minutes of silence
-    expect(longest).toBeLessThan(2000);
+    // once it was silent for all of it; a part at a time it is a small share, on a busy machine too
+    expect(longest).toBeLessThan(wholeMs / 5);
   });
   test('a table that is too long, too wide, or bad all over is refused in words before it is taken apart', async () => {
     const say = async (path: string, text: string) => ((await csv(path, text)).body as Problem).faults!;

@@ -10,6 +10,10 @@ const TYPED_TO_MM = 0.05;
 export const readingGuard: ClosingGuard = async (records, patches) => {
   const faults: Fault[] = [];
   const kinds = new Map<string, SurfaceKind | null>();
+  // what comes in with the same change is known; the rest is read together
+  for (const p of patches) if (p.op === 'add' && p.kind === 'surface') kinds.set(p.id, p.value['kind'] as SurfaceKind);
+  const asked = patches.flatMap((p) => (p.op === 'add' && p.kind === 'reading' ? [p.value['surfaceId'] as string] : [])).filter((id) => !kinds.has(id));
+  await records.expect([...new Set(asked)].map((id) => ({ kind: 'surface', id })));
   const kindOf = async (surfaceId: string): Promise<SurfaceKind | null> => {
     const known = kinds.get(surfaceId);
     if (known !== undefined) return known;
