@@ -29,14 +29,17 @@ describe('the line before the worker', () => {
     expect(next).toEqual({ status: 'fulfilled', value: 5 });
   });
   test('whoever has gone holds up nobody: their call is stopped in the worker, or leaves the line', async () => {
+    // nothing is stopped by the clock here: what nobody stops goes on for a minute
+    await compute.close();
+    compute = startWorker(pathToFileURL(script), { survey: 60_000 });
     const gone = new AbortController();
     const from = Date.now();
-    const [mine, waiting, other] = [asker.run({ isGone: gone.signal }, () => busy(1e9)), asker.run({ isGone: gone.signal }, () => busy(300)), busy(5)];
+    const [mine, waiting, other] = [asker.run({ isGone: gone.signal }, () => busy(1e9)), asker.run({ isGone: gone.signal }, () => busy(1e9)), busy(5)];
     setTimeout(() => gone.abort(), 50);
     await expect(mine).rejects.toThrow('Nobody waits');
     await expect(waiting).rejects.toThrow('Nobody waits');
     expect(await other).toBe(5);
-    expect(Date.now() - from).toBeLessThan(350);
+    expect(Date.now() - from).toBeLessThan(50_000);
   });
   test('a hundred short ones come back in their order', async () => {
     const order: number[] = [];
