@@ -52,8 +52,6 @@ export type JobSummary = z.infer<typeof jobSummary>;
 /** Some of the jobs, and how many there are of all that were asked for. */
 export const jobPage = z.object({ jobs: z.array(jobSummary), total: z.int() });
 export type JobPage = z.infer<typeof jobPage>;
-/** Days after its day for which a job still stands among those to be done. @source house rule */
-export const STILL_DUE_DAYS = 14;
 
 /** A job that was deleted not long ago, and may be brought back. */
 export const deletedJob = z.object({ id, name: z.string(), customer: z.string(), deletedAt: instant });

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { jobFile, upgradedJobFile, upgradedPatch, upgradedRecord, upgrades } from './index.js';
+import { ground, jobFile, newSurface, surface, unknownGround, upgradedJobFile, upgradedPatch, upgradedRecord, upgrades } from './index.js';
 
 /** A job file as version 8 wrote it: the inch job of the demo, before surfaces had kinds. */
 const fixture = (): Record<string, unknown> & { surfaces: Record<string, unknown>[] } =>
@@ -35,6 +35,18 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
 test('without the upgrade it does not read: the fixture is really of before', () => {
   expect(fixture().surfaces.every((s) => s['kind'] === 'flat-pane')).toBe(true);
   expect(jobFile.safeParse(fixture()).success).toBe(false);
+});
+
+test('a surface of any kind that nobody has looked at is one that can be', () => {
+  expect(ground.parse({})).toEqual(unknownGround);
+  const known = {
+    id: '01930000-0000-7000-8000-00000000e001',
+    jobId: '01930000-0000-7000-8000-00000000e002',
+    placeId: '01930000-0000-7000-8000-00000000e003',
+    name: 'New',
+    order: 1,
+  };
+  for (const kind of ['pane', 'column'] as const) expect(surface.parse(newSurface(kind, known))).toEqual(newSurface(kind, known));
 });
 
 test('only the kind that changed its shape is touched, and today’s records not at all', () => {

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { dryAllowances } from '../cut/dry-allowances.js';
-import { ground, unknownGround } from './ground.js';
-import { ofEverySurface, unseen, type NamedSurface } from './shared.js';
+import { ground } from './ground.js';
+import { ofEverySurface } from './shared.js';
 
 /**
  * What can be taped of a column. Its front is where people come from. Girth at three heights; height at four sides; two widths across, square to each other
@@ -35,13 +35,3 @@ export const column = z.object({
   dry: dryAllowances.partial().nullable(),
 });
 export type Column = z.infer<typeof column>;
-
-/** A column nobody has looked at yet, with what is known of it. */
-export const newColumn = (known: NamedSurface & Partial<Omit<Column, 'kind'>>): Column => ({
-  ...unseen,
-  kind: 'column',
-  section: 'round',
-  ground: unknownGround,
-  dry: null,
-  ...known,
-});

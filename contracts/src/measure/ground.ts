@@ -34,4 +34,3 @@ export const ground = z.object({
   surfaceTempC: z.number().min(-45).max(90).nullable().default(null).meta({ unit: '°C' }),
 });
 export type Ground = z.infer<typeof ground>;
-export const unknownGround: Ground = ground.parse({});

@@ -6,7 +6,7 @@ import { curvedPane } from '../form/curved.js';
 import { allowances, cutMethod } from '../cut/allowances.js';
 import { design } from '../cut/design.js';
 import { seam } from '../cut/seam.js';
-import { ofEverySurface, unseen, type NamedSurface } from './shared.js';
+import { ofEverySurface } from './shared.js';
 
 /**
  * What a tape can say of an opening; the first fourteen of a four-sided one. `largest` are the two tapes of an overhang job; the eight others make the
@@ -107,29 +107,3 @@ export const pane = z.object({
   allowances: allowances.partial().nullable(),
 });
 export type Pane = z.infer<typeof pane>;
-
-/** A pane nobody has looked at yet, with what is known of it. */
-export const newPane = (known: NamedSurface & Partial<Omit<Pane, 'kind'>>): Pane => ({
-  ...unseen,
-  kind: 'pane',
-  grid: null,
-  shape: null,
-  cutOuts: [],
-  curved: null,
-  sizeKind: 'daylight',
-  revealMm: null,
-  frame: 'unknown',
-  obstructions: [],
-  seenFrom: 'room',
-  filmFace: 'room',
-  calledCrooked: false,
-  glazing: null,
-  exposure: null,
-  workedFace: 'unknown',
-  choose: null,
-  method: null,
-  seam: null,
-  design: null,
-  allowances: null,
-  ...known,
-});

@@ -34,15 +34,3 @@ export type OfEverySurface = z.infer<z.ZodObject<typeof ofEverySurface>>;
 
 /** What has to be known of a surface before it can be written down. */
 export type NamedSurface = Pick<OfEverySurface, 'id' | 'jobId' | 'placeId' | 'name' | 'order'>;
-
-/** A surface nobody has looked at yet, as far as every kind goes. */
-export const unseen = {
-  measuredLikeId: null,
-  filmId: null,
-  signed: null,
-  doubtLater: false,
-  extraPieces: [],
-  servedById: null,
-  note: '',
-  deletedAt: null,
-} satisfies Partial<OfEverySurface>;

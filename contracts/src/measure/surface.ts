@@ -1,8 +1,7 @@
 import * as z from 'zod';
 import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantities.js';
-import { column, columnMeasure, newColumn } from './column.js';
-import { newPane, pane, paneMeasure } from './pane.js';
-import type { NamedSurface } from './shared.js';
+import { column, columnMeasure } from './column.js';
+import { pane, paneMeasure } from './pane.js';
 
 /** What can be taped of any surface; each kind has its own list. */
 export const measureKey = z.enum([...paneMeasure.options, ...columnMeasure.exclude(['heightLeft', 'heightRight']).options]);
@@ -34,15 +33,9 @@ export const surfaceKinds = { pane, column } as const;
 export type SurfaceKind = keyof typeof surfaceKinds;
 /** What can be taped of each kind. */
 export const measuresOfKind: { readonly [K in SurfaceKind]: readonly MeasureKey[] } = { pane: paneMeasure.options, column: columnMeasure.options };
-/** What a surface of each kind is called. */
-export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column' };
 /** The record of a surface of one kind. */
 export type SurfaceOf<K extends SurfaceKind> = z.infer<(typeof surfaceKinds)[K]>;
 
 /** One physical pane, column …: a union of kinds. What all share stands in `shared.ts`, what one kind has in its own file. */
 export const surface = z.discriminatedUnion('kind', [pane, column]);
 export type Surface = z.infer<typeof surface>;
-
-const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = { pane: newPane, column: newColumn };
-/** A surface of a kind that nobody has looked at yet. */
-export const newSurface = <K extends SurfaceKind>(kind: K, known: NamedSurface): SurfaceOf<K> => beginnings[kind](known);

@@ -3,11 +3,11 @@ import { demoFirm, demoPersons, ternInterior } from '../../../../../demo/src/ind
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { RecordStore } from '../../record/record.store';
-import { MeasurePage } from './measure-page';
+import { ColumnPage } from './column-page';
 
 const emptyStock = { entries: [], reservations: [], jobNames: {} };
 let api: FakeApi;
-let fixture: ComponentFixture<MeasurePage>;
+let fixture: ComponentFixture<ColumnPage>;
 const settle = async () => {
   for (let i = 0; i < 4; i++) {
     await fixture.whenStable();
@@ -31,7 +31,7 @@ beforeEach(async () => {
   TestBed.configureTestingModule({ providers: [{ provide: Api, useValue: api }] });
   await TestBed.inject(RecordStore).open(api.doc.job.id);
   TestBed.inject(RecordStore).select(api.doc.surfaces.find((s) => s.name === 'Column 1')!.id);
-  fixture = TestBed.createComponent(MeasurePage);
+  fixture = TestBed.createComponent(ColumnPage);
   await settle();
 });
 

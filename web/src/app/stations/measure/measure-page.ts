@@ -1,21 +1,45 @@
-import { ChangeDetectionStrategy, Component, computed, inject, type Type } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, type Type } from '@angular/core';
 import { NgComponentOutlet } from '@angular/common';
 import type { SurfaceKind } from '@yellow-pane/contracts';
 import { RecordStore } from '../../record/record.store';
-import { ColumnPage } from './column-page';
 import { PanePage } from './pane-page';
 
+/** A page that is there at once, or comes when its kind is first taken up: the first page of a job carries glass alone. */
+type Page = { readonly now: Type<unknown> } | { readonly later: () => Promise<Type<unknown>> };
+
 /** What Measure shows of each kind of surface. */
-const pageOfKind: { readonly [K in SurfaceKind]: Type<unknown> } = { pane: PanePage, column: ColumnPage };
+const pageOfKind: { readonly [K in SurfaceKind]: Page } = {
+  pane: { now: PanePage },
+  column: { later: () => import('./column-page').then((m) => m.ColumnPage) },
+};
 
 /** Measure: the tapes of the selected surface, and what they say to each other. */
 @Component({
   selector: 'yp-measure-page',
   imports: [NgComponentOutlet],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<ng-container *ngComponentOutlet="page()" />`,
+  template: `
+    @if (page(); as shown) {
+      <ng-container *ngComponentOutlet="shown" />
+    } @else {
+      <p class="p-8 text-soft" aria-busy="true">It comes …</p>
+    }
+  `,
 })
 export class MeasurePage {
   private readonly record = inject(RecordStore);
-  protected readonly page = computed(() => pageOfKind[this.record.surface()?.kind ?? 'pane']);
+  private readonly kind = computed<SurfaceKind>(() => this.record.surface()?.kind ?? 'pane');
+  private readonly loaded = signal<Partial<Record<SurfaceKind, Type<unknown>>>>({});
+  protected readonly page = computed(() => {
+    const page = pageOfKind[this.kind()];
+    return 'now' in page ? page.now : (this.loaded()[this.kind()] ?? null);
+  });
+
+  constructor() {
+    effect(() => {
+      const kind = this.kind();
+      const page = pageOfKind[kind];
+      if ('later' in page) void page.later().then((type) => this.loaded.update((l) => ({ ...l, [kind]: type })));
+    });
+  }
 }

@@ -1,0 +1,74 @@
+import type { Column } from './column.js';
+import type { Ground } from './ground.js';
+import type { Pane } from './pane.js';
+import type { NamedSurface, OfEverySurface } from './shared.js';
+import type { SurfaceKind, SurfaceOf } from './surface.js';
+
+// apart from the schemas, so that a page which begins a surface does not carry them
+
+/** What a surface of each kind is called. */
+export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column' };
+
+/** A ground that nobody has looked at. */
+export const unknownGround: Ground = {
+  material: 'unknown',
+  finish: 'unknown',
+  madeOn: null,
+  gloss: 'unknown',
+  state: 'unknown',
+  isDamp: null,
+  isGreasy: null,
+  surfaceTempC: null,
+};
+
+/** A surface nobody has looked at yet, as far as every kind goes. */
+const unseen = {
+  measuredLikeId: null,
+  filmId: null,
+  signed: null,
+  doubtLater: false,
+  extraPieces: [],
+  servedById: null,
+  note: '',
+  deletedAt: null,
+} satisfies Partial<OfEverySurface>;
+
+/** A pane nobody has looked at yet, with what is known of it. */
+export const newPane = (known: NamedSurface & Partial<Omit<Pane, 'kind'>>): Pane => ({
+  ...unseen,
+  kind: 'pane',
+  grid: null,
+  shape: null,
+  cutOuts: [],
+  curved: null,
+  sizeKind: 'daylight',
+  revealMm: null,
+  frame: 'unknown',
+  obstructions: [],
+  seenFrom: 'room',
+  filmFace: 'room',
+  calledCrooked: false,
+  glazing: null,
+  exposure: null,
+  workedFace: 'unknown',
+  choose: null,
+  method: null,
+  seam: null,
+  design: null,
+  allowances: null,
+  ...known,
+});
+
+/** A column nobody has looked at yet, with what is known of it. */
+export const newColumn = (known: NamedSurface & Partial<Omit<Column, 'kind'>>): Column => ({
+  ...unseen,
+  kind: 'column',
+  section: 'round',
+  ground: unknownGround,
+  dry: null,
+  ...known,
+});
+
+const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = { pane: newPane, column: newColumn };
+/** A surface of a kind that nobody has looked at yet. */
+export const newSurface = <K extends SurfaceKind>(kind: K, known: NamedSurface): SurfaceOf<K> => beginnings[kind](known);
