@@ -63,7 +63,7 @@ describe('the piece of a column', () => {
     expect(deep!.piece.heightMm - usual!.piece.heightMm).toBe(2 * (50 - 13));
   });
   test('the strip between the notches is as long as the column is high', () => {
-    for (const top of [1257, 1225]) {
+    for (const top of [1257, 1225, 1290]) {
       const c = asked(1257, top);
       const { heightMm } = coverOfColumn(c.survey)!;
       const [, , foot, head] = pieces(c)[0]!.piece.bench!;
@@ -73,6 +73,20 @@ describe('the piece of a column', () => {
       expect(between - heightMm).toBeGreaterThanOrEqual(-1e-9);
       expect(between - heightMm).toBeLessThan(1 + 1e-9);
     }
+  });
+  test('the notch is deeper at the narrow end, which its sides reach past when it lies flat: the top of one that narrows, the foot of one that widens', () => {
+    const depths = (foot: number, top: number) => {
+      const [{ piece } = { piece: null }] = pieces(asked(foot, top));
+      const ys = piece!.bench!.filter((c) => c.layer === 'film').map((c) => c.path[1]!.yMm);
+      return [ys[0]!, piece!.heightMm - ys[1]!];
+    };
+    // 1.97 mm for 1257 to 1225 over 2500, and a tenth more with the tapes' own doubt
+    const [foot, top] = depths(1257, 1225);
+    expect(foot).toBe(13);
+    expect(top! - 13).toBeCloseTo(2, 0);
+    const [wideFoot, wideTop] = depths(1225, 1257);
+    expect(wideTop).toBe(13);
+    expect(wideFoot).toBeCloseTo(top!, 6);
   });
   test('wider than the roll it is a wide front and the rest behind, each a lap over the other, never a sliver', () => {
     const c = asked(1300, 1300, 2500, { rollWidthsMm: [1220] });

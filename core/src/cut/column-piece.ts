@@ -62,6 +62,8 @@ export function piecesOfColumn(c: ColumnToPiece): { readonly pieces: readonly Co
   const growsBy = cover.narrowsByMm < NOTABLE_TAPER_MM ? 0 : cover.narrowsByMm;
   const cone = coneSector(cover.girthMm, cover.girthMm - growsBy, cover.heightMm);
   const heightMm = roundUpToMark(cover.heightMm + 2 * a.notchMm + cone.sagittaMm, units);
+  // flat, the sides of a cone reach past its narrow end: up where it narrows upwards, down where it widens
+  const isWideAtTop = (survey.body?.taperMm ?? 0) > 0;
   const parts = divided(cover.girthMm, heightMm, a.lapMm, c);
   const narrowest = Math.min(...parts.map((p) => p.widthMm));
   if (narrowest < a.linerStripMm + 2 * a.notchMm + 2 * LEAST_BESIDE_NOTCH_MM)
@@ -76,7 +78,7 @@ export function piecesOfColumn(c: ColumnToPiece): { readonly pieces: readonly Co
     `Notches ${f(a.notchMm)} deep at both ends, which meet base and top.`,
     ...(growsBy > 0
       ? [
-          `It narrows: flat it is a sector of ${cone.angleDeg.toFixed(2)}° at a radius of ${(cone.radiusMm / 1000).toFixed(1)} m, whose wide end bulges ${cone.sagittaMm.toFixed(1)} mm (in the length). The lap grows from ${f(a.lapMm)} to ${f(a.lapMm + growsBy)}: ${a.taper === 'trim' ? 'trim it straight' : 'it stays as a wedge'}.`,
+          `It ${isWideAtTop ? 'widens upwards' : 'narrows'}: flat it is a sector of ${cone.angleDeg.toFixed(2)}° at a radius of ${(cone.radiusMm / 1000).toFixed(1)} m, whose wide end bulges ${cone.sagittaMm.toFixed(1)} mm (in the length). The lap grows from ${f(a.lapMm)} to ${f(a.lapMm + growsBy)}: ${a.taper === 'trim' ? 'trim it straight' : 'it stays as a wedge'}.`,
         ]
       : []),
   ];
@@ -98,7 +100,7 @@ export function piecesOfColumn(c: ColumnToPiece): { readonly pieces: readonly Co
         repeat: null,
         isPlotted: false,
         parts: [],
-        bench: benchCuts(p.widthMm, heightMm, a, cone.sagittaMm, f),
+        bench: benchCuts(p.widthMm, heightMm, a, { foot: isWideAtTop ? cone.sagittaMm : 0, top: isWideAtTop ? 0 : cone.sagittaMm }, f),
         why,
         fallback: null,
       },
@@ -139,9 +141,15 @@ function divided(girthMm: number, heightMm: number, lapMm: number, { film, rollW
 
 /**
  * What the bench cuts in a piece: the strip of liner in its middle, then the notches at both ends of that strip: 45° outwards from the notch's depth, and across.
- * The upper notch is deeper by what a cone's end bulges, so that the strip between the notches is as long as the column is high.
+ * The notch at a cone's narrow end is deeper by what its sides reach past it, so that the strip between the notches is as long as the column is high.
  */
-function benchCuts(widthMm: number, heightMm: number, a: DryAllowances, bulgeMm: number, f: (mm: number) => string): BenchCut[] {
+function benchCuts(
+  widthMm: number,
+  heightMm: number,
+  a: DryAllowances,
+  bulgeMm: { readonly foot: number; readonly top: number },
+  f: (mm: number) => string,
+): BenchCut[] {
   const [left, right] = [(widthMm - a.linerStripMm) / 2, (widthMm + a.linerStripMm) / 2];
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
   const slit = (x: number, side: string): BenchCut => ({
@@ -149,7 +157,7 @@ function benchCuts(widthMm: number, heightMm: number, a: DryAllowances, bulgeMm:
     path: [point(x, 0), point(x, heightMm)],
     words: `Liner only, the whole length: ${side} side of the strip, ${f(x)} from the left edge.`,
   });
-  const [low, high] = [a.notchMm, heightMm - a.notchMm - bulgeMm];
+  const [low, high] = [a.notchMm + bulgeMm.foot, heightMm - a.notchMm - bulgeMm.top];
   const depth = heightMm - high;
   return [
     slit(left, 'left'),

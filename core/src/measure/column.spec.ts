@@ -1,4 +1,4 @@
-import type { ColumnMeasure } from '@yellow-pane/contracts';
+import { columnMeasure, type ColumnMeasure } from '@yellow-pane/contracts';
 import { seededRandom } from '../ground/index.js';
 import { sampleOf } from '../ground/sample.testing.js';
 import type { TapeReading } from './adjustment.js';
@@ -76,6 +76,8 @@ describe('what the tapes of a column say', () => {
     expect(judgeColumn('square', tapes({ ...t, cornerRadius: 10 })).status).toBe('agreeing');
     expect(judgeColumn('square', tapes({ ...t, cornerRadius: 40 })).status).toBe('doubtful');
     expect(columnKeys('round')).not.toContain('cornerRadius');
+    // the core takes only types from the contract: this holds the two lists together
+    expect(columnKeys('square')).toEqual(columnMeasure.options);
   });
   test('digits that were exchanged at half height are named, and that tape is asked for again', () => {
     const survey = judgeColumn('round', tapes({ ...round(395), girthFoot: 1257, girthMiddle: 1214, girthTop: 1225 }));
