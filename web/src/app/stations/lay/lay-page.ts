@@ -128,7 +128,7 @@ export class LayPage {
       roll: roll ? `roll ${roll.label}${roll.lot ? `, lot ${roll.lot}` : ''}` : 'no cut plan names its roll',
       face: glass ? (glass.filmFace === 'room' ? 'room side' : 'street side') : 'all round',
       seenFrom: (glass?.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
-      drawing: step?.drawing ?? (column ? 'column-piece' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
+      drawing: step?.drawing ?? (column ? 'column-round' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
       blockers: this.cautionOf(step),
       /** A tall pane stands beside its words. */
       isTall: pane === null || heightOf(pane.outline) > 1.05,
