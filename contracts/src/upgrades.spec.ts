@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { ground, jobFile, newSurface, surface, unknownGround, upgradedJobFile, upgradedPatch, upgradedRecord, upgrades } from './index.js';
+import { ground, jobFile, newSurface, surface, surfaceKinds, unknownGround, upgradedJobFile, upgradedPatch, upgradedRecord, upgrades, type SurfaceKind } from './index.js';
 
 /** A job file as version 8 wrote it: the inch job of the demo, before surfaces had kinds. */
 const fixture = (): Record<string, unknown> & { surfaces: Record<string, unknown>[] } =>
@@ -29,7 +29,7 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
   expect(read.surfaces.map((s) => s.kind)).toEqual(old.surfaces.map(() => 'pane'));
   expect(read.surfaces).toMatchObject(old.surfaces.map((s) => ({ ...s, kind: 'pane' })));
   expect(read.readings).toEqual(old.readings);
-  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 9 })))).toEqual({ ...read, formatVersion: 9 });
+  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 10 })))).toEqual({ ...read, formatVersion: 10 });
 });
 
 test('without the upgrade it does not read: the fixture is really of before', () => {
@@ -46,7 +46,7 @@ test('a surface of any kind that nobody has looked at is one that can be', () =>
     name: 'New',
     order: 1,
   };
-  for (const kind of ['pane', 'column'] as const) expect(surface.parse(newSurface(kind, known))).toEqual(newSurface(kind, known));
+  for (const kind of Object.keys(surfaceKinds) as SurfaceKind[]) expect(surface.parse(newSurface(kind, known))).toEqual(newSurface(kind, known));
 });
 
 test('only the kind that changed its shape is touched, and today’s records not at all', () => {

@@ -115,7 +115,7 @@ export class JobWriter {
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 9,
+      formatVersion: 10,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,

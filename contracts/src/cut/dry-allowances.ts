@@ -3,6 +3,9 @@ import { lengthMm } from '../quantities.js';
 
 /** What to do with a lap that grows because a column gets thinner. */
 const taperSchool = z.enum(['trim', 'wedge']);
+/** How film is folded at a corner where two wrapped edges meet. */
+export const cornerSchool = z.enum(['relief', 'mitre', 'envelope']);
+export type CornerSchool = z.infer<typeof cornerSchool>;
 
 /** What is added to pieces that are laid dry, and where their liner is slit. Firm, then job, then surface decide. */
 export const dryAllowances = z.object({
@@ -14,5 +17,12 @@ export const dryAllowances = z.object({
   linerStripMm: lengthMm.min(30).max(400),
   /** The lap of a tapered column is trimmed straight, or left as the wedge it is. */
   taper: taperSchool,
+  /** What a panel’s piece reaches past the face on every side, if no wrap asks for more. */
+  panelMm: lengthMm.min(10).max(200),
+  /** How far film goes on to the back of a panel where it is returned. */
+  returnMm: lengthMm.min(5).max(150),
+  corner: cornerSchool,
+  /** Film that goes round a corner beneath the edge that is laid over it. */
+  cornerTabMm: lengthMm.min(3).max(50),
 });
 export type DryAllowances = z.infer<typeof dryAllowances>;

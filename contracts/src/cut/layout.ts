@@ -23,13 +23,17 @@ export const piecePart = z.object({
 });
 export type PiecePart = z.infer<typeof piecePart>;
 
-/** How a piece is brought to size: a pane’s by its method; one that goes round a column is trimmed at both its ends. */
-export const pieceMethod = z.enum([...cutMethod.options, 'laid-round']);
+/** How a piece is brought to size: a pane’s by its method; one that goes round a column is trimmed at both its ends, one that goes over a panel round it. */
+export const pieceMethod = z.enum([...cutMethod.options, 'laid-round', 'laid-over']);
 export type PieceMethod = z.infer<typeof pieceMethod>;
 
-/** A cut that the bench makes in a piece: right through the film, or through its liner only. */
+/**
+ * A cut in a piece: right through the film, or through its liner only; or a pencil line on the liner, where nothing is cut. `later`: it is made when the film lies,
+ * not at the bench.
+ */
 export const benchCut = z.object({
-  layer: z.enum(['film', 'liner']),
+  layer: z.enum(['film', 'liner', 'mark']),
+  later: z.literal(true).optional(),
   /** The way of the blade, in the piece's own frame; closed where it ends in its beginning. */
   path: z.array(pathPoint).min(2).max(200),
   /** What it is, and why it is made. */
@@ -64,7 +68,7 @@ export const piece = z.object({
   /** Two pieces in one rectangle; empty for a piece of its own. */
   parts: z.array(piecePart).max(2).default([]),
   /** What the bench cuts in it, in the order it is done; left out: nothing. */
-  bench: z.array(benchCut).max(60).optional(),
+  bench: z.array(benchCut).max(160).optional(),
   /** Why it has its size, in sentences. */
   why: z.array(z.string()),
   /** Set when the surface falls back from the job's method. */

@@ -33,7 +33,7 @@ export const firm = z.object({
   /** What it lets pass on film that is on; left out: as shipped. */
   acceptance: acceptanceRule.optional(),
   /** What it adds to pieces that are laid dry; left out: as shipped. */
-  dry: dryAllowances.optional(),
+  dry: dryAllowances.partial().optional(),
 });
 export type Firm = z.infer<typeof firm>;
 

@@ -44,8 +44,8 @@ export const defaultLaySettings: LaySettings = laySettings.parse({});
 /** What may touch the face: a blade, a blade one way only, the soft pad; `ask`: nobody knows yet. */
 export const faceCare = z.enum(['blade', 'one-way', 'pad', 'ask']);
 
-/** What of a pane and its pieces asks for steps of its own. */
-export const paneTrait = z.enum(['corners', 'round', 'seam-overlap', 'seam-butt', 'seam-double-cut', 'bands', 'plotted', 'cut-outs']);
+/** What of a surface and its pieces asks for steps of its own. */
+export const paneTrait = z.enum(['corners', 'round', 'seam-overlap', 'seam-butt', 'seam-double-cut', 'bands', 'plotted', 'cut-outs', 'grooves', 'wraps', 'corners-wrapped', 'hardware', 'seam-dry', 'both-faces', 'swings']);
 export type PaneTrait = z.infer<typeof paneTrait>;
 
 /** For which panes a step is there; an empty list asks nothing. */
@@ -63,7 +63,7 @@ export const stepWhen = z.object({
   care: z.array(faceCare).max(4).default([]),
   /** Kinds of surface it is for. Left out: panes of glass, as all steps once were. */
   surface: z
-    .array(z.enum(['pane', 'column']))
+    .array(z.enum(['pane', 'column', 'panel']))
     .max(6)
     .optional(),
   /** One of these has to be there. Left out in versions of before. */
@@ -92,6 +92,11 @@ export const stepDrawing = z.enum([
   'column-strip',
   'column-round',
   'column-seam',
+  'panel-face',
+  'panel-centre',
+  'panel-edges',
+  'panel-corner',
+  'panel-groove',
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 

@@ -1,7 +1,5 @@
 import * as z from 'zod';
-import { dryAllowances } from '../cut/dry-allowances.js';
-import { ground } from './ground.js';
-import { ofEverySurface } from './shared.js';
+import { ofDrySurface } from './dry-surface.js';
 
 /**
  * What can be taped of a column. Its front is where people come from. Girth at three heights; height at four sides; two widths across, square to each other
@@ -27,11 +25,8 @@ export type ColumnMeasure = z.infer<typeof columnMeasure>;
 
 /** One physical column, film laid all round it. */
 export const column = z.object({
-  ...ofEverySurface,
+  ...ofDrySurface,
   kind: z.literal('column'),
   section: z.enum(['round', 'square']),
-  ground,
-  /** What is added to its piece, where it differs from the job’s. */
-  dry: dryAllowances.partial().nullable(),
 });
 export type Column = z.infer<typeof column>;

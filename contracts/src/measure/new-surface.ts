@@ -1,13 +1,14 @@
 import type { Column } from './column.js';
 import type { Ground } from './ground.js';
 import type { Pane } from './pane.js';
+import type { Panel } from './panel.js';
 import type { NamedSurface, OfEverySurface } from './shared.js';
 import type { SurfaceKind, SurfaceOf } from './surface.js';
 
 // apart from the schemas, so that a page which begins a surface does not carry them
 
 /** What a surface of each kind is called. */
-export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column' };
+export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column', panel: 'panel' };
 
 /** A ground that nobody has looked at. */
 export const unknownGround: Ground = {
@@ -69,6 +70,23 @@ export const newColumn = (known: NamedSurface & Partial<Omit<Column, 'kind'>>): 
   ...known,
 });
 
-const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = { pane: newPane, column: newColumn };
+/** A door nobody has looked at yet: its upright edges are wrapped, its top and foot trimmed, as is usual. @source common practice */
+export const newPanel = (known: NamedSurface & Partial<Omit<Panel, 'kind'>>): Panel => ({
+  ...unseen,
+  kind: 'panel',
+  what: 'door',
+  hinges: 'none',
+  faces: 'front',
+  wraps: { left: 'edge', right: 'edge', top: 'trimmed', bottom: 'trimmed' },
+  grain: 'upright',
+  fire: 'unknown',
+  grooves: [],
+  hardware: [],
+  ground: unknownGround,
+  dry: null,
+  ...known,
+});
+
+const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = { pane: newPane, column: newColumn, panel: newPanel };
 /** A surface of a kind that nobody has looked at yet. */
 export const newSurface = <K extends SurfaceKind>(kind: K, known: NamedSurface): SurfaceOf<K> => beginnings[kind](known);

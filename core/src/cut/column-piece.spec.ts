@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import type { ColumnMeasure, DryAllowances } from '@yellow-pane/contracts';
 import { coverOfColumn, judgeColumn } from '../measure/index.js';
+import { usualDry } from './dry-allowances.js';
 import { coneSector, piecesOfColumn, type ColumnToPiece } from './column-piece.js';
 
-const dry: DryAllowances = { lapMm: 25, notchMm: 13, linerStripMm: 100, taper: 'trim' };
+const dry: DryAllowances = usualDry;
 const film = { id: '01930000-0000-7000-8000-00000000f001', name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
 const surveyed = (foot: number, top: number, high: number) =>
   judgeColumn(

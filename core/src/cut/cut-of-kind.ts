@@ -1,13 +1,14 @@
-import type { Column, CutMethod, Film, Piece, SurfaceKind, SurfaceOf, Surface } from '@yellow-pane/contracts';
-import { surveyColumn } from '../measure/index.js';
+import type { Column, CutMethod, Panel, Film, Piece, SurfaceKind, SurfaceOf, Surface } from '@yellow-pane/contracts';
+import { surveyColumn, surveyPanel, type DrySurface } from '../measure/index.js';
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
+import { piecesOfPanel } from './panel-piece.js';
 import { cutOfPane, resolveDry, type JobRecords, type SurfaceCut } from './job-pieces.js';
 
 type CutOf<S extends Surface> = (surface: S, records: JobRecords, film: Film, method?: CutMethod) => SurfaceCut;
 
 /** How each kind of surface comes to its pieces. */
-const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = { pane: cutOfPane, column: cutOfColumn };
+const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = { pane: cutOfPane, column: cutOfColumn, panel: cutOfPanel };
 
 /** The cut of one surface. @param method of panes, where methods are compared */
 export const cutOfSurface = (surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut =>
@@ -20,14 +21,29 @@ export function cutsForFilm(records: JobRecords, filmId: string, method?: CutMet
   return records.surfaces.filter((s) => s.filmId === filmId && !s.deletedAt).map((s) => cutOfSurface(s, records, film, method));
 }
 
+/** The widths of a film's rolls. */
+const widthsOf = (records: JobRecords, film: Film): number[] => records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm);
+
 /** The cut of one column. */
 export function cutOfColumn(surface: Column, records: JobRecords, film: Film): SurfaceCut {
   const { survey, isSigned } = surveyColumn(surface, records);
-  const rollWidthsMm = records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm);
-  const made = piecesOfColumn({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm, units: records.job.units });
+  const made = piecesOfColumn({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm: widthsOf(records, film), units: records.job.units }); // prettier-ignore
+  return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
+/** The cut of one panel. */
+export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): SurfaceCut {
+  const { survey, isSigned } = surveyPanel(surface, records);
+  const made = piecesOfPanel({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm: widthsOf(records, film), units: records.job.units });
+  return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
+type Made = { readonly pieces: readonly { readonly piece: Omit<Piece, 'id' | 'label'>; readonly suffix: string }[] } | { readonly blocked: string };
+/** Named pieces of what is laid dry. */
+function cutOfDry(surface: DrySurface, made: Made, { isSigned, isDoubtful }: { readonly isSigned: boolean; readonly isDoubtful: boolean }): SurfaceCut {
   const base = { surface, isSigned, coverMm: null };
   if ('blocked' in made) return { ...base, answer: made, pieces: [] };
-  const answer = { piece: made.pieces[0]!.piece, note: survey.status === 'doubtful' && !isSigned ? COVERS_ALL : null };
+  const answer = { piece: made.pieces[0]!.piece, note: isDoubtful && !isSigned ? COVERS_ALL : null };
   if (surface.servedById !== null) return { ...base, answer, pieces: [] };
   const pieces = made.pieces.map(({ piece, suffix }, i): Piece => ({
     ...piece,

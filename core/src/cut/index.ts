@@ -8,6 +8,7 @@ export * from './curved-pane.js';
 export * from './dry-allowances.js';
 export * from './job-pieces.js';
 export * from './column-piece.js';
+export * from './panel-piece.js';
 export * from './cut-of-kind.js';
 export * from './pairs.js';
 export * from './layout/index.js';

@@ -1,8 +1,8 @@
-import type { Allowances, Column, CutMethod, DryAllowances, Film, Firm, Job, Pane, Piece, Roll, Surface } from '@yellow-pane/contracts';
+import type { Allowances, CutMethod, DryAllowances, Film, Firm, Job, Pane, Piece, Roll, Surface } from '@yellow-pane/contracts';
 import { outlineOfCurved, surveySurface, uprightBendPerMm } from '../form/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { formatLength } from '../ground/index.js';
-import { panesOf, quotedSize, type Survey, type TapedRecords } from '../measure/index.js';
+import { panesOf, quotedSize, type DrySurface, type Survey, type TapedRecords } from '../measure/index.js';
 import type { StockBook } from '../stock/index.js';
 import { usualDry } from './dry-allowances.js';
 import { edgeGapFor } from './edge-gap.js';
@@ -33,8 +33,9 @@ export function resolveAllowances(
   return film ? { ...own, edgeGapMm: edgeGapFor(film, own.edgeGapMm) } : own;
 }
 /** The same for pieces that are laid dry. */
-export const resolveDry = (records: Pick<JobRecords, 'firm' | 'job'>, surface: Pick<Column, 'dry'>): DryAllowances => ({
-  ...(records.firm.dry ?? usualDry),
+export const resolveDry = (records: Pick<JobRecords, 'firm' | 'job'>, surface: Pick<DrySurface, 'dry'>): DryAllowances => ({
+  ...usualDry,
+  ...said(records.firm.dry),
   ...said(records.job.dry),
   ...said(surface.dry),
 });

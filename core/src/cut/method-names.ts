@@ -7,5 +7,6 @@ export const methodNames: Record<PieceMethod, string> = {
   'tucked-corner': 'Tucked corner',
   'dry-template': 'Dry template',
   'pre-cut': 'Pre-cut to size',
+  'laid-over': 'Laid over the face, trimmed round it',
   'laid-round': 'Laid round, trimmed at both ends',
 };

@@ -1,6 +1,6 @@
 import type { Reading, Surface, SurfaceKind, SurfaceOf } from '@yellow-pane/contracts';
 import type { Polygon } from '../geometry/index.js';
-import { columnOutline, surveyColumn, type ColumnSurvey, type Survey, type TapedRecords } from '../measure/index.js';
+import { columnOutline, surveyColumn, surveyPanel, type ColumnSurvey, type Survey, type TapedRecords } from '../measure/index.js';
 import { surveySurface } from './surface-survey.js';
 
 /** What the tapes of a surface say, as far as every kind has it. */
@@ -22,6 +22,10 @@ const surveyOfKind: { readonly [K in SurfaceKind]: SurveyOf<SurfaceOf<K>> } = {
   column(surface, records) {
     const { survey, isSigned, inForce } = surveyColumn(surface, records);
     return { status: survey.status, isSigned, inForce, outline: survey.body && columnOutline(survey.body) };
+  },
+  panel(surface, records) {
+    const { survey, isSigned, inForce } = surveyPanel(surface, records);
+    return { status: survey.status, isSigned, inForce, outline: survey.face.outline };
   },
 };
 

@@ -41,6 +41,7 @@ const lineSum = (e: LayEntry): string =>
 const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = {
   pane: (s) => ({ seenFrom: s.seenFrom, filmFace: s.filmFace, bows: s.curved?.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]) ?? null }),
   column: (s) => ({ kind: s.kind, section: s.section }),
+  panel: ({ kind, what, faces, wraps, grain, grooves, hardware }) => ({ kind, what, faces, wraps, grain, grooves, hardware }),
 };
 
 function paneSum(surfaceId: string, records: LayRecords): string | null {

@@ -1,17 +1,16 @@
-import type { Column, Film, Ground, StepSet } from '@yellow-pane/contracts';
+import type { Column, Film } from '@yellow-pane/contracts';
 import { NOTABLE_TAPER_MM, piecesOfColumn, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfColumn, surveyColumn } from '../measure/index.js';
+import { askedOfGround, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
-import { filledSteps, isForKind, type Step, type StepFigures } from './run-sheet.js';
-import { shippedSteps } from './shipped-steps.js';
 
 /** Width that is worked at a time on a column, mm. @source common practice: 2 in */
 const COLUMN_BAND_MM = 50;
 
 /** What is known of a column for laying; null: it has no size, or no film that is laid dry. */
-export function columnFigures(surface: Column, records: LayRecords): StepFigures | null {
+export function columnFigures(surface: Column, records: LayRecords): DryFigures | null {
   const film = records.films.find((f) => f.id === surface.filmId);
   const { survey } = surveyColumn(surface, records);
   const cover = coverOfColumn(survey);
@@ -34,6 +33,7 @@ export function columnFigures(surface: Column, records: LayRecords): StepFigures
     areaM2: (cover.girthMm * cover.heightMm) / 1e6,
     edgeM: (2 * cover.girthMm + cover.heightMm) / 1000,
     units,
+    has: [],
     ask: [askedOfGround(surface.ground), askedOfPiece(surface, records, film)].filter(Boolean).join(' ') || null,
   };
 }
@@ -42,17 +42,4 @@ function askedOfPiece(surface: Column, records: LayRecords, film: Film): string 
   const rollWidthsMm = records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm);
   const made = piecesOfColumn({ surface, survey: surveyColumn(surface, records).survey, allowances: resolveDry(records, surface), film, rollWidthsMm, units: records.job.units }); // prettier-ignore
   return 'blocked' in made ? made.blocked : null;
-}
-
-/** What has to be asked or waited for before film goes on a ground. @source common practice, TRADE §5 */
-function askedOfGround(g: Ground): string | null {
-  if (g.state === 'peeling' || g.state === 'chalking') return 'The paint lets go: no film until it is prepared. Old paint may hold lead: have it tested first.';
-  if (g.isDamp) return 'It was found damp: no film until it is dry.';
-  return null;
-}
-
-/** The steps of a column. A version of before there were any has those that ship. */
-export function stepsOfColumn(set: StepSet, known: StepFigures): Step[] {
-  const own = set.steps.filter((r) => isForKind(r, 'column'));
-  return filledSteps(own.length ? own : shippedSteps(set.firmId).steps.filter((r) => isForKind(r, 'column')), known);
 }

@@ -8,5 +8,6 @@ export * from './mend.js';
 export * from './default-lay.js';
 export * from './lay-records.js';
 export * from './column-sheet.js';
+export * from './panel-sheet.js';
 export * from './lay-job.js';
 export * from './day-kit.js';

@@ -1,6 +1,5 @@
 import type {
   Blades,
-  Column,
   CurvedPane,
   Drop,
   FaceFound,
@@ -19,8 +18,10 @@ import type {
 } from '@yellow-pane/contracts';
 import { contentHash, Memo, shelf, toldAll } from '../ground/index.js';
 import { defaultLay, usualBlades } from './default-lay.js';
-import { columnFigures, stepsOfColumn } from './column-sheet.js';
+import { columnFigures } from './column-sheet.js';
+import { stepsOfDry, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
+import { panelFigures } from './panel-sheet.js';
 import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
 import { curvedOf, cutOutPath, isForDesigns, isLaterPlan, newestPlans, paneToPiece, piecesOfPane, resolveAllowances, uprightBendOf } from '../cut/index.js';
 import { formRefusal, isArch, surveySurface, takesNoFullGun } from '../form/index.js';
@@ -171,21 +172,21 @@ const layOfKind: { readonly [K in SurfaceKind]: LayOf<SurfaceOf<K>> } = {
     },
     sizedWork: layPaneOf,
   },
-  column: {
-    canBeLaid: (s, records) => columnFigures(s, records) !== null,
-    sheet: sheetOfColumn,
-    // the firm's rates know the minutes of glass only
-    sizedWork: () => null,
-  },
+  column: dry(columnFigures),
+  panel: dry(panelFigures),
 };
 const layOf = (surface: Surface): LayOf<Surface> => layOfKind[surface.kind] as LayOf<Surface>;
 
-function sheetOfColumn(surface: Column, records: LayRecords): PaneSheet | null {
-  const known = columnFigures(surface, records);
-  if (!known) return null;
-  const { set } = readingOf(records);
-  const steps = toldAll(stepsOfColumn(set, known), records.job.units);
-  return { set, steps, minutes: sheetMinutes(steps) };
+/** How a kind is laid that film goes on dry, by its figures (null: it cannot be laid yet). The firm’s rates know the minutes of glass only. */
+function dry<S extends Surface>(figuresOf: (surface: S, records: LayRecords) => DryFigures | null): LayOf<S> {
+  const sheet = (surface: S, records: LayRecords): PaneSheet | null => {
+    const known = figuresOf(surface, records);
+    if (!known) return null;
+    const { set } = readingOf(records);
+    const steps = toldAll(stepsOfDry(set, surface.kind, known), records.job.units);
+    return { set, steps, minutes: sheetMinutes(steps) };
+  };
+  return { sheet, canBeLaid: (surface, records) => figuresOf(surface, records) !== null, sizedWork: () => null };
 }
 
 /** The steps of a surface by the version that its job is worked by; null: it has no size or no film that is laid on it. */

@@ -201,6 +201,18 @@ const knownFigures = new Set([
   'strip',
   'bands',
   'seam',
+  'panel',
+  'size',
+  'fold',
+  'grain',
+  'slack',
+  'wrap',
+  'sides',
+  'tab',
+  'corner',
+  'off',
+  'round',
+  'postHeat',
 ]);
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
 export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good' | 'caution'>): string[] =>

@@ -1,5 +1,6 @@
 import type { ReadyRule, StepRule, StepSet } from '@yellow-pane/contracts';
 import { columnSteps } from './column-steps.js';
+import { panelSteps } from './panel-steps.js';
 import { step } from './step-rule.js';
 
 /** Id of the steps that come with Yellow Pane; never stored. */
@@ -217,6 +218,6 @@ export const shippedSteps = (firmId: string): StepSet => ({
   replacesId: null,
   note: 'As they come with Yellow Pane',
   ready: [...ready],
-  steps: [...steps, ...columnSteps],
+  steps: [...steps, ...columnSteps, ...panelSteps],
   createdAt: '2026-01-01T00:00:00Z',
 });

@@ -15,3 +15,7 @@ export * from './readings.js';
 export * from './column.js';
 export * from './column-survey.js';
 export * from './column-words.js';
+export * from './groove.js';
+export * from './panel.js';
+export * from './panel-survey.js';
+export * from './panel-words.js';

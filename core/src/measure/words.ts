@@ -36,6 +36,8 @@ const names: Partial<Record<MeasureKey, string>> = {
   acrossFront: 'width seen from the front',
   acrossSide: 'width seen from the side',
   cornerRadius: 'corner radius',
+  edgeThickness: 'thickness of the edge',
+  edgeGirth: 'string over the edge',
   plumbFront: 'foot to the hanging line, front',
   plumbRight: 'foot to the hanging line, right',
   plumbBack: 'foot to the hanging line, back',

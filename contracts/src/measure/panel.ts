@@ -1,0 +1,79 @@
+import * as z from 'zod';
+import { id, lengthMm, positiveLengthMm, words } from '../quantities.js';
+import { ofDrySurface } from './dry-surface.js';
+
+/** What can be taped of a panel: its face as it is seen from the front, how thick its edge is, and the way of a string over that edge, from arris to arris. */
+export const panelMeasure = z.enum([
+  'widthTop',
+  'widthMiddle',
+  'widthBottom',
+  'heightLeft',
+  'heightMiddle',
+  'heightRight',
+  'diagonalDown',
+  'diagonalUp',
+  'edgeThickness',
+  'edgeGirth',
+]);
+export type PanelMeasure = z.infer<typeof panelMeasure>;
+
+/** How far film goes at an edge: trimmed at the arris, over the edge, or over it and on to the back. */
+export const panelWrap = z.enum(['trimmed', 'edge', 'return']);
+export type PanelWrap = z.infer<typeof panelWrap>;
+
+/** How a groove is cut: straight sides, sides that slope down to a flat, a round bottom, or a moulding of which only its girth is known. */
+export const grooveForm = z.enum(['square', 'vee', 'round', 'moulding']);
+
+/** A groove or moulding of a panel. All places are from the left edge and the foot, seen from the front, to the nearer side of it. */
+export const groove = z.object({
+  id,
+  /** Upright or level: from edge to edge. Frame: four of them, mitred at the corners. */
+  run: z.discriminatedUnion('way', [
+    z.object({ way: z.literal('upright'), fromLeftMm: lengthMm }),
+    z.object({ way: z.literal('level'), fromFootMm: lengthMm }),
+    z.object({ way: z.literal('frame'), fromLeftMm: lengthMm, fromFootMm: lengthMm, acrossMm: positiveLengthMm, upMm: positiveLengthMm }),
+  ]),
+  /** From its far side on to the right edge (a level one: to the top). Null: nobody taped it. It checks the other tapes. */
+  toFarEdgeMm: lengthMm.nullable(),
+  form: grooveForm,
+  /** Its mouth. */
+  widthMm: positiveLengthMm,
+  depthMm: positiveLengthMm,
+  /** Of sloping sides: how wide its flat bottom is; 0 = a V. */
+  flatMm: lengthMm,
+  /** The way of a string pressed into it. Null: nobody laid one. */
+  girthMm: positiveLengthMm.nullable(),
+});
+export type Groove = z.infer<typeof groove>;
+
+/** Something that stands on a panel. */
+export const hardware = z.object({
+  id,
+  what: words(40).min(1, 'Say what it is.'),
+  /** Comes off before film goes on, or stays and is cut round. */
+  handling: z.enum(['off', 'round']),
+  fromLeftMm: lengthMm,
+  fromFootMm: lengthMm,
+  widthMm: positiveLengthMm,
+  heightMm: positiveLengthMm,
+  isElectric: z.boolean(),
+});
+export type Hardware = z.infer<typeof hardware>;
+
+/** One leaf, front or board that film is laid on dry: a door, a wall panel, a drawer front, a wall of a lift. */
+export const panel = z.object({
+  ...ofDrySurface,
+  kind: z.literal('panel'),
+  what: z.enum(['door', 'panel', 'drawer', 'lift-wall']),
+  /** Which side its hinges are on, seen from the front; none: it does not swing. */
+  hinges: z.enum(['left', 'right', 'none']),
+  faces: z.enum(['front', 'both']),
+  wraps: z.object({ left: panelWrap, right: panelWrap, top: panelWrap, bottom: panelWrap }),
+  /** How the film’s direction runs over it. */
+  grain: z.enum(['upright', 'level']),
+  /** Whether it belongs to a fire door or an escape route, where film needs a written yes. */
+  fire: z.enum(['no', 'rated', 'unknown']),
+  grooves: z.array(groove).max(12),
+  hardware: z.array(hardware).max(20),
+});
+export type Panel = z.infer<typeof panel>;

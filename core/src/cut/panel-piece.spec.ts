@@ -1,0 +1,293 @@
+import fc from 'fast-check';
+import { newPanel, type BenchCut, type DryAllowances, type Groove, type Hardware, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
+import { grooveGirth, judgePanel } from '../measure/index.js';
+import { usualDry } from './dry-allowances.js';
+import { developed, GRIP_MM, piecesOfPanel, wrapDepth, type PanelToPiece } from './panel-piece.js';
+
+const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
+const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
+const groove = (g: Partial<Groove>): Groove => ({ id: id(10), run: { way: 'upright', fromLeftMm: 120 }, toFarEdgeMm: null, form: 'square', widthMm: 8, depthMm: 3, flatMm: 0, girthMm: null, ...g }); // prettier-ignore
+const lever: Hardware = { id: id(20), what: 'Lock', handling: 'round', fromLeftMm: 780, fromFootMm: 1000, widthMm: 50, heightMm: 220, isElectric: false };
+interface Asked extends Partial<Omit<Panel, 'kind'>> {
+  readonly wide?: number;
+  readonly high?: number;
+  readonly edge?: number | null;
+  readonly allowances?: Partial<DryAllowances>;
+  readonly of?: Partial<PanelToPiece['film']>;
+  readonly rolls?: readonly number[];
+  readonly units?: 'mm' | 'in';
+}
+function asked({ wide = 860, high = 2040, edge = 40, allowances, of, rolls = [1220], units = 'mm', ...own }: Asked = {}): PanelToPiece {
+  const surface = newPanel({ id: id(30), jobId: id(31), placeId: id(32), name: 'Door 1', order: 1, ...own });
+  const tapes = [['widthMiddle', wide], ['heightMiddle', high], ...(edge === null ? [] : [['edgeThickness', edge]])] as [PanelMeasure, number][]; // prettier-ignore
+  const survey = judgePanel(surface, tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
+  return { surface, survey, allowances: { ...usualDry, ...allowances }, film: { ...film, ...of }, rollWidthsMm: rolls, units };
+}
+function pieces(a: Asked = {}) {
+  const made = piecesOfPanel(asked(a));
+  if ('blocked' in made) throw new Error(made.blocked);
+  return made.pieces;
+}
+const blocked = (a: Asked): string | null => {
+  const made = piecesOfPanel(asked(a));
+  return 'blocked' in made ? made.blocked : null;
+};
+const trimmed = { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } as const;
+const all = { left: 'edge', right: 'edge', top: 'edge', bottom: 'edge' } as const;
+const boxOf = (c: BenchCut) => ({ left: Math.min(...c.path.map((p) => p.xMm)), right: Math.max(...c.path.map((p) => p.xMm)), foot: Math.min(...c.path.map((p) => p.yMm)), top: Math.max(...c.path.map((p) => p.yMm)) }); // prettier-ignore
+/** What the face's tapes err by, twice their standard deviation: in every size. */
+const size = (mm: number): number => Math.ceil(mm);
+const later = (p: { bench?: readonly BenchCut[] | undefined }) => (p.bench ?? []).filter((c) => c.later);
+
+describe('the piece of a panel', () => {
+  test('reaches 50 mm past the face on every side (common practice: 2 in); an edge of 40 and 10 to hold are in them', () => {
+    const [{ piece }] = pieces() as [ReturnType<typeof pieces>[number]];
+    const margin = 2 * (1 + 0.0001 * 860);
+    expect(piece.widthMm).toBe(size(860 + margin + 100));
+    expect(piece.heightMm).toBe(size(2040 + 2 * (1 + 0.0001 * 2040) + 100));
+    expect(pieces({ wraps: trimmed, edge: null })[0]!.piece.widthMm).toBe(piece.widthMm);
+  });
+  test('a thicker edge, and film on to the back, ask for more', () => {
+    const narrow = pieces({ wraps: trimmed })[0]!.piece.widthMm;
+    expect(pieces({ edge: 60 })[0]!.piece.widthMm - narrow).toBe(2 * (60 + GRIP_MM - 50));
+    expect(pieces({ wraps: { ...trimmed, left: 'return' } })[0]!.piece.widthMm - narrow).toBe(40 + 25 + GRIP_MM - 50);
+    expect(pieces({ allowances: { panelMm: 80 } })[0]!.piece.widthMm - narrow).toBe(60);
+  });
+  test('grooves are in it with their girth: upright ones across, level ones upwards, frames as many as one line crosses', () => {
+    const plain = pieces()[0]!.piece;
+    const frame = (n: number, fromFootMm: number) => groove({ id: id(n), run: { way: 'frame', fromLeftMm: 120, fromFootMm, acrossMm: 620, upMm: 700 } });
+    const by = (grooves: Groove[]) => {
+      const { piece } = pieces({ grooves })[0]!;
+      return [piece.widthMm - plain.widthMm, piece.heightMm - plain.heightMm];
+    };
+    expect(by([groove({})])).toEqual([6, 0]);
+    expect(by([groove({ run: { way: 'level', fromFootMm: 900 } })])).toEqual([0, 6]);
+    expect(by([frame(11, 150)])).toEqual([12, 12]);
+    // one above the other: a line across goes through one of them, a line up through both
+    expect(by([frame(11, 150), frame(12, 1000)])).toEqual([12, 24]);
+    expect(by([frame(11, 150), frame(12, 1000), groove({ run: { way: 'upright', fromLeftMm: 60 } })])).toEqual([18, 24]);
+  });
+  test('nothing is cut from what nobody taped', () => {
+    expect(blocked({ edge: null })).toBe('Film is to go over its left and right: tape how thick its edge is first.');
+    expect(blocked({ grooves: [groove({ form: 'moulding' })] })).toBe('The girth of the upright moulding 1 is not known: press a string into it.');
+    expect(blocked({ grooves: [groove({ run: { way: 'upright', fromLeftMm: 2000 } })] })).toContain('does not lie on this face');
+    expect(piecesOfPanel({ ...asked(), survey: judgePanel({ grooves: [], hardware: [] }, []) })).toEqual({ blocked: 'No width and height of its face yet.' });
+  });
+  test('film for glass is no film for a door', () => expect(blocked({ of: { drying: 'reactive', mounting: 'inside' } as never })).toContain('laid wet'));
+  test('film on both faces: the front goes 25 mm on to the back, beneath the film there, so that no seam lies on the arris', () => {
+    const [front, back] = pieces({ faces: 'both' });
+    expect([front!.suffix, back!.suffix]).toEqual(['front', 'back']);
+    expect(front!.piece.widthMm - pieces({ wraps: trimmed })[0]!.piece.widthMm).toBe(2 * (40 + 25 + GRIP_MM - 50));
+    expect(back!.piece.widthMm).toBe(pieces({ wraps: trimmed })[0]!.piece.widthMm);
+    expect(front!.piece.meets).toBe(back!.piece.meets);
+    expect(wrapDepth('edge', 40, true, usualDry)).toBe(65);
+    expect(wrapDepth('edge', 40, false, usualDry)).toBe(40);
+    expect(wrapDepth('trimmed', 40, true, usualDry)).toBe(0);
+  });
+  test('the direction of the film runs as it is wanted: along the roll upright, a quarter turned level', () => {
+    const turns = (grain: Panel['grain'], direction: 'one-way' | 'two-way' | 'none') => pieces({ grain, of: { direction }, high: 900 })[0]!.piece.turns;
+    expect(turns('upright', 'one-way')).toEqual([0]);
+    expect(turns('level', 'one-way')).toEqual([90]);
+    expect(turns('level', 'two-way')).toEqual([90, 270]);
+    expect(turns('level', 'none')).toEqual([0, 90, 180, 270]);
+  });
+  test('inch jobs round up to a sixteenth', () => {
+    const { widthMm } = pieces({ units: 'in' })[0]!.piece;
+    expect((widthMm / 25.4) * 16).toBeCloseTo(Math.round((widthMm / 25.4) * 16), 9);
+  });
+});
+
+describe('a panel wider than its roll', () => {
+  const wide = { wide: 1500, wraps: trimmed, edge: null } as const;
+  test('is covered by strips that lap; they all go on to the roll and come from one lot', () => {
+    const made = pieces(wide);
+    expect(made.map((m) => m.suffix)).toEqual(['right', 'left']);
+    const whole = pieces({ ...wide, rolls: [2000] })[0]!.piece.widthMm;
+    expect(made.reduce((s, m) => s + m.piece.widthMm, 0)).toBeCloseTo(whole + 25, 6);
+    for (const m of made) expect([m.piece.widthMm <= 1220, m.piece.meets]).toEqual([true, id(30)]);
+  });
+  test('the seam goes into a groove that runs its way, where both strips then fit', () => {
+    const made = pieces({ ...wide, grooves: [groove({ run: { way: 'upright', fromLeftMm: 600 } }), groove({ id: id(12), run: { way: 'upright', fromLeftMm: 100 } })] });
+    // seen from the liner the first strip is the panel's right: from its right end to the middle of the groove that is 600 from the left
+    const whole = pieces({ ...wide, rolls: [2000], grooves: [groove({ run: { way: 'upright', fromLeftMm: 600 } }), groove({ id: id(12), run: { way: 'upright', fromLeftMm: 100 } })] })[0]!.piece.widthMm; // prettier-ignore
+    expect(made[0]!.piece.widthMm).toBeCloseTo(whole - 50 - 6 - 600 - 7, 6);
+  });
+  test('film without a direction is turned instead', () => expect(pieces({ ...wide, high: 1000, of: { direction: 'none' } })).toMatchObject([{ piece: { turns: [90, 270] } }])); // prettier-ignore
+  test('a level direction: strips one above the other', () => {
+    expect(pieces({ grain: 'level', wraps: trimmed, edge: null }).map((m) => [m.suffix, m.piece.turns])).toEqual([
+      ['foot', [90]],
+      ['top', [90]],
+    ]);
+  });
+  test('a lift wall in three strips', () => expect(pieces({ wide: 3000, wraps: trimmed, edge: null }).map((m) => m.suffix)).toEqual(['right', 'middle', 'left']));
+});
+
+describe('the bench drawing of a panel', () => {
+  test('is liner up: a lock on the right of the door is cut on the left of it; the back is not mirrored twice', () => {
+    const [front, back] = pieces({ faces: 'both', hardware: [lever] });
+    const at = (p: typeof front) => boxOf(later(p!.piece).find((c) => c.words.startsWith('Lock'))!);
+    expect(at(front).left).toBeCloseTo(front!.piece.widthMm - 75 - 830, 6);
+    expect(at(back).left).toBeCloseTo(50 + 780, 6);
+    expect(at(front).foot).toBeCloseTo(50 + 1000, 6);
+  });
+  test('hinges are told as they lie there', () => {
+    const words = pieces({ faces: 'both', hinges: 'left' }).map((m) => m.piece.bench![0]!.words);
+    expect(words[0]).toContain('Its hinges are on the right as it lies.');
+    expect(words[1]).toContain('Its hinges are on the left as it lies.');
+  });
+  test('a pencil line where the face ends, one where the liner is folded back 100 mm (common practice), nothing cut at the bench', () => {
+    const { piece } = pieces()[0]!;
+    const [face, fold] = piece.bench!;
+    expect([face!.layer, fold!.layer]).toEqual(['mark', 'mark']);
+    expect(boxOf(face!)).toMatchObject({ left: 50, foot: 50, right: piece.widthMm - 50, top: piece.heightMm - 50 });
+    expect(fold!.path[0]!.yMm).toBe(piece.heightMm - 100);
+    expect(piece.bench!.filter((c) => c.layer === 'film' && !c.later)).toEqual([]);
+  });
+  test('where one wrapped edge meets a trimmed one, the film is cut in to the corner; where two meet, by the school', () => {
+    const count = (wraps: Panel['wraps'], corner: DryAllowances['corner'] = 'relief') => later(pieces({ wraps, allowances: { corner } })[0]!.piece).length;
+    expect(count(trimmed)).toBe(0);
+    expect(count({ ...trimmed, left: 'edge', right: 'edge' })).toBe(4);
+    expect(count({ ...trimmed, top: 'edge' })).toBe(2);
+    expect([count(all, 'relief'), count(all, 'mitre'), count(all, 'envelope')]).toEqual([8, 4, 0]);
+  });
+  test('relief leaves a tab of 13 mm on the side that goes round first, never deeper than half the film there', () => {
+    const tab = (allowances: Partial<DryAllowances>) => later(pieces({ wraps: all, allowances })[0]!.piece)[1]!.path;
+    expect(Math.abs(tab({})[0]!.yMm - tab({})[1]!.yMm)).toBeCloseTo(13, 6);
+    expect(Math.abs(tab({ cornerTabMm: 50 })[0]!.yMm - tab({ cornerTabMm: 50 })[1]!.yMm)).toBeCloseTo(25, 6);
+  });
+  test('more slack than lies down over the rails is told, and what to do then', () => {
+    const why = (depthMm: number) => pieces({ grooves: [groove({ depthMm, run: { way: 'frame', fromLeftMm: 120, fromFootMm: 150, acrossMm: 620, upMm: 700 } })] })[0]!.piece.why.join(' '); // prettier-ignore
+    expect(why(1.5)).toContain('Warm it and press it outwards over the rails');
+    expect(why(4)).toContain('in pieces of their own');
+  });
+});
+
+const mm = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const grooves = fc.array(
+  fc.record({ form: fc.constantFrom('square', 'vee', 'round'), widthMm: mm(3, 30), depthMm: mm(1, 14), flatFrac: mm(0, 1), way: fc.constantFrom('upright', 'level', 'frame'), a: mm(0, 1), b: mm(0, 1), c: mm(0.2, 1), d: mm(0.2, 1) }), // prettier-ignore
+  { maxLength: 4 },
+);
+const panels = fc.record({ wide: mm(300, 1100), high: mm(500, 2400), edge: mm(10, 60), wraps: fc.record({ left: fc.constantFrom('trimmed', 'edge', 'return'), right: fc.constantFrom('trimmed', 'edge', 'return'), top: fc.constantFrom('trimmed', 'edge', 'return'), bottom: fc.constantFrom('trimmed', 'edge', 'return') }), corner: fc.constantFrom('relief', 'mitre', 'envelope'), tab: mm(3, 50), grooves, faces: fc.constantFrom('front', 'both') }); // prettier-ignore
+type Drawn = typeof panels extends fc.Arbitrary<infer T> ? T : never;
+function drawn(d: Drawn): Asked {
+  return {
+    wide: d.wide,
+    high: d.high,
+    edge: d.edge,
+    wraps: d.wraps,
+    faces: d.faces,
+    rolls: [],
+    allowances: { corner: d.corner, cornerTabMm: d.tab },
+    grooves: d.grooves.map((g, i): Groove => {
+      const [across, up] = [Math.max(3 * g.widthMm, g.c * d.wide * 0.9), Math.max(3 * g.widthMm, g.d * d.high * 0.9)];
+      const run =
+        g.way === 'upright'
+          ? { way: 'upright' as const, fromLeftMm: g.a * (d.wide - g.widthMm) }
+          : g.way === 'level'
+            ? { way: 'level' as const, fromFootMm: g.b * (d.high - g.widthMm) }
+            : { way: 'frame' as const, fromLeftMm: g.a * Math.max(0, d.wide - across), fromFootMm: g.b * Math.max(0, d.high - up), acrossMm: Math.min(across, d.wide), upMm: Math.min(up, d.high) }; // prettier-ignore
+      return groove({ id: id(50 + i), form: g.form, widthMm: g.widthMm, depthMm: Math.min(g.depthMm, d.edge - 1), flatMm: g.flatFrac * g.widthMm, run });
+    }),
+  };
+}
+
+test('laid back on its panel a piece covers face, every groove along any line across or up, every edge and return, and is still held', () => {
+  fc.assert(
+    fc.property(panels, (d) => {
+      const a = drawn(d);
+      const [{ piece } = { piece: null }] = pieces(a);
+      const isBoth = d.faces === 'both';
+      const depth = (w: 'trimmed' | 'edge' | 'return') => (w === 'trimmed' ? 0 : d.edge + (w === 'return' || isBoth ? 25 : 0));
+      // counted anew: the girth along lines across at many heights, and up at many places
+      const along = (isAcross: boolean, at: number): number =>
+        a.grooves!.reduce((sum, g) => {
+          const { slackMm } = grooveGirth(g);
+          const { run } = g;
+          if (run.way === 'upright') return sum + (isAcross ? slackMm : 0);
+          if (run.way === 'level') return sum + (isAcross ? 0 : slackMm);
+          const [from, to] = isAcross ? [run.fromFootMm, run.fromFootMm + run.upMm] : [run.fromLeftMm, run.fromLeftMm + run.acrossMm];
+          return sum + (at > from && at < to ? 2 * slackMm : 0);
+        }, 0);
+      for (let i = 0; i < 40; i++) {
+        const needX = d.wide + along(true, (d.high * (i + 0.5)) / 40) + depth(d.wraps.left) + depth(d.wraps.right);
+        const needY = d.high + along(false, (d.wide * (i + 0.5)) / 40) + depth(d.wraps.top) + depth(d.wraps.bottom);
+        if (needX > piece!.widthMm - 1e-6 || needY > piece!.heightMm - 1e-6) return false;
+      }
+      return true;
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('no cut goes into film that lies on the face, an edge or a return: corners are cut in their own quarter only, frames in theirs', () => {
+  fc.assert(
+    fc.property(panels, (d) => {
+      const [{ piece } = { piece: null }] = pieces(drawn({ ...d, grooves: [] }));
+      const face = boxOf(piece!.bench![0]!);
+      const inside = (x: number, y: number) => x > face.left + 1e-6 && x < face.right - 1e-6 ? true : y > face.foot + 1e-6 && y < face.top - 1e-6;
+      for (const c of later(piece!))
+        for (let i = 1; i < c.path.length; i++)
+          for (const k of [0.25, 0.5, 0.75]) {
+            const [p, q] = [c.path[i - 1]!, c.path[i]!];
+            // the cross of face and flaps is left whole
+            if (inside(p.xMm + k * (q.xMm - p.xMm), p.yMm + k * (q.yMm - p.yMm))) return false;
+          }
+      return piece!.bench!.every((c) => c.path.every((p) => p.xMm >= -1e-6 && p.yMm >= -1e-6 && p.xMm <= piece!.widthMm + 1e-6 && p.yMm <= piece!.heightMm + 1e-6)); // prettier-ignore
+    }),
+    { numRuns: 300 },
+  );
+});
+
+/** Where along the girth a place across the mouth lies: by walking down the section in small steps. */
+function girthAt(g: Groove, x: number): number {
+  const { widthMm: w, depthMm: d, form, flatMm } = g;
+  const flat = form === 'square' ? w : Math.min(flatMm, w);
+  const slope = (w - flat) / 2;
+  const r = (w * w) / (8 * d) + d / 2;
+  const depthAt = (t: number): number => {
+    if (form !== 'round') return slope === 0 ? d : d * Math.min(1, t / slope, (w - t) / slope);
+    return d >= w / 2 ? d - w / 2 + Math.sqrt(Math.max(0, (w / 2) ** 2 - (t - w / 2) ** 2)) : Math.sqrt(Math.max(0, r * r - (t - w / 2) ** 2)) - (r - d);
+  };
+  let [sum, last] = [depthAt(0), depthAt(0)];
+  const n = 400;
+  for (let i = 1; i <= n; i++) {
+    const next = depthAt((x * i) / n);
+    sum += Math.hypot(x / n, next - last);
+    last = next;
+  }
+  return sum;
+}
+
+test('what is left of the film over the corner of a frame covers both arms up to their mitre, whatever their section', () => {
+  fc.assert(
+    fc.property(fc.constantFrom('square', 'vee', 'round'), mm(4, 30), mm(1, 20), mm(0, 1), fc.oneof(fc.constant(1), mm(0, 1)), fc.oneof(fc.constant(1), mm(0, 1)), (form, widthMm, depthMm, flat, across, along) => {
+      const g = groove({ form, widthMm, depthMm, flatMm: flat * widthMm, run: { way: 'frame', fromLeftMm: 100, fromFootMm: 100, acrossMm: 500, upMm: 600 } });
+      const { piece } = pieces({ grooves: [g], rolls: [], edge: 60 })[0]!;
+      const { slackMm } = grooveGirth(g);
+      const cut = later(piece).find((c) => c.words.includes('top right'));
+      if (!cut) return slackMm < 0.5;
+      // the square over the corner: from the corner of the field outwards, a bench drawing is mirrored
+      const inner = cut.path[0]!;
+      const square = boxOf({ ...cut, path: cut.path.slice(1) });
+      const gone = { from: Math.min(inner.xMm - square.left, inner.xMm - square.right), to: Math.max(inner.xMm - square.left, inner.xMm - square.right), low: square.foot - inner.yMm, high: square.top - inner.yMm }; // prettier-ignore
+      if (Math.abs(gone.to - (widthMm + slackMm)) > 1e-6 || Math.abs(gone.high - (widthMm + slackMm)) > 1e-6) return false;
+      // a place of the upright arm, x across its mouth and y along it, no farther than the mitre
+      const x = across * widthMm;
+      const [u, v] = [girthAt(g, x), along * x];
+      const isOnItsSide = v <= u + 1e-6;
+      const isGone = u > gone.from + 1e-6 && v > gone.low + 1e-6;
+      return isOnItsSide && !isGone;
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('a place lies farther by the slack of what is before it, inside a groove in proportion', () => {
+  const g = [groove({}), groove({ id: id(11), run: { way: 'frame', fromLeftMm: 300, fromFootMm: 500, acrossMm: 400, upMm: 300 } })].map((x) => ({ groove: x, ...grooveGirth(x) }));
+  expect(developed(100, 100, g)).toEqual({ xMm: 100, yMm: 100 });
+  expect(developed(124, 100, g)).toEqual({ xMm: 127, yMm: 100 });
+  expect(developed(250, 100, g)).toEqual({ xMm: 256, yMm: 100 });
+  expect(developed(500, 650, g)).toEqual({ xMm: 512, yMm: 656 });
+  expect(developed(800, 1000, g)).toEqual({ xMm: 806, yMm: 1000 });
+  expect(developed(800, 650, g).xMm).toBe(818);
+});

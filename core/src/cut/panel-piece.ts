@@ -1,0 +1,352 @@
+import type { BenchCut, DryAllowances, Film, Groove, Panel, PanelWrap, Piece, Turn } from '@yellow-pane/contracts';
+import { isLaidDry } from '../films/index.js';
+import { formatLength, type UnitSystem } from '../ground/index.js';
+import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
+import { roundUpToMark } from './handy-size.js';
+import { turnsOf } from './piece.js';
+
+/** Everything that decides the pieces of one panel. */
+export interface PanelToPiece {
+  readonly surface: Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'hinges' | 'grooves' | 'hardware'>;
+  readonly survey: PanelSurvey;
+  readonly allowances: DryAllowances;
+  readonly film: Pick<Film, 'id' | 'name' | 'direction' | 'drying' | 'mounting'>;
+  /** Widths of the rolls there are, mm; none: the film is as wide as it has to be. */
+  readonly rollWidthsMm: readonly number[];
+  readonly units: UnitSystem;
+}
+/** A piece of a panel, without the names that its plan gives it. */
+export interface PanelPart {
+  readonly piece: Omit<Piece, 'id' | 'label'>;
+  /** Which part of the panel it covers; empty: all of it. */
+  readonly suffix: string;
+}
+
+const SIDES = ['left', 'right', 'top', 'bottom'] as const;
+type Side = (typeof SIDES)[number];
+type Reach = Readonly<Record<Side, number>>;
+
+/** Held between two fingers past what is wrapped, and trimmed off at the end. @source house rule */
+export const GRIP_MM = 10;
+/** Film ends so far from an arris that other film comes round: never a seam on the arris. @source common practice: a ⅛ in (3 mm) ruler */
+export const OFF_ARRIS_MM = 3;
+/** Liner folded back at the top before the centre is tacked. @source common practice: 4 in */
+export const FOLD_BACK_MM = 100;
+/** More slack than this does not lie down on the rails beyond the corner of a frame. @source house rule */
+const LIES_DOWN_MM = 4;
+
+/** How far film goes over each edge, from the arris on; 0: it is trimmed there. With film on both faces an edge is returned, so that no seam lies on the arris. */
+export function wrapDepth(wrap: PanelWrap, edgeGirthMm: number, isBothFaces: boolean, a: Pick<DryAllowances, 'returnMm'>): number {
+  if (wrap === 'trimmed') return 0;
+  return edgeGirthMm + (wrap === 'return' || isBothFaces ? a.returnMm : 0);
+}
+
+/**
+ * Where a place on the face comes to lie on the flat piece: farther by the slack of every groove between it and the left edge (or the foot), as they run at
+ * its height (or across). Inside a groove in proportion.
+ */
+export function developed(xMm: number, yMm: number, grooves: readonly JudgedGroove[]): { xMm: number; yMm: number } {
+  const arms = armsOf(grooves);
+  const over = (at: number, beside: number, isUpright: boolean) =>
+    at +
+    arms
+      .filter((a) => a.isUpright === isUpright && beside >= a.fromMm - 1e-6 && beside <= a.toMm + 1e-6)
+      .reduce((s, a) => s + a.slackMm * Math.min(1, Math.max(0, (at - a.atMm) / a.widthMm)), 0);
+  return { xMm: over(xMm, yMm, true), yMm: over(yMm, xMm, false) };
+}
+
+interface Arm {
+  readonly isUpright: boolean;
+  /** Its nearer side, and from where to where it runs along. */
+  readonly atMm: number;
+  readonly widthMm: number;
+  readonly slackMm: number;
+  readonly fromMm: number;
+  readonly toMm: number;
+}
+/** Every straight length of groove. */
+const armsOf = (grooves: readonly JudgedGroove[]): Arm[] =>
+  grooves.flatMap(({ groove: { run, widthMm }, slackMm }): Arm[] => {
+    const whole = { fromMm: -Infinity, toMm: Infinity, widthMm, slackMm };
+    if (run.way === 'upright') return [{ ...whole, isUpright: true, atMm: run.fromLeftMm }];
+    if (run.way === 'level') return [{ ...whole, isUpright: false, atMm: run.fromFootMm }];
+    const [right, top] = [run.fromLeftMm + run.acrossMm, run.fromFootMm + run.upMm];
+    const upright = { isUpright: true, widthMm, slackMm, fromMm: run.fromFootMm, toMm: top };
+    const level = { isUpright: false, widthMm, slackMm, fromMm: run.fromLeftMm, toMm: right };
+    return [
+      { ...upright, atMm: run.fromLeftMm },
+      { ...upright, atMm: right - widthMm },
+      { ...level, atMm: run.fromFootMm },
+      { ...level, atMm: top - widthMm },
+    ];
+  });
+
+/** The most slack that any line across (or up) the face crosses. */
+function mostSlack(grooves: readonly JudgedGroove[], isAcross: boolean): number {
+  const arms = armsOf(grooves).filter((a) => a.isUpright === isAcross);
+  const at = [0, ...arms.flatMap((a) => [a.fromMm, a.toMm].filter(Number.isFinite))];
+  return Math.max(0, ...at.map((y) => arms.filter((a) => y >= a.fromMm && y <= a.toMm).reduce((s, a) => s + a.slackMm, 0)));
+}
+
+/** The film that goes over a panel: its face with the girth of its grooves, what is wrapped and what is held; one piece, strips where the roll is too narrow, two faces where both are covered. */
+export function piecesOfPanel(p: PanelToPiece): { readonly pieces: readonly PanelPart[] } | { readonly blocked: string } {
+  const { surface, survey, allowances: a, film, units } = p;
+  const f = (mm: number) => formatLength(mm, units);
+  const cover = coverOfPanel(survey);
+  if (!cover || survey.face.status === 'impossible') return { blocked: cover ? 'These tapes cannot belong to one face: tape the marked ones again.' : 'No width and height of its face yet.' };
+  if (!isLaidDry(film)) return { blocked: `${film.name} is film for glass and laid wet; a panel takes film that is laid dry. Choose another.` };
+  const wraps = SIDES.filter((s) => surface.wraps[s] !== 'trimmed');
+  if (wraps.length > 0 && !survey.edge) return { blocked: `Film is to go over its ${listed(wraps)}: tape how thick its edge is first.` };
+  const moulding = survey.grooves.find((g) => g.girthMm === null);
+  if (moulding) return { blocked: `The girth of the ${grooveName(moulding.groove, surface.grooves)} is not known: press a string into it.` };
+  const impossible = survey.doubts.find((d) => d.is === 'groove-outside' || d.is === 'groove-through');
+  if (impossible) return { blocked: 'A groove does not lie on this face: tape its place again.' };
+  const front = onePiece(p, cover, 'front', f);
+  const faces = surface.faces === 'both' ? [front, onePiece(p, cover, 'back', f)] : [front];
+  return {
+    pieces: faces.flatMap(({ piece, suffix }) => inStrips(piece, p).map((s) => ({ piece: s.piece, suffix: [suffix, s.suffix].filter(Boolean).join(' ') }))),
+  };
+}
+
+const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
+const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
+const mirroredSide: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', top: 'top', bottom: 'bottom' };
+
+function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number }, face: 'front' | 'back', f: (mm: number) => string): PanelPart {
+  const { surface, survey, allowances: a, film, units } = p;
+  const isBoth = surface.faces === 'both';
+  const girth = survey.edge?.girthMm ?? 0;
+  const wraps = (s: Side): PanelWrap => (face === 'back' ? 'trimmed' : surface.wraps[s]);
+  const depth = Object.fromEntries(SIDES.map((s) => [s, wrapDepth(wraps(s), girth, isBoth, a)])) as Record<Side, number>;
+  const reach = Object.fromEntries(SIDES.map((s) => [s, depth[s] === 0 ? a.panelMm : Math.max(a.panelMm, depth[s] + GRIP_MM)])) as Record<Side, number>;
+  const slack = { x: mostSlack(survey.grooves, true), y: mostSlack(survey.grooves, false) };
+  const widthMm = roundUpToMark(cover.widthMm + slack.x + reach.left + reach.right, units);
+  const heightMm = roundUpToMark(cover.heightMm + slack.y + reach.top + reach.bottom, units);
+  const wrapped = SIDES.filter((s) => depth[s] > 0);
+  const why = [
+    `Face ${f(cover.widthMm)} × ${f(cover.heightMm)} (two standard deviations of the tapes in it)${face === 'back' ? ', taken for the mirror image of the front' : ''}.`,
+    wrapped.length
+      ? `Over the ${listed(wrapped)}: ${f(girth)} of edge${wrapped.some((s) => depth[s] > girth) ? ` and ${f(a.returnMm)} on to the back${isBoth ? ', beneath the film there, so that no seam lies on the arris' : ''}` : ''}, and ${f(GRIP_MM)} to hold; elsewhere ${f(a.panelMm)} past the face.`
+      : `${f(a.panelMm)} past the face on every side.`,
+    ...(slack.x + slack.y > 0
+      ? [`Grooves take ${[slack.x > 0 && `${f(slack.x)} across`, slack.y > 0 && `${f(slack.y)} upwards`].filter(Boolean).join(' and ')}: their girth is in the piece as slack.`]
+      : []),
+    ...survey.grooves.flatMap((g) => frameWords(g, surface.grooves, f)),
+    ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain === 'upright' ? 'upright' : 'level'}: all pieces of a face the same way.`]),
+  ];
+  const seen = { widthMm, heightMm, reach, depth, cover };
+  const bench = benchOf(seen, p, face, f);
+  return {
+    suffix: isBoth ? face : '',
+    piece: {
+      surfaceId: surface.id,
+      filmId: film.id,
+      method: 'laid-over',
+      widthMm,
+      heightMm,
+      turns: turnsFor(film.direction, surface.grain),
+      factoryEdge: null,
+      trimmedEdges: ['top', 'right', 'bottom', 'left'],
+      path: null,
+      holes: [],
+      meets: isBoth ? surface.id : null,
+      repeat: null,
+      isPlotted: false,
+      parts: [],
+      // the front is seen from the film’s side, a piece from its liner’s: the front is mirrored, and so the back is not
+      bench: face === 'front' ? bench.map((c) => mirroredCut(c, widthMm)) : bench,
+      why,
+      fallback: null,
+    },
+  };
+}
+
+/** Turns that leave the film's direction as it is wanted: along the roll it is upright, so a level grain lies across it. */
+function turnsFor(direction: Film['direction'], grain: Panel['grain']): Turn[] {
+  const upright = turnsOf(direction);
+  return grain === 'upright' || upright.length === 4 ? upright : upright.map((t) => ((t + 90) % 360) as Turn);
+}
+
+function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f: (mm: number) => string): string[] {
+  if (groove.run.way !== 'frame' || slackMm < 0.5) return [];
+  const more = slackMm > LIES_DOWN_MM ? ' That is more than lies down: cover field and rails in pieces of their own, the seam at the foot of the groove.' : ' Warm it and press it outwards over the rails.';
+  return [`At each corner of the ${grooveName(groove, all)} ${f(slackMm)} are cut away both ways and the rest slit on the diagonal; beyond it ${f(slackMm)} stay over.${more}`];
+}
+
+interface Laid {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly reach: Reach;
+  readonly depth: Reach;
+  readonly cover: { readonly widthMm: number; readonly heightMm: number };
+}
+
+/**
+ * What is marked and cut in a piece, in its order; the face as the front is seen. What is done at the bench is told as it lies there, liner up; what is cut later, as
+ * one stands before the panel.
+ */
+function benchOf(laid: Laid, p: PanelToPiece, face: 'front' | 'back', f: (mm: number) => string): BenchCut[] {
+  const { surface, survey, allowances: a } = p;
+  const { widthMm, heightMm, reach } = laid;
+  const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
+  // corners of the face on the flat piece; the back is drawn as the front is seen, and is not mirrored afterwards
+  const [left, right, foot, top] = [reach.left, widthMm - reach.right, reach.bottom, heightMm - reach.top];
+  const hinge = surface.hinges === 'none' ? '' : ` Its hinges are on the ${face === 'front' ? mirroredSide[surface.hinges] : surface.hinges} as it lies.`;
+  const onFilm = (x: number, y: number) => {
+    const d = developed(x, y, survey.grooves);
+    return point(Math.min(widthMm, left + d.xMm), Math.min(heightMm, foot + d.yMm));
+  };
+  const cuts: BenchCut[] = [
+    {
+      layer: 'mark',
+      path: [point(left, foot), point(right, foot), point(right, top), point(left, top), point(left, foot)],
+      words: `Pencil on the liner: the face, ${f(reach.top)} from the top, ${f(reach.bottom)} from the foot, ${f(face === 'front' ? reach.right : reach.left)} from the left and ${f(face === 'front' ? reach.left : reach.right)} from the right as it lies.${hinge}`,
+    },
+    {
+      layer: 'mark',
+      path: [point(0, heightMm - FOLD_BACK_MM), point(widthMm, heightMm - FOLD_BACK_MM)],
+      words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the top end, when the centre is tacked. Not cut.`,
+    },
+  ];
+  for (const g of survey.grooves) cuts.push(...cutsOfFrame(g, surface.grooves, onFilm, f));
+  if (face === 'front') cuts.push(...cutsOfCorners(laid, a, { left, right, foot, top }, f));
+  const wide = (h: PanelToPiece['surface']['hardware'][number]) => onFilm(h.fromLeftMm, h.fromFootMm);
+  for (const h of surface.hardware.filter((x) => x.handling === 'round')) {
+    const low = wide(h);
+    const high = onFilm(h.fromLeftMm + h.widthMm, h.fromFootMm + h.heightMm);
+    const x = { layer: 'film' as const, later: true as const, words: `${h.what}: when the film lies there, a cross over it from corner to corner; then trimmed round it.`.slice(0, 200) };
+    cuts.push({ ...x, path: [low, high] }, { ...x, path: [point(low.xMm, high.yMm), point(high.xMm, low.yMm)] });
+  }
+  return cuts;
+}
+
+/**
+ * The four corners of a frame of grooves: of the square over the corner its outer part, as large as the slack both ways, falls out; the rest is slit on the diagonal.
+ * What is left of the square covers both arms to their mitre: a place of one arm, `u` along the girth, reaches no farther than `u` along the other (docs/models/panels.md §4).
+ */
+function cutsOfFrame({ groove, slackMm, girthMm }: JudgedGroove, all: readonly Groove[], onFilm: (x: number, y: number) => BenchCut['path'][number], f: (mm: number) => string): BenchCut[] {
+  const { run, widthMm: w } = groove;
+  if (run.way !== 'frame' || girthMm === null || slackMm < 0.5) return [];
+  const corners = [
+    { name: 'top left', x: run.fromLeftMm, y: run.fromFootMm + run.upMm, sx: -1, sy: 1 },
+    { name: 'top right', x: run.fromLeftMm + run.acrossMm, y: run.fromFootMm + run.upMm, sx: 1, sy: 1 },
+    { name: 'bottom left', x: run.fromLeftMm, y: run.fromFootMm, sx: -1, sy: -1 },
+    { name: 'bottom right', x: run.fromLeftMm + run.acrossMm, y: run.fromFootMm, sx: 1, sy: -1 },
+  ];
+  return corners.map(({ name, x, y, sx, sy }): BenchCut => {
+    // the corner of the field inside, and from there outwards along the film
+    const inner = onFilm(x - sx * w, y - sy * w);
+    const at = (u: number, v: number) => ({ xMm: inner.xMm + sx * u, yMm: inner.yMm + sy * v, bulge: 0 });
+    const g = w + slackMm;
+    return {
+      layer: 'film',
+      later: true,
+      path: [at(0, 0), at(w, w), at(g, w), at(g, g), at(w, g), at(w, w)],
+      words: `${capital(grooveName(groove, all))}, ${name}: once the field lies, slit from its corner outwards on the diagonal; the outer ${f(slackMm)} square falls out.`,
+    };
+  });
+}
+
+/** Where film goes over two edges that meet, and where it goes over one beside an edge that is trimmed. */
+function cutsOfCorners(laid: Laid, a: DryAllowances, at: { left: number; right: number; foot: number; top: number }, f: (mm: number) => string): BenchCut[] {
+  const { widthMm, heightMm, depth } = laid;
+  const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
+  const out: BenchCut[] = [];
+  for (const v of ['top', 'bottom'] as const)
+    for (const h of ['left', 'right'] as const) {
+      const [x, y] = [h === 'left' ? at.left : at.right, v === 'top' ? at.top : at.foot];
+      const [endX, endY] = [h === 'left' ? 0 : widthMm, v === 'top' ? heightMm : 0];
+      const up = v === 'top' ? 1 : -1;
+      const name = `${v === 'top' ? 'Top' : 'Bottom'} ${h}`;
+      const cut = (path: BenchCut['path'], words: string): void => void out.push({ layer: 'film', later: true, path, words: `${name}: ${words}` });
+      if (depth[h] === 0 && depth[v] === 0) continue;
+      if (depth[h] === 0) {
+        cut([point(x, endY), point(x, y)], `in along the ${h} arris to the corner, so that the ${v} can fold.`);
+        continue;
+      }
+      if (depth[v] === 0) {
+        cut([point(endX, y), point(x, y)], `in along the ${v} arris to the corner, so that the ${h} side can fold.`);
+        continue;
+      }
+      if (a.corner === 'envelope') continue;
+      if (a.corner === 'mitre') {
+        cut([point(x, y), point(x + Math.sign(endX - x) * Math.min(Math.abs(endX - x), Math.abs(endY - y)), y + up * Math.min(Math.abs(endX - x), Math.abs(endY - y)))], `45° from the corner outwards; the ${h} side goes round first, what the ${v} has too much is trimmed on it.`);
+        continue;
+      }
+      const tab = Math.min(a.cornerTabMm, Math.abs(endY - y) / 2);
+      cut([point(endX, y + up * tab), point(x, y + up * tab), point(x, endY)], `the waste out, ${f(tab)} past the arris and along the ${h} line.`);
+      cut([point(x, y + up * tab), point(x, y)], `down to the corner: the tab of the ${h} side goes round first, the ${v} over it.`);
+    }
+  return out;
+}
+
+const mirroredCut = (c: BenchCut, widthMm: number): BenchCut => ({ ...c, path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm, bulge: q.bulge === 0 ? 0 : -q.bulge })) });
+
+/** A piece wider than its roll, in strips side by side (stacked, where its direction lies level); a seam goes into a groove where one allows it. */
+function inStrips(piece: PanelPart['piece'], p: PanelToPiece): PanelPart[] {
+  const { allowances: a, film, rollWidthsMm, surface } = p;
+  const widest = rollWidthsMm.length ? Math.max(...rollWidthsMm) : Infinity;
+  const isUpright = surface.grain === 'upright';
+  const size = isUpright ? piece.widthMm : piece.heightMm;
+  if (size <= widest + 1e-6) return [{ piece: { ...piece, turns: fitting(piece, widest) }, suffix: '' }];
+  const free = turnsOf(film.direction).length === 4;
+  if (free && (isUpright ? piece.heightMm : piece.widthMm) <= widest) return [{ piece: { ...piece, turns: fitting(piece, widest) }, suffix: '' }];
+  const count = Math.ceil((size - a.lapMm) / (widest - a.lapMm) - 1e-9);
+  const seams = seamsAt(size, count, widest, p, piece.bench ?? [], isUpright);
+  const ends = [0, ...seams, size];
+  const words = isUpright ? ['left', 'middle', 'right'] : ['foot', 'middle', 'top'];
+  return ends.slice(1).map((to, i): PanelPart => {
+    const from = ends[i]!;
+    // each reaches over the seam before it; the piece is seen from the liner, so its left is the panel’s right
+    const low = Math.max(0, i === 0 ? 0 : from - a.lapMm);
+    const at = isUpright ? count - 1 - i : i;
+    const place = count === 2 ? (at === 0 ? words[0]! : words[2]!) : at === 0 ? words[0]! : at === count - 1 ? words[2]! : count === 3 ? words[1]! : `${at + 1} of ${count}`;
+    const lengthMm = to - low;
+    return {
+      suffix: place,
+      piece: {
+        ...piece,
+        ...(isUpright ? { widthMm: lengthMm } : { heightMm: lengthMm }),
+        turns: turnsFor(film.direction, surface.grain).filter((t) => !free || (isUpright ? t % 180 === 0 : t % 180 === 90)),
+        meets: surface.id,
+        bench: (piece.bench ?? []).flatMap((c) => inStrip(c, low, to, isUpright)),
+        why: [...piece.why, `The roll is too narrow for it: ${count} strips, each ${formatLength(a.lapMm, p.units)} over the next.`],
+      },
+    };
+  });
+}
+
+/** Turns that go on to the roll. */
+const fitting = (piece: Pick<Piece, 'turns' | 'widthMm' | 'heightMm'>, widest: number): Turn[] => {
+  const fit = piece.turns.filter((t) => (t % 180 === 0 ? piece.widthMm : piece.heightMm) <= widest + 1e-6);
+  return fit.length ? fit : piece.turns;
+};
+
+/** Equal strips; in two, the seam in the groove that runs its way nearest to the middle, where both strips still fit. */
+function seamsAt(size: number, count: number, widest: number, p: PanelToPiece, bench: readonly BenchCut[], isUpright: boolean): number[] {
+  const equal = Array.from({ length: count - 1 }, (_, i) => (size * (i + 1)) / count);
+  if (count !== 2) return equal;
+  const face = bench[0]!.path;
+  const lap = p.allowances.lapMm;
+  const places = p.survey.grooves.flatMap(({ groove: { run, widthMm }, slackMm }) => {
+    if (isUpright && run.way === 'upright') {
+      const d = developed(run.fromLeftMm, 0, p.survey.grooves).xMm + (widthMm + slackMm) / 2;
+      // seen from the liner the face's left is at its right end
+      return [Math.max(...face.map((q) => q.xMm)) - d];
+    }
+    return !isUpright && run.way === 'level' ? [Math.min(...face.map((q) => q.yMm)) + developed(0, run.fromFootMm, p.survey.grooves).yMm + (widthMm + slackMm) / 2] : [];
+  });
+  const good = places.filter((s) => s <= widest && size - s + lap <= widest).sort((x, y) => Math.abs(x - size / 2) - Math.abs(y - size / 2));
+  return good.length ? [good[0]!] : equal;
+}
+
+/** A cut as far as it lies in a strip; one that would be cut through is left to the strip that has more of it. */
+function inStrip(c: BenchCut, low: number, high: number, isUpright: boolean): BenchCut[] {
+  const of = (q: BenchCut['path'][number]) => (isUpright ? q.xMm : q.yMm);
+  const move = (q: BenchCut['path'][number], v: number) => (isUpright ? { ...q, xMm: v - low } : { ...q, yMm: v - low });
+  const [from, to] = [Math.min(...c.path.map(of)), Math.max(...c.path.map(of))];
+  if (to < low || from > high) return [];
+  if (c.layer === 'mark') return [{ ...c, path: c.path.map((q) => move(q, Math.min(high, Math.max(low, of(q))))) }];
+  const middle = (from + to) / 2;
+  return middle >= low && middle <= high && from >= low - 1e-6 && to <= high + 1e-6 ? [{ ...c, path: c.path.map((q) => move(q, of(q))) }] : [];
+}

@@ -1,0 +1,24 @@
+import type { Ground, PaneTrait, StepSet, SurfaceKind } from '@yellow-pane/contracts';
+import { filledSteps, isForKind, type Step, type StepFigures } from './run-sheet.js';
+import { shippedSteps } from './shipped-steps.js';
+
+/** What has to be asked or waited for before film goes on a ground. @source common practice, TRADE §5 */
+export function askedOfGround(g: Ground): string | null {
+  if (g.state === 'peeling' || g.state === 'chalking') return 'The paint lets go: no film until it is prepared. Old paint may hold lead: have it tested first.';
+  if (g.isDamp) return 'It was found damp: no film until it is dry.';
+  return null;
+}
+
+/** What is known of a surface for laying film on it dry, and what of it asks for steps of its own. */
+export type DryFigures = StepFigures & { readonly has: readonly PaneTrait[] };
+
+/** The steps of what is laid dry, of its kind. A version of before there were any has those that ship. */
+export function stepsOfDry(set: StepSet, kind: SurfaceKind, known: DryFigures): Step[] {
+  const ofKind = (s: StepSet) => s.steps.filter((r) => isForKind(r, kind));
+  const own = ofKind(set);
+  const rules = own.length ? own : ofKind(shippedSteps(set.firmId));
+  return filledSteps(
+    rules.filter(({ when: { has: asks } }) => !asks?.length || asks.some((t) => known.has.includes(t))),
+    known,
+  );
+}

@@ -1,0 +1,75 @@
+import type { Panel } from '@yellow-pane/contracts';
+import { cutOfPanel, FOLD_BACK_MM, resolveDry, wrapDepth } from '../cut/index.js';
+import { isLaidDry } from '../films/index.js';
+import { formatLength, formatRough } from '../ground/index.js';
+import { coverOfPanel, panelNames, surveyPanel } from '../measure/index.js';
+import { askedOfGround, type DryFigures } from './dry-sheet.js';
+import type { LayRecords } from './lay-records.js';
+
+const cornerWords = {
+  relief: 'The side goes round first with its tab of {tab} on to the end, the end is laid over it and trimmed at the arris.',
+  mitre: 'The side goes round first, its 45° tip on to the end; the end is laid over it and trimmed along the tip.',
+  envelope: 'The side goes round first; what stands out at the corner is folded flat behind the end, like a parcel, and the end laid over it.',
+} as const;
+
+/** Whether two wrapped edges meet at any corner. */
+const hasWrappedCorner = ({ wraps }: Pick<Panel, 'wraps'>): boolean =>
+  (wraps.left !== 'trimmed' || wraps.right !== 'trimmed') && (wraps.top !== 'trimmed' || wraps.bottom !== 'trimmed');
+
+/** What is known of a panel for laying; null: it has no size, or no film that is laid dry. */
+export function panelFigures(surface: Panel, records: LayRecords): DryFigures | null {
+  const film = records.films.find((f) => f.id === surface.filmId);
+  const { survey } = surveyPanel(surface, records);
+  const cover = coverOfPanel(survey);
+  if (!film || !isLaidDry(film) || !cover || survey.face.status === 'impossible') return null;
+  const units = records.job.units;
+  const dry = resolveDry(records, surface);
+  const cut = cutOfPanel(surface, records, film);
+  const f = (mm: number) => `${formatLength(mm, units)}${units === 'mm' ? ' mm' : ''}`;
+  const faces = surface.faces === 'both' ? 2 : 1;
+  const wraps = Object.entries(surface.wraps).filter(([, w]) => w !== 'trimmed');
+  const depths = wraps.map(([, w]) => wrapDepth(w, survey.edge?.girthMm ?? 0, faces === 2, dry));
+  const off = surface.hardware.filter((h) => h.handling === 'off').map((h) => h.what);
+  const round = surface.hardware.filter((h) => h.handling === 'round').map((h) => h.what);
+  const grooves = survey.grooves.filter((g) => g.slackMm >= 0.5);
+  const post = film.temps?.postHeatC ?? null;
+  const asked = [
+    surface.fire === 'rated' && 'Fire door or escape route: no film without the written yes of its maker and of whoever answers for fire safety.',
+    surface.fire === 'unknown' &&
+      surface.what !== 'drawer' &&
+      'Ask first whether it is a fire door or stands in an escape route: then film needs a written yes.',
+    askedOfGround(surface.ground),
+    'blocked' in cut.answer && cut.answer.blocked,
+  ];
+  return {
+    figures: {
+      film: film.name,
+      panel: panelNames[surface.what],
+      size: `${f(cover.widthMm)} × ${f(cover.heightMm)}`,
+      fold: formatRough(FOLD_BACK_MM, units),
+      grain: film.direction === 'none' ? 'This film has no direction.' : `Its direction runs ${surface.grain}.`,
+      slack: [...new Set(grooves.map((g) => f(g.slackMm)))].join(', '),
+      wrap: f(Math.max(0, ...depths)),
+      sides: wraps.map(([side]) => (side === 'bottom' ? 'foot' : side)).join(', '),
+      tab: formatRough(dry.cornerTabMm, units),
+      corner: cornerWords[dry.corner].replace('{tab}', formatRough(dry.cornerTabMm, units)),
+      lap: formatRough(dry.lapMm, units),
+      off: off.length ? `Off: ${off.join(', ')}.` : 'Nothing comes off.',
+      round: round.length ? `Stays and is cut round: ${round.join(', ')}.` : '',
+      postHeat: post === null ? 'the film maker’s own figure' : `${post} °C`,
+    },
+    areaM2: ((cover.widthMm * cover.heightMm) / 1e6) * faces,
+    edgeM: ((cover.widthMm + cover.heightMm) * 2 * faces) / 1000,
+    units,
+    ask: asked.filter(Boolean).join(' ') || null,
+    has: [
+      ...(grooves.length ? ['grooves' as const] : []),
+      ...(wraps.length ? ['wraps' as const] : []),
+      ...(hasWrappedCorner(surface) ? ['corners-wrapped' as const] : []),
+      ...(surface.hardware.length ? ['hardware' as const] : []),
+      ...(surface.hinges !== 'none' ? ['swings' as const] : []),
+      ...(faces === 2 ? ['both-faces' as const] : []),
+      ...(cut.pieces.length > faces ? ['seam-dry' as const] : []),
+    ],
+  };
+}

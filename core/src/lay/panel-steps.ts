@@ -1,0 +1,65 @@
+import type { PaneTrait, StepRule } from '@yellow-pane/contracts';
+import { step } from './step-rule.js';
+
+const surface = ['panel' as const];
+const when = { surface };
+const where = (...has: PaneTrait[]) => ({ surface, has });
+
+/**
+ * The steps of film that is laid dry over a door, panel or front, as they come with Yellow Pane; a firm writes its own over them. Times are house figures until
+ * logged ones take their place.
+ * @source common practice, TRADE §§4, 5, 8: liner back 4 in (100 mm), centre tacked, 10 in (250 mm) at a time from the centre out; grooves straight parts first
+ */
+export const panelSteps: readonly StepRule[] = [
+  step('panel-hardware', 'Hardware off', '{off} {round} Screws into a bag with its name; mark which hole is which.', {
+    purpose: 'Film that runs under a plate does not lift at it.', good: 'A bare face; nothing left that can come off.', tools: ['screwdrivers', 'bags and labels'], minutes: [5, 0, 0], mood: 'dry', caution: 'Anything electric is isolated before its cover comes off: a licensed electrician’s work. A door must stay one that people get out by.', when: where('hardware'),
+  }), // prettier-ignore
+  step('panel-wedge', 'Wedge the leaf', 'Open, a wedge under it and one at the hinges; a sign on the other side.', {
+    purpose: 'A leaf that moves under the knife cuts where it should not.', good: 'It does not move when it is pressed.', tools: ['door wedges'], minutes: [1, 0, 0], mood: 'dry', caution: 'A fire door is wedged only with the building’s leave, and never left so. Fingers out of the hinge side.', when: where('swings'),
+  }), // prettier-ignore
+  step('panel-check', 'Hold the piece against it', 'Liner on, arrow up, the pencilled face ({size}) on the face. {grain}', {
+    purpose: 'A door whose grain runs across is paid twice.', good: 'It reaches past every edge as far as the bench sheet says, the right way up.', minutes: [1, 0, 0], mood: 'dry', drawing: 'panel-face', when,
+  }), // prettier-ignore
+  step('panel-clean', 'Wipe with alcohol, feel by hand', 'Seventy parts alcohol, thirty water: face, edges, grooves with a cloth over a card; dry, then feel all of it.', {
+    purpose: 'A grain of dust stands out under film that is laid dry.', good: 'Nothing is felt, nothing comes off on the cloth.', tools: ['alcohol 70/30', 'lint-free cloth', 'gloves'], minutes: [2, 1.5, 0.2], mood: 'dry', caution: 'Alcohol burns: doors open, no flame, no gun until nothing is smelt.', when,
+  }), // prettier-ignore
+  step('panel-promoter', 'Promoter on edges and in grooves', 'Thin and even on every edge that film goes over, in grooves, and where film will lie on film. Let it dry until it is tacky.', {
+    purpose: 'Edges and grooves are where film pulls back.', good: 'An even thin strip, dry to the touch.', tools: ['adhesion promoter', 'gloves'], minutes: [1, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying' }, caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('wraps', 'grooves', 'seam-dry'),
+  }), // prettier-ignore
+  step('panel-centre', 'Fold the liner back, tack the centre', 'Fold the liner back {fold} at the top. Pencilled face on the face; press in the middle of the top, then look along both sides.', {
+    purpose: 'So far it can be lifted and set again.', good: 'Both sides reach over alike, the direction stands true.', tools: ['squeegee with felt edge'], minutes: [2, 0, 0], mood: 'dry', drawing: 'panel-centre', when,
+  }), // prettier-ignore
+  step('panel-lay', 'Lay it down, {250 mm} at a time', 'Draw the liner out below, {250 mm} each time; strokes from the middle out to both sides. Over a groove film bridges: leave it hanging there.', {
+    purpose: 'Short lengths let the air go to the sides.', good: 'No air, no pull lines; over grooves film hangs loose.', tools: ['squeegee with felt edge'], minutes: [1, 6, 0], mood: 'dry', drawing: 'panel-face', caution: 'Film that is stretched creeps back: lift it and lay it again without pulling.', when,
+  }), // prettier-ignore
+  step('panel-groove', 'Press the grooves in', 'Slack of {slack} lies in the film for them. Corners first with the knife: outer square out, the rest slit on the diagonal. Warm; straight parts in first, from the middle to the ends; diagonal pieces last.', {
+    purpose: 'A corner that is not slit pulls the whole groove out again.', good: 'Film lies on the bottom and both sides; at corners the slits meet on the mitre.', tools: ['knife, new blade', 'heat gun', 'felt card cut to the groove'], minutes: [3, 2, 0], mood: 'dry', drawing: 'panel-groove', caution: 'Cut film only: a scored board shows for ever.', when: where('grooves'),
+  }), // prettier-ignore
+  step('panel-edges', 'Over the edges', 'At {sides}: warm the film, lay it over without a fold, {wrap} from the arris. Press from the middle of each side to its ends.', {
+    purpose: 'Cold film springs back from an arris.', good: 'No white line on the arris, no air along it.', tools: ['heat gun', 'squeegee with felt edge'], minutes: [1, 0, 1], mood: 'dry', drawing: 'panel-edges', caution: 'Warm, not long: too hot it distorts and the colour changes.', when: where('wraps'),
+  }), // prettier-ignore
+  step('panel-corner', 'Fold the corners', '{corner}', {
+    purpose: 'The last edge laid is the one that is seen.', good: 'No bare corner, nothing thicker than two films.', tools: ['knife, new blade', 'heat gun'], minutes: [4, 0, 0], mood: 'dry', drawing: 'panel-corner', when: where('corners-wrapped'),
+  }), // prettier-ignore
+  step('panel-seam', 'Close the seam', 'Promoter under it, a tape line along it; lay the next strip {lap} over.', {
+    purpose: 'The seam is what people look at, and what lifts first.', good: 'A straight edge, pressed from end to end.', tools: ['masking tape', 'straightedge', 'adhesion promoter'], minutes: [2, 0, 0.5], mood: 'dry', when: where('seam-dry'),
+  }), // prettier-ignore
+  step('panel-post-heat', 'Heat edges and grooves through', 'Everything that was stretched, to {postHeat}: gun away, then read with the infrared thermometer. Let it cool before it is cut.', {
+    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. Plastics and locks beside it warp; keep the stream off sprinkler heads and detectors.', when: where('wraps', 'grooves'),
+  }), // prettier-ignore
+  step('panel-trim', 'Trim', 'Where it is not wrapped, on the arris: blade flat on the edge, away from the face. On the back along a straightedge.', {
+    purpose: 'A proud edge is caught by the first sleeve.', good: 'Flush to a finger drawn across it.', tools: ['knife, new blade', 'straightedge'], minutes: [2, 0, 0.5], mood: 'dry', when,
+  }), // prettier-ignore
+  step('panel-back', 'The other face', 'The same from the other side. Over what was returned it ends {3 mm} from the arris: a ruler there, the top layer cut only.', {
+    purpose: 'A seam on the arris is picked open by every hand.', good: 'No film edge on an arris.', tools: ['knife, new blade', 'ruler 3 mm'], minutes: [3, 0, 0], mood: 'dry', caution: 'Cut the top layer only: a cut through both opens later.', when: where('both-faces'),
+  }), // prettier-ignore
+  step('panel-hardware-on', 'Hardware back on', 'Find the holes from behind or by thumb; a small cross in the film, screws by hand. Cut round what stayed.', {
+    purpose: 'A screw that drags film round tears it.', good: 'Plates lie flat; latch and lock work.', tools: ['screwdrivers', 'knife, new blade'], minutes: [5, 0, 0], mood: 'dry', when: where('hardware'),
+  }), // prettier-ignore
+  step('panel-swing', 'Let it close by itself', 'Slowly, three times: it must not rub, and must latch.', {
+    purpose: 'Film on edge and frame takes half a millimetre of the gap.', good: 'It latches by itself, nothing rubs at head, foot or lock side.', minutes: [1, 0, 0], mood: 'look', caution: 'A fire or escape door that does not open and close as before: tell the building at once, and put it right before you leave.', when: where('swings'),
+  }), // prettier-ignore
+  step('panel-feel', 'Feel for bubbles', 'With a gloved hand, all over. Press them out to the nearest edge, or prick and press.', {
+    purpose: 'Dry film has no water that takes air away with it.', good: 'Nothing moves under the hand.', tools: ['gloves', 'needle'], minutes: [1, 0.5, 0], mood: 'look', when,
+  }), // prettier-ignore
+];

@@ -1,0 +1,66 @@
+import type { Groove, Panel } from '@yellow-pane/contracts';
+import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
+import type { PanelDoubt, PanelSurvey } from './panel.js';
+import { surveyWhy, verdictText } from './words.js';
+
+/** What a panel is called by what it is. */
+export const panelNames: Readonly<Record<Panel['what'], string>> = { door: 'door', panel: 'wall panel', drawer: 'drawer front', 'lift-wall': 'wall of a lift' };
+const wayNames: Readonly<Record<Groove['run']['way'], string>> = { upright: 'upright groove', level: 'level groove', frame: 'frame of grooves' };
+/** A groove as it is spoken of: its way and its number among all. */
+export const grooveName = (groove: Groove, all: readonly Groove[]): string =>
+  `${groove.form === 'moulding' ? wayNames[groove.run.way].replace('groove', 'moulding') : wayNames[groove.run.way]} ${all.indexOf(groove) + 1}`;
+
+/** What does not fit, in plain words, and what would settle it. */
+export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' | 'hardware'>, system: UnitSystem): string {
+  const f = (mm: number) => formatDifference(Math.abs(mm), system);
+  const groove = parts.grooves.find((g) => g.id === doubt.part);
+  const name = groove ? `The ${grooveName(groove, parts.grooves)}` : '';
+  const part = parts.hardware.find((h) => h.id === doubt.part);
+  switch (doubt.is) {
+    case 'groove-girth':
+      return `${name}: the string is ${f(doubt.byMm)} ${doubt.byMm > 0 ? 'longer' : 'shorter'} than its width and depth make. Press it into the corners and read it again, or measure the depth again.`;
+    case 'groove-sum':
+      return `${name}: its places and what is left to the far edge come to ${f(doubt.byMm)} ${doubt.byMm > 0 ? 'more' : 'less'} than the face. Tape from the other edge again.`;
+    case 'groove-outside':
+      return `${name} reaches ${f(doubt.byMm)} past the face. Tape its place again.`;
+    case 'groove-through':
+      return `${name} would be deeper than the edge is thick. Measure its depth again.`;
+    case 'hardware-outside':
+      return `${part?.what ?? 'Hardware'} would stand ${f(doubt.byMm)} outside the face. Tape its place again.`;
+    case 'edge-girth':
+      return `The string over the edge is ${f(doubt.byMm)} shorter than the edge is thick: no string is. Tape one of them again.`;
+  }
+}
+
+/** Headline and body of the verdict on what was taped of a panel. */
+export function panelVerdict(survey: PanelSurvey, parts: Pick<Panel, 'grooves' | 'hardware' | 'wraps'>, system: UnitSystem): { headline: string; body: string } {
+  const { face, doubts } = survey;
+  if (face.status === 'nothing') return { headline: 'Nothing taped yet.', body: 'Tape a width and a height of its face, seen from the front. The others check them.' };
+  if (face.status === 'doubtful' || face.status === 'impossible') return verdictText(face, system);
+  if (doubts.length)
+    return { headline: doubts.length === 1 ? 'One thing does not fit.' : `${doubts.length} things do not fit.`, body: panelDoubtText(doubts[0]!, parts, system) };
+  const isWrapped = Object.values(parts.wraps).some((w) => w !== 'trimmed');
+  const edge = isWrapped && !survey.edge ? ' Tape the thickness of its edge too: film is to go over it.' : '';
+  if (face.status === 'two-tapes') return { headline: 'A width and a height: enough to cut.', body: `Two more widths, two heights and both diagonals say whether it is square.${edge}` }; // prettier-ignore
+  const said = verdictText(face, system);
+  return { ...said, body: `${said.body}${edge}` };
+}
+
+/** Figures of a panel, for the list beside its drawing. */
+export function panelNumbers(survey: PanelSurvey, parts: Pick<Panel, 'grooves'>, system: UnitSystem): { name: string; value: string }[] {
+  const f = (mm: number) => formatLength(mm, system);
+  return [
+    ...(survey.edge ? [{ name: 'Film over its edge', value: f(survey.edge.girthMm) }] : []),
+    ...survey.grooves.flatMap((g) =>
+      g.girthMm === null
+        ? []
+        : [{ name: `Girth of ${grooveName(g.groove, parts.grooves)}`, value: `${f(g.girthMm)}, ${f(g.slackMm)} more than it is wide` }],
+    ),
+  ];
+}
+
+/** How the verdict on a panel came about. */
+export const panelWhy = (survey: PanelSurvey): string[] => [
+  ...surveyWhy(survey.face),
+  'A groove’s string is weighed against its width and depth (±0.5 mm, string ±1 mm, 1 σ: house rule), its places from both edges against the face. Two claims are told apart at 1 %; the piece takes the longer of both (docs/models/panels.md).',
+];

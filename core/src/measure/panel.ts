@@ -1,0 +1,111 @@
+import type { Groove, Hardware, Panel } from '@yellow-pane/contracts';
+import { boundingBox } from '../geometry/index.js';
+import { tapeSigmaMm, type TapeReading } from './adjustment.js';
+import { grooveGirth, type GrooveGirth } from './groove.js';
+import { enclosingRectangle, surveyOpening, type Survey } from './survey.js';
+
+/** One groove of a panel with what is known of its girth. */
+export interface JudgedGroove extends GrooveGirth {
+  readonly groove: Groove;
+}
+
+/** Something besides the tapes of the face that does not fit. `part`: the groove or piece of hardware it is about. */
+export type PanelDoubt =
+  | { readonly is: 'groove-girth' | 'groove-sum'; readonly part: string; readonly byMm: number }
+  | { readonly is: 'groove-outside' | 'groove-through' | 'hardware-outside'; readonly part: string; readonly byMm: number }
+  | { readonly is: 'edge-girth'; readonly part: null; readonly byMm: number };
+
+/** What is known of one panel, and how sure. */
+export interface PanelSurvey {
+  /** As of its face; doubtful too where its face agrees but something else does not. */
+  readonly status: Survey['status'];
+  /** The tapes of its face, judged as an opening’s. */
+  readonly face: Survey;
+  /** Null: nobody taped its edge. */
+  readonly edge: { readonly thicknessMm: number | null; readonly girthMm: number } | null;
+  readonly grooves: readonly JudgedGroove[];
+  readonly doubts: readonly PanelDoubt[];
+}
+
+/** What of a panel its survey looks at. */
+export type PanelParts = Pick<Panel, 'grooves' | 'hardware'>;
+
+/** Places on a face are taped to this, 1 σ, and told apart at 1 %. @source as any tape, common practice */
+const APART = 2.58;
+/** A string over an edge is read to this, 1 σ. @source house rule */
+const STRING_SIGMA_MM = 1;
+
+/** From where to where a groove goes: across for upright ones and frames, upwards for level ones. */
+function spanOf({ run, widthMm }: Groove): { readonly fromMm: number; readonly toMm: number; readonly isUpright: boolean } {
+  if (run.way === 'level') return { fromMm: run.fromFootMm, toMm: run.fromFootMm + widthMm, isUpright: false };
+  return { fromMm: run.fromLeftMm, toMm: run.fromLeftMm + (run.way === 'frame' ? run.acrossMm : widthMm), isUpright: true };
+}
+
+function doubtsOfGroove(judged: JudgedGroove, face: Survey, thicknessMm: number | null): PanelDoubt[] {
+  const { groove, apartMm } = judged;
+  const out: PanelDoubt[] = [];
+  if (apartMm !== null) out.push({ is: 'groove-girth', part: groove.id, byMm: apartMm });
+  if (thicknessMm !== null && groove.form !== 'moulding' && groove.depthMm >= thicknessMm)
+    out.push({ is: 'groove-through', part: groove.id, byMm: groove.depthMm - thicknessMm });
+  if (!face.outline) return out;
+  const box = boundingBox(face.outline);
+  const size = { x: box.maxX - box.minX, y: box.maxY - box.minY };
+  const span = spanOf(groove);
+  const whole = span.isUpright ? size.x : size.y;
+  const reaches = [span.toMm - whole, groove.run.way === 'frame' ? groove.run.fromFootMm + groove.run.upMm - size.y : -Infinity];
+  const past = Math.max(...reaches);
+  const slop = APART * Math.hypot(tapeSigmaMm(whole), tapeSigmaMm(span.toMm));
+  if (past > slop) out.push({ is: 'groove-outside', part: groove.id, byMm: past });
+  else if (groove.toFarEdgeMm !== null) {
+    // a face out of parallel has no one width: the sum may be any of them
+    const widths = taperOf(face, span.isUpright);
+    const sum = span.toMm + groove.toFarEdgeMm;
+    const sigma = Math.hypot(tapeSigmaMm(span.fromMm), tapeSigmaMm(span.toMm - span.fromMm), tapeSigmaMm(groove.toFarEdgeMm), tapeSigmaMm(whole));
+    const off = sum < widths.least ? sum - widths.least : sum > widths.most ? sum - widths.most : 0;
+    if (Math.abs(off) > APART * sigma) out.push({ is: 'groove-sum', part: groove.id, byMm: off });
+  }
+  return out;
+}
+
+/** The least and the most that a face measures across (or up), by its corners. */
+function taperOf(face: Survey, isAcross: boolean): { least: number; most: number } {
+  const [a, b, c, d] = face.outline!;
+  const length = (p: { x: number; y: number }, q: { x: number; y: number }) => Math.hypot(p.x - q.x, p.y - q.y);
+  const sides = isAcross ? [length(a!, b!), length(c!, d!)] : [length(b!, c!), length(d!, a!)];
+  return { least: Math.min(...sides), most: Math.max(...sides) };
+}
+
+function doubtOfHardware(h: Hardware, face: Survey): PanelDoubt[] {
+  if (!face.outline) return [];
+  const box = boundingBox(face.outline);
+  const past = Math.max(h.fromLeftMm + h.widthMm - (box.maxX - box.minX), h.fromFootMm + h.heightMm - (box.maxY - box.minY));
+  // a lever reaches past the arris, a plate half way round it; a whole piece outside is a slip
+  return past > Math.min(h.widthMm, h.heightMm) ? [{ is: 'hardware-outside', part: h.id, byMm: past }] : [];
+}
+
+/** Judges what was taped of one panel. @param readings in force, at most one per measure, mm */
+export function judgePanel({ grooves, hardware }: PanelParts, readings: readonly TapeReading[]): PanelSurvey {
+  const face = surveyOpening(readings.filter((r) => !r.measure.startsWith('edge')));
+  const of = (measure: TapeReading['measure']) => readings.find((r) => r.measure === measure && r.lengthMm > 0)?.lengthMm ?? null;
+  const [thicknessMm, string] = [of('edgeThickness'), of('edgeGirth')];
+  const judged = grooves.map((groove) => ({ groove, ...grooveGirth(groove) }));
+  const doubts: PanelDoubt[] = [
+    // no string is shorter than the straight way
+    ...(thicknessMm !== null && string !== null && thicknessMm - string > APART * Math.hypot(STRING_SIGMA_MM, tapeSigmaMm(thicknessMm))
+      ? [{ is: 'edge-girth' as const, part: null, byMm: string - thicknessMm }]
+      : []),
+    ...judged.flatMap((j) => doubtsOfGroove(j, face, thicknessMm)),
+    ...hardware.flatMap((h) => doubtOfHardware(h, face)),
+  ];
+  const girthMm = Math.max(thicknessMm ?? 0, string ?? 0);
+  return {
+    status: doubts.length > 0 && (face.status === 'agreeing' || face.status === 'unchecked' || face.status === 'two-tapes') ? 'doubtful' : face.status,
+    face,
+    edge: girthMm > 0 ? { thicknessMm, girthMm } : null,
+    grooves: judged,
+    doubts,
+  };
+}
+
+/** What a piece has to cover of a face: every explanation of its tapes and two standard deviations. */
+export const coverOfPanel = (survey: PanelSurvey): { widthMm: number; heightMm: number } | null => enclosingRectangle(survey.face);
