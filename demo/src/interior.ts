@@ -13,14 +13,14 @@ const interiorRolls: Roll[] = [
     label: 'A-301',
     lot: 'L2610-A',
     widthMm: 1220,
-    lengthM: 27.5,
+    lengthM: 46,
     leadInMm: 120,
     pricePerM: '19.00',
     place: 'Van, upright rack',
   }),
 ];
 
-/** What is not glass at Tern Point: the columns of its departure hall, in wood-look film. */
+/** What is not glass at Tern Point: the columns of its departure hall and the doors along its corridor, in wood-look film. */
 export function ternInterior(): JobFile {
   const job = demoJob(104, {
     name: 'Tern Point interior',
@@ -101,5 +101,68 @@ export function ternInterior(): JobFile {
       note: 'Bare concrete: prime it first.',
     },
   );
+  doors(w, w.place('Corridor · office doors'));
   return { ...w.file(), films: [ash], rolls: interiorRolls };
+}
+
+/** Six office doors of one make, pressed board with two frames of grooves, and the wall of the goods lift, which is wider than the roll. */
+function doors(w: JobWriter, corridor: string): void {
+  const lacquered = {
+    material: 'wood-board',
+    finish: 'lacquered',
+    madeOn: null,
+    gloss: 'satin',
+    state: 'sound',
+    isDamp: false,
+    isGreasy: true,
+    surfaceTempC: 20,
+  } as const;
+  const groove = (n: number, fromFootMm: number, upMm: number, girthMm: number) =>
+    ({
+      id: demoId(14_900 + n),
+      run: { way: 'frame', fromLeftMm: 130, fromFootMm, acrossMm: 600, upMm },
+      toFarEdgeMm: 130,
+      form: 'vee',
+      widthMm: 10,
+      depthMm: 4,
+      flatMm: 2,
+      girthMm,
+    }) as const;
+  const lever = { id: demoId(14_910), what: 'Lever and plate', handling: 'off', fromLeftMm: 775, fromFootMm: 920, widthMm: 45, heightMm: 240, isElectric: false } as const;
+  const peephole = { id: demoId(14_911), what: 'Peephole', handling: 'round', fromLeftMm: 420, fromFootMm: 1500, widthMm: 20, heightMm: 20, isElectric: false } as const;
+  const door = (name: string, hinges: 'left' | 'right', more: object = {}) => ({
+    filmId: ash.id,
+    ground: lacquered,
+    hinges,
+    fire: 'no' as const,
+    grooves: [groove(1, 150, 700, 13), groove(2, 1000, 880, 13)],
+    hardware: [hinges === 'left' ? lever : { ...lever, fromLeftMm: 40 }],
+    ...more,
+  });
+  const first = w.panel(
+    corridor,
+    'Door 1',
+    { widthTop: '860', widthMiddle: '860', widthBottom: '860', heightLeft: '2040', heightMiddle: '2040', heightRight: '2040', diagonalDown: '2214', diagonalUp: '2214', edgeThickness: '40' },
+    door('Door 1', 'left'),
+  ); // prettier-ignore
+  w.panel(corridor, 'Door 2', {}, { ...door('Door 2', 'left'), measuredLikeId: first });
+  // the slip: its lower frame’s string was not pressed into the groove
+  w.panel(corridor, 'Door 3', {}, { ...door('Door 3', 'right', { grooves: [groove(3, 150, 700, 10), groove(4, 1000, 880, 13)] }), measuredLikeId: first });
+  w.panel(corridor, 'Door 4', {}, { ...door('Door 4', 'left'), measuredLikeId: first });
+  w.panel(corridor, 'Door 5', {}, { ...door('Door 5', 'right', { hardware: [{ ...lever, fromLeftMm: 40 }, peephole] }), measuredLikeId: first });
+  w.panel(corridor, 'Door 6', { heightLeft: '2035', heightMiddle: '2035', heightRight: '2035', diagonalDown: '2209', diagonalUp: '2209' }, { ...door('Door 6', 'left'), measuredLikeId: first }); // prettier-ignore
+  w.panel(
+    corridor,
+    'Goods lift, back wall',
+    { widthTop: '1580', widthMiddle: '1580', widthBottom: '1581', heightLeft: '2100', heightRight: '2100', diagonalDown: '2628', diagonalUp: '2628' },
+    {
+      what: 'lift-wall',
+      filmId: ash.id,
+      ground: { ...lacquered, material: 'steel', finish: 'painted', madeOn: '2019-03-01', isGreasy: false },
+      fire: 'no',
+      wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' },
+      grooves: [{ id: demoId(14_920), run: { way: 'upright', fromLeftMm: 786 }, toFarEdgeMm: 786, form: 'square', widthMm: 8, depthMm: 5, flatMm: 0, girthMm: null }],
+      hardware: [{ id: demoId(14_921), what: 'Push buttons', handling: 'off', fromLeftMm: 1380, fromFootMm: 1000, widthMm: 90, heightMm: 220, isElectric: true }],
+    },
+  );
 }

@@ -1,9 +1,11 @@
 import {
   newColumn,
+  newPanel,
   newPane,
   type Column,
   type JobFile,
   type Pane,
+  type Panel,
   type Job,
   type MeasureKey,
   type Place,
@@ -86,6 +88,14 @@ export class JobWriter {
   /** A column with its tapes; `like` shares the tapes of an earlier one. */
   column(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Column, 'kind'>> = {}): string {
     const surface = newColumn({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
+    this.surfaces.push(surface);
+    this.tape(surface.id, tapes);
+    return surface.id;
+  }
+
+  /** A door or panel with its tapes. */
+  panel(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Panel, 'kind'>> = {}): string {
+    const surface = newPanel({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
     this.surfaces.push(surface);
     this.tape(surface.id, tapes);
     return surface.id;

@@ -32,13 +32,12 @@ export function resolveAllowances(
   const own = { ...records.firm.allowances, ...said(records.job.allowances), ...said(surface.allowances) };
   return film ? { ...own, edgeGapMm: edgeGapFor(film, own.edgeGapMm) } : own;
 }
-/** The same for pieces that are laid dry. */
-export const resolveDry = (records: Pick<JobRecords, 'firm' | 'job'>, surface: Pick<DrySurface, 'dry'>): DryAllowances => ({
-  ...usualDry,
-  ...said(records.firm.dry),
-  ...said(records.job.dry),
-  ...said(surface.dry),
-});
+/** What is added to pieces that are laid dry, by whoever says something of it: the last one counts. */
+export const dryOf = (...sayings: readonly ({ readonly [K in keyof DryAllowances]?: DryAllowances[K] | undefined } | null | undefined)[]): DryAllowances =>
+  sayings.reduce<DryAllowances>((all, some) => ({ ...all, ...said<DryAllowances>(some) }), usualDry);
+/** Firm, then job, then surface. */
+export const resolveDry = (records: Pick<JobRecords, 'firm' | 'job'>, surface: Pick<DrySurface, 'dry'>): DryAllowances =>
+  dryOf(records.firm.dry, records.job.dry, surface.dry);
 const said = <T extends object>(some: { readonly [K in keyof T]?: T[K] | undefined } | null | undefined): Partial<T> =>
   Object.fromEntries(Object.entries(some ?? {}).filter(([, v]) => v !== undefined)) as Partial<T>;
 

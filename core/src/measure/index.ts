@@ -19,3 +19,4 @@ export * from './groove.js';
 export * from './panel.js';
 export * from './panel-survey.js';
 export * from './panel-words.js';
+export * from './dry-area.js';

@@ -1,11 +1,11 @@
 import { DxfWriter, point3d, Units } from '@tarikjabiri/dxf';
 import { csvText, oneLine } from '../../http/csv.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
-import { benchOn, faceUp, outlinesOn } from './roll-drawing.js';
+import { benchLayerOf, benchOn, faceUp, outlinesOn } from './roll-drawing.js';
 
 /**
  * The rolls as DXF: millimetres declared, one layer per purpose (roll edges, crosscuts, slits and trims as rectangles, true outlines
- * of shaped pieces, what the bench cuts through the film and through the liner only, text). Rolls stand above one another, 400 mm apart.
+ * of shaped pieces, what the bench cuts through the film and through the liner only, what it pencils, what is cut when the film lies, text). Rolls stand above one another, 400 mm apart.
  */
 export function cutSheetDxf(sheet: CutSheet): string {
   const dxf = new DxfWriter();
@@ -16,6 +16,8 @@ export function cutSheetDxf(sheet: CutSheet): string {
   dxf.addLayer('OUTLINE', 6, 'CONTINUOUS');
   dxf.addLayer('FILM_CUT', 2, 'CONTINUOUS');
   dxf.addLayer('LINER_CUT', 4, 'CONTINUOUS');
+  dxf.addLayer('PENCIL', 8, 'CONTINUOUS');
+  dxf.addLayer('CUT_LATER', 30, 'CONTINUOUS');
   dxf.addLayer('TEXT', 3, 'CONTINUOUS');
   let base = 0;
   for (const film of sheet.films)
@@ -60,7 +62,7 @@ export function cutSheetDxf(sheet: CutSheet): string {
           for (const { cut, points } of piece ? benchOn(piece, p) : [])
             dxf.addLWPolyline(
               points.map((q) => ({ point: { x: q.x, y: y(q.y, 0) } })),
-              { layerName: cut.layer === 'film' ? 'FILM_CUT' : 'LINER_CUT', flags: 0 },
+              { layerName: benchLayerOf(cut), flags: 0 },
             );
           dxf.addText(point3d(p.xMm + 20, low + 20), 30, oneLine(labels.get(p.pieceId) ?? ''), { layerName: 'TEXT' });
         }

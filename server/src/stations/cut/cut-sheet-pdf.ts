@@ -1,5 +1,5 @@
 import type { Content } from 'pdfmake/interfaces.js';
-import type { Piece } from '@yellow-pane/contracts';
+import type { BenchCut, Piece } from '@yellow-pane/contracts';
 import { formatLength, formatLong, moneyText, startEdge, unbroken } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
@@ -121,27 +121,33 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
 }
 
 const trimWords = (p: Piece): string => {
-  if (p.method === 'laid-round') return `Trimmed when it is on: ${p.trimmedEdges.join(', ')}`;
+  if (p.method === 'laid-round' || p.method === 'laid-over') return `Trimmed when it is on: ${p.trimmedEdges.join(', ')}`;
   return p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming';
 };
 
 /** Points of a page for a millimetre. @source 72 points an inch */
 const PT_PER_MM = 72 / 25.4;
+/** What is done at a layer, before its words. */
+function benchWords(c: BenchCut): string {
+  if (c.later) return `LATER, when it lies. ${c.words}`;
+  if (c.layer === 'film') return `Through the film. ${c.words}`;
+  return c.words.replace(/^Liner only/, 'LINER ONLY');
+}
 /** What the bench cuts in a piece, in its order, and its small ends at true scale as far as they go on the sheet. */
 function benchPart(piece: Piece, units: 'mm' | 'in', width: number): Content[] {
   const cuts = piece.bench ?? [];
   if (cuts.length === 0) return [];
-  const ends = cuts.filter((c) => c.layer === 'film').map((c) => ({ c, ...benchEndSvg(piece, c, units) }));
+  const ends = cuts.filter((c) => c.layer === 'film' && !c.later).map((c) => ({ c, ...benchEndSvg(piece, c, units) }));
   return [
     { text: `Bench cuts · ${piece.label}`, bold: true, fontSize: 12, margin: [0, 8, 0, 2] },
     {
-      text: 'Liner up. LINER ONLY is dashed: through the paper and not into the film. Full lines go through the film.',
+      text: 'Liner up. LINER ONLY is dashed: through the paper and not into the film. Full lines go through the film; pencil lines are dotted. What is cut LATER, when the film lies, is told as one stands before it.',
       fontSize: 8.5,
       color: soft,
       margin: [0, 0, 0, 4],
     },
     {
-      ol: cuts.map((c) => (c.layer === 'liner' ? { text: c.words.replace(/^Liner only/, 'LINER ONLY') } : { text: `Through the film. ${c.words}` })),
+      ol: cuts.map((c) => ({ text: benchWords(c) })),
       margin: [0, 0, 0, 4],
     },
     ...ends.flatMap((e): Content[] =>

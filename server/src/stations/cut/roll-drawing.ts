@@ -123,9 +123,16 @@ export function outlinesOn(piece: Piece, placed: PlacedPiece): { label: string; 
 /** What the bench cuts in a piece, where it lies on the roll, mm. */
 export const benchOn = (piece: Piece, placed: PlacedPiece): { cut: BenchCut; points: Vec[] }[] =>
   (piece.bench ?? []).map((cut) => ({ cut, points: cut.path.map((q) => onRoll({ x: q.xMm, y: q.yMm }, piece, placed)) }));
-/** Through the film: a full line. Liner only: dashed. */
-const benchStroke = (cut: BenchCut): string =>
-  cut.layer === 'film' ? 'stroke="#1C2226" stroke-width="6"' : 'stroke="#3E6E8E" stroke-width="5" stroke-dasharray="24 14"';
+/** On which layer of a drawing a cut stands; what is made when the film lies is no matter for a plotter. */
+export const benchLayerOf = (cut: BenchCut) => (cut.later ? 'CUT_LATER' : ({ film: 'FILM_CUT', liner: 'LINER_CUT', mark: 'PENCIL' } as const)[cut.layer]);
+/** Through the film: a full line. Liner only: dashed. A pencil line: dotted. Cut later: dash and dot. */
+const benchStrokes: Readonly<Record<ReturnType<typeof benchLayerOf>, string>> = {
+  FILM_CUT: 'stroke="#1C2226" stroke-width="6"',
+  LINER_CUT: 'stroke="#3E6E8E" stroke-width="5" stroke-dasharray="24 14"',
+  PENCIL: 'stroke="#56626A" stroke-width="4" stroke-dasharray="4 10"',
+  CUT_LATER: 'stroke="#A8431A" stroke-width="4" stroke-dasharray="20 8 4 8"',
+};
+const benchStroke = (cut: BenchCut): string => benchStrokes[benchLayerOf(cut)];
 
 /** Air round a true-scale drawing, mm. */
 const ROUND_MM = 14;

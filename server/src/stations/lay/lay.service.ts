@@ -48,6 +48,7 @@ const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step'
 const faceOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => string } = {
   pane: (s) => (s.filmFace === 'room' ? 'room side' : 'street side'),
   column: () => 'all round',
+  panel: (s) => (s.faces === 'both' ? 'both faces' : 'its front'),
 };
 
 /** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */

@@ -10,6 +10,21 @@ const TOP = 22;
 /** Film cuts lower than this share of the piece are drawn once more, enlarged. */
 const SMALL_SHARE = 0.12;
 
+/** The way of the knife in the corner of a groove has so many points: the slit and the square round it. */
+const GROOVE_CORNER = 6;
+
+/** How each layer is drawn; what is cut when the film lies is thinner and dotted. */
+interface Look {
+  readonly stroke: string;
+  readonly width: number;
+  readonly dash: string | null;
+}
+const looks = { liner: { stroke: '#3E6E8E', width: 1.2, dash: '6 3' }, mark: { stroke: '#56626A', width: 1, dash: '1 2.5' }, film: { stroke: '#1C2226', width: 2, dash: null } } as const; // prettier-ignore
+const LATER: Look = { stroke: '#A8431A', width: 1.4, dash: '5 2 1 2' };
+const lookOf = (c: BenchCut): Look => (c.later ? LATER : looks[c.layer]);
+/** Where a cut is, by its words. */
+const placeOf = (c: BenchCut): string => c.words.split(':')[0]!;
+
 interface Box {
   readonly x0: number;
   readonly y0: number;
@@ -18,7 +33,7 @@ interface Box {
 }
 interface DrawnCut {
   readonly number: number;
-  readonly isLiner: boolean;
+  readonly look: Look;
   readonly points: string;
   readonly x: number;
   readonly y: number;
@@ -60,25 +75,25 @@ function boxOf(cut: BenchCut): Box {
         <polyline
           [attr.points]="c.points"
           fill="none"
-          [attr.stroke]="c.isLiner ? '#3E6E8E' : '#1C2226'"
-          [attr.stroke-width]="c.isLiner ? 1.2 : 2"
-          [attr.stroke-dasharray]="c.isLiner ? '6 3' : null"
+          [attr.stroke]="c.look.stroke"
+          [attr.stroke-width]="c.look.width"
+          [attr.stroke-dasharray]="c.look.dash"
         />
-        <circle [attr.cx]="c.x" [attr.cy]="c.y" r="7.5" fill="#FFFEFA" [attr.stroke]="c.isLiner ? '#3E6E8E' : '#1C2226'" />
+        <circle [attr.cx]="c.x" [attr.cy]="c.y" r="7.5" fill="#FFFEFA" [attr.stroke]="c.look.stroke" />
         <text [attr.x]="c.x" [attr.y]="c.y + 3.5" text-anchor="middle" font-size="10" font-weight="700">{{ c.number }}</text>
       }
       @for (e of d.ends; track $index) {
         <text [attr.x]="e.x" [attr.y]="e.y - 5" font-size="10" fill="#56626A">{{ e.name }}, enlarged</text>
         <rect [attr.x]="e.x" [attr.y]="e.y" [attr.width]="e.w" [attr.height]="e.h" fill="#FFFEFA" stroke="#BDB6A2" />
         <g [attr.clip-path]="'url(#' + clipId + ')'">
-          <rect [attr.x]="e.x" [attr.y]="e.filmY" [attr.width]="e.w" [attr.height]="e.filmH" fill="#FFE9A8" stroke="#1C2226" stroke-width="1" />
+          <rect [attr.x]="e.filmX" [attr.y]="e.filmY" [attr.width]="e.filmW" [attr.height]="e.filmH" fill="#FFE9A8" stroke="#1C2226" stroke-width="1" />
           @for (c of e.cuts; track c.number) {
             <polyline
               [attr.points]="c.points"
-              [attr.fill]="c.isLiner ? 'none' : '#FFFEFA'"
-              [attr.stroke]="c.isLiner ? '#3E6E8E' : '#1C2226'"
-              [attr.stroke-width]="c.isLiner ? 1.5 : 2.5"
-              [attr.stroke-dasharray]="c.isLiner ? '6 3' : null"
+              [attr.fill]="c.isHole ? '#FFFEFA' : 'none'"
+              [attr.stroke]="c.look.stroke"
+              [attr.stroke-width]="c.look.width * 1.25"
+              [attr.stroke-dasharray]="c.look.dash"
             />
           }
         </g>
@@ -103,7 +118,7 @@ export class BenchDrawing {
   protected readonly drawn = computed(() => {
     const { widthMm, heightMm } = this.piece();
     const cuts = this.cuts();
-    const small = cuts.filter((c) => c.layer === 'film' && boxOf(c).y1 - boxOf(c).y0 < SMALL_SHARE * heightMm);
+    const small = cuts.filter((c) => c.layer === 'film' && !c.later && boxOf(c).y1 - boxOf(c).y0 < SMALL_SHARE * heightMm);
     const scale = Math.min(WHOLE.width / widthMm, WHOLE.height / heightMm);
     const [w, h] = [widthMm * scale, heightMm * scale];
     const at = (x: number, y: number): [number, number] => [LEFT + x * scale, TOP + (heightMm - y) * scale];
@@ -113,13 +128,17 @@ export class BenchDrawing {
       const isHigh = box.y0 > heightMm / 2;
       const middle = at((box.x0 + box.x1) / 2, c.layer === 'liner' ? heightMm * (0.62 - 0.14 * i) : (box.y0 + box.y1) / 2);
       // beside its end of the strip, clear of the measures
-      if (c.layer === 'film') middle.splice(0, 2, at(box.x1, 0)[0] + 12, middle[1] + (isHigh ? 10 : -10));
-      return { number: i + 1, isLiner: c.layer === 'liner', points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' '), x: middle[0], y: middle[1] };
+      if (c.layer === 'film' && !c.later) middle.splice(0, 2, at(box.x1, 0)[0] + 12, middle[1] + (isHigh ? 10 : -10));
+      if (c.layer === 'mark') middle.splice(0, 2, at(widthMm / 2 + (i === 0 ? -0.2 : 0.2) * widthMm, 0)[0], at(0, box.y1)[1]);
+      // towards the middle of the piece, clear of its own lines
+      if (c.later) middle.splice(0, 2, middle[0] + (box.x0 + box.x1 < widthMm ? 13 : -13), middle[1] + (isHigh ? 9 : -9) * (cuts.findIndex((x) => placeOf(x) === placeOf(c)) === i ? 1 : -1));
+      return { number: i + 1, look: lookOf(c), points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' '), x: middle[0], y: middle[1] };
     });
     const ends = small
       .slice()
       .sort((a, b) => boxOf(b).y0 - boxOf(a).y0)
-      .map((c, i) => this.enlarged(c, cuts, LEFT + WHOLE.width + 26, TOP + 14 + i * (ENLARGED.height + 44)));
+      .map((c, i) => this.enlarged(c, cuts, LEFT + WHOLE.width + 26, TOP + 14 + i * (ENLARGED.height + 44)))
+      .concat(this.laterShown(cuts).map((own, i) => this.enlargedLater(own, cuts, LEFT + WHOLE.width + 26, TOP + 14 + (small.length + i) * (ENLARGED.height + 44))));
     return { x: LEFT, y: TOP, w, h, cuts: whole, ends, width: ends.length ? LEFT + WHOLE.width + 34 + ENLARGED.width : LEFT + w + 10, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
   });
 
@@ -146,9 +165,39 @@ export class BenchDrawing {
       { text: `45°`, x: at(from, 0)[0] - 22 - 0.5 * depth * scale, y: at(0, isTop ? heightMm - depth / 2 : depth / 2)[1] + 4 },
     ];
     const drawn = all
-      .map((c, i) => ({ number: i + 1, isLiner: c.layer === 'liner', points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' ') }))
-      .sort((a, b) => Number(a.isLiner) - Number(b.isLiner));
+      .map((c, i) => ({ number: i + 1, look: lookOf(c), isHole: c.layer === 'film', points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' ') }))
+      .sort((a, b) => Number(b.isHole) - Number(a.isHole));
     const edge = at(0, isTop ? heightMm : 0)[1];
-    return { name: isTop ? 'Top end' : 'Foot end', x, y, w: ENLARGED.width, h: ENLARGED.height, filmY: isTop ? edge : y - 5, filmH: isTop ? ENLARGED.height : edge - y + 5, cuts: drawn, words }; // prettier-ignore
+    return { name: isTop ? 'Top end' : 'Foot end', x, y, w: ENLARGED.width, h: ENLARGED.height, filmX: x - 5, filmW: ENLARGED.width + 10, filmY: isTop ? edge : y - 5, filmH: isTop ? ENLARGED.height : edge - y + 5, cuts: drawn, words }; // prettier-ignore
+  }
+
+  /** One corner of a groove and one of two edges stand for all of their kind. */
+  private laterShown(cuts: readonly BenchCut[]): BenchCut[][] {
+    const later = cuts.filter((c) => c.later);
+    const first = [later.find((c) => c.path.length === GROOVE_CORNER), later.find((c) => c.path.length < GROOVE_CORNER && /^(Top|Bottom) /.test(c.words))];
+    return first.flatMap((c) => (c ? [later.filter((x) => placeOf(x) === placeOf(c))] : []));
+  }
+
+  /** A corner that is cut when the film lies, with the measure that matters: the square that falls out, or the tab that goes round. */
+  private enlargedLater(own: readonly BenchCut[], all: readonly BenchCut[], x: number, y: number) {
+    const { widthMm, heightMm } = this.piece();
+    const points = own.flatMap((c) => c.path);
+    const [x0, x1] = [Math.min(...points.map((p) => p.xMm)), Math.max(...points.map((p) => p.xMm))];
+    const [y0, y1] = [Math.min(...points.map((p) => p.yMm)), Math.max(...points.map((p) => p.yMm))];
+    const scale = Math.min(ENLARGED.width / (2.2 * Math.max(1, x1 - x0)), ENLARGED.height / (1.7 * Math.max(1, y1 - y0)));
+    const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
+    const at = (mx: number, my: number): [number, number] => [x + ENLARGED.width / 2 + (mx - cx) * scale, y + ENLARGED.height / 2 - (my - cy) * scale];
+    const [filmX, filmY] = at(0, heightMm);
+    const isGroove = own[0]!.path.length === GROOVE_CORNER;
+    const square = own[0]!.path.slice(1);
+    const side = isGroove ? Math.max(...square.map((p) => p.xMm)) - Math.min(...square.map((p) => p.xMm)) : own.length > 1 ? Math.abs(own[1]!.path[0]!.yMm - own[1]!.path[1]!.yMm) : null;
+    const to = own.at(-1)!.path[0]!;
+    const isLeft = cx < widthMm / 2;
+    const [tx, ty] = isGroove ? at((Math.max(...square.map((p) => p.xMm)) + Math.min(...square.map((p) => p.xMm))) / 2, (Math.max(...square.map((p) => p.yMm)) + Math.min(...square.map((p) => p.yMm))) / 2) : at(to.xMm, to.yMm); // prettier-ignore
+    const words = side === null ? [] : [{ text: isGroove ? `${this.f(side)} out` : `tab ${this.f(side)}`, x: isGroove ? tx + (isLeft ? -46 : 46) : tx + (isLeft ? 40 : -40), y: ty + 4 }];
+    const drawn = all
+      .filter((c) => c.layer === 'mark' || own.includes(c))
+      .map((c) => ({ number: all.indexOf(c) + 1, look: lookOf(c), isHole: false, points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' ') }));
+    return { name: `${placeOf(own[0]!)} of the panel`, x, y, w: ENLARGED.width, h: ENLARGED.height, filmX, filmW: widthMm * scale, filmY, filmH: heightMm * scale, cuts: drawn, words };
   }
 }

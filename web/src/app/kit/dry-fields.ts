@@ -1,12 +1,20 @@
-import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
-import { dryAllowances, type DryAllowances } from '@yellow-pane/contracts';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { cornerSchool, dryAllowances, type CornerSchool, type DryAllowances, type SurfaceKind } from '@yellow-pane/contracts';
 import { formatLength, parseLength, type UnitSystem } from '@yellow-pane/core/ground';
 
 const lengths = [
   { field: 'lapMm', name: 'Lap at a seam', least: 5, most: 150 },
   { field: 'notchMm', name: 'Notches of a column, deep', least: 3, most: 150 },
   { field: 'linerStripMm', name: 'Its strip of liner, wide', least: 30, most: 400 },
+  { field: 'panelMm', name: 'Past the face of a panel', least: 10, most: 200 },
+  { field: 'returnMm', name: 'On to its back', least: 5, most: 150 },
+  { field: 'cornerTabMm', name: 'Tab round its corner', least: 3, most: 50 },
 ] as const;
+/** Which figures a surface of a kind has a use for; left out: all of them. */
+const ofKind: Partial<Record<SurfaceKind, readonly LengthField['field'][]>> = {
+  column: ['lapMm', 'notchMm', 'linerStripMm'],
+  panel: ['lapMm', 'panelMm', 'returnMm', 'cornerTabMm'],
+};
 type LengthField = (typeof lengths)[number];
 
 /** One figure of what is added to pieces that are laid dry; left undefined: again as whoever stands above has it. */
@@ -18,18 +26,29 @@ export type DryChange = { readonly [K in keyof DryAllowances]?: DryAllowances[K]
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="grid grid-cols-2 gap-2 text-sm">
-      @for (l of lengths; track l.field) {
+      @for (l of lengths(); track l.field) {
         <label class="block"
           >{{ l.name
           }}<input #box class="field figure" [value]="f(dry()[l.field])" [class.font-semibold]="own()?.[l.field] !== undefined" (change)="set(l, box)"
         /></label>
       }
-      <label class="block"
-        >A lap that grows<select #taper class="field" (change)="changed.emit({ taper: taper.value === 'wedge' ? 'wedge' : 'trim' })">
-          <option value="trim" [selected]="dry().taper === 'trim'">is trimmed straight</option>
-          <option value="wedge" [selected]="dry().taper === 'wedge'">stays a wedge</option>
-        </select></label
-      >
+      @if (kind() !== 'panel') {
+        <label class="block"
+          >A lap that grows<select #taper class="field" (change)="changed.emit({ taper: taper.value === 'wedge' ? 'wedge' : 'trim' })">
+            <option value="trim" [selected]="dry().taper === 'trim'">is trimmed straight</option>
+            <option value="wedge" [selected]="dry().taper === 'wedge'">stays a wedge</option>
+          </select></label
+        >
+      }
+      @if (kind() !== 'column') {
+        <label class="block"
+          >Corners of a panel<select #corner class="field" (change)="changed.emit({ corner: cornerOf(corner.value) })">
+            <option value="relief" [selected]="dry().corner === 'relief'">cut out, a tab goes round</option>
+            <option value="mitre" [selected]="dry().corner === 'mitre'">slit at 45°</option>
+            <option value="envelope" [selected]="dry().corner === 'envelope'">folded, not cut</option>
+          </select></label
+        >
+      }
     </div>
     @if (message()) {
       <p role="alert" class="mt-1 border-l-4 border-ink bg-tint p-2 text-sm">{{ message() }}</p>
@@ -43,7 +62,10 @@ export class DryFields {
   readonly own = input<DryChange | null>(null);
   readonly units = input.required<UnitSystem>();
   readonly changed = output<DryChange>();
-  protected readonly lengths = lengths;
+  /** Left out: the figures of every kind. */
+  readonly kind = input<SurfaceKind | null>(null);
+  protected readonly lengths = computed(() => lengths.filter((l) => (ofKind[this.kind() ?? 'pane'] ?? lengths.map((x) => x.field)).includes(l.field)));
+  protected cornerOf = (v: string): CornerSchool => cornerSchool.catch('relief').parse(v);
   protected readonly message = signal('');
   protected f = (mm: number): string => formatLength(mm, this.units());
 

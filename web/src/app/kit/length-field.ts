@@ -50,6 +50,8 @@ export class LengthField {
   readonly hint = input<string | null>(null);
   /** What makes a length odd enough to be asked about before it counts, in a sentence; null: nothing. */
   readonly odd = input<(lengthMm: number) => string | null>(() => null);
+  /** What makes a length impossible, in a sentence; null: nothing. */
+  readonly wrong = input<(lengthMm: number) => string | null>(() => null);
   readonly committed = output<TypedReading>();
   readonly cleared = output<void>();
   readonly next = output<boolean>();
@@ -107,6 +109,11 @@ export class LengthField {
       return true;
     }
     const read = (this.signed() ? parseOffset : parseLength)(typed, this.units());
+    const wrong = read.ok ? this.wrong()(read.value.lengthMm) : null;
+    if (wrong) {
+      this.message.set(wrong);
+      return false;
+    }
     const odd = read.ok ? this.odd()(read.value.lengthMm) : null;
     if (odd && !(isMeant && this.asked === typed)) {
       if (isMeant) this.asked = typed;

@@ -1,6 +1,6 @@
 import { computed } from '@angular/core';
 import { patchState, signalStoreFeature, type, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Column, JobDocument, Pane, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { Column, JobDocument, Pane, Panel, Surface, UnitSystem } from '@yellow-pane/contracts';
 
 /** What a person has in hand in the open job, and how it is shown: theirs alone, never an edit. */
 export interface InHand {
@@ -41,6 +41,10 @@ export const withPaneInHand = () =>
       pane: computed<Pane | null>(() => inKind(store.surface(), 'pane')),
       /** The surface in hand where it is a column. */
       column: computed<Column | null>(() => inKind(store.surface(), 'column')),
+      /** The surface in hand where it is a panel. */
+      panel: computed<Panel | null>(() => inKind(store.surface(), 'panel')),
+      /** The surface in hand where film is laid on it dry. */
+      drySurface: computed<Column | Panel | null>(() => inKind(store.surface(), 'column') ?? inKind(store.surface(), 'panel')),
     })),
     withMethods((store) => {
       const select = (selectedId: string): void => {

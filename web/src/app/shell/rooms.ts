@@ -124,7 +124,8 @@ const IN_LINE = 8;
           Bars r × c
         </button>
         <button type="button" class="btn px-1!" (click)="addPlace()">New room</button>
-        <button type="button" class="btn col-span-2 px-1!" (click)="addKind('column')">New column</button>
+        <button type="button" class="btn px-1!" (click)="addKind('column')">New column</button>
+        <button type="button" class="btn px-1!" (click)="addKind('panel')">New door or panel</button>
         @if (gridOpen()) {
           <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
             <input #rows class="field figure" type="number" min="1" max="12" value="2" aria-label="Rows of panes" /> ×
@@ -264,7 +265,7 @@ export class Rooms {
   }
   private nextName(kind: SurfaceKind = 'pane'): string {
     const names = new Set(this.record.doc()?.surfaces.map((s) => s.name));
-    const word = surfaceKindNames[kind].replace(/^./, (c) => c.toUpperCase());
+    const word = firstNames[kind];
     for (let n = kind === 'pane' ? names.size + 1 : 1; ; n++) if (!names.has(`${word} ${n}`)) return `${word} ${n}`;
   }
 
@@ -377,8 +378,11 @@ export class Rooms {
   }
 }
 
+/** What a new surface of each kind is called, with a number. */
+const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door' };
+
 /** Whether a surface is drawn by its own outline; four-sided panes are boxes. */
-const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = { pane: (s) => s.kind === 'pane' && s.shape !== null, column: () => true };
+const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = { pane: (s) => s.kind === 'pane' && s.shape !== null, column: () => true, panel: () => false };
 
 /** Whether two neighbours stand in one row: panes between glazing bars in theirs, anything else beside anything. */
 function isOneRow(a: Surface, b: Surface): boolean {

@@ -75,7 +75,7 @@ const gradeLook: Readonly<Record<GroundVerdict['grade'], string>> = {
 export class DryChoice {
   protected readonly record = inject(RecordStore);
   protected readonly view = computed(() => {
-    const [doc, surface] = [this.record.doc(), this.record.column()];
+    const [doc, surface] = [this.record.doc(), this.record.drySurface()];
     if (!doc || !surface) return null;
     const today = dateAt(Date.now(), doc.job.zone);
     const offered = filmsToOffer(doc).filter((f) => isLaidDry(f) || f.id === surface.filmId);
@@ -96,11 +96,11 @@ export class DryChoice {
     };
   });
   protected choose(filmId: string, name: string): void {
-    const s = this.record.column();
+    const s = this.record.drySurface();
     if (s) void this.record.set(`${name} for ${s.name}`, 'surface', s.id, { filmId: s.filmId === filmId ? null : filmId });
   }
   protected setGround(ground: Ground): void {
-    const s = this.record.column();
+    const s = this.record.drySurface();
     if (s) void this.record.set(`What ${s.name} is made of`, 'surface', s.id, { ground });
   }
 }

@@ -51,6 +51,7 @@ const common: readonly Tab[] = [
 const tabsOf: { readonly [K in SurfaceKind]: readonly Tab[] } = {
   pane: [{ id: 'methods', name: 'Methods' }, { id: 'seam', name: 'Seams' }, { id: 'design', name: 'Design' }, ...common],
   column: [{ id: 'bench', name: 'Bench cuts' }, ...common],
+  panel: [{ id: 'bench', name: 'Bench cuts' }, ...common],
 };
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */

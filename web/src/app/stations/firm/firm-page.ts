@@ -18,7 +18,7 @@ import {
   type WorkClass,
 } from '@yellow-pane/contracts';
 import { defaultAcceptance, farText } from '@yellow-pane/core/check';
-import { usualDry, sizeStepNames } from '@yellow-pane/core/cut';
+import { dryOf, sizeStepNames } from '@yellow-pane/core/cut';
 import { schoolNames } from '@yellow-pane/core/form';
 import { figureOf, formatDifference, formatInches, formatLength, measureOf, parseLength, told } from '@yellow-pane/core/ground';
 import { v7 as uuidv7 } from 'uuid';
@@ -142,7 +142,7 @@ const rateNames = [
               </select></label
             >
             <h2 class="cap mt-5 mb-2">Pieces that are laid dry</h2>
-            <yp-dry-fields data-dry [dry]="doc.firm.dry ?? usualDry" [own]="doc.firm.dry ?? null" [units]="doc.firm.units" (changed)="setDry($event)" />
+            <yp-dry-fields data-dry [dry]="firmDry()" [own]="doc.firm.dry ?? null" [units]="doc.firm.units" (changed)="setDry($event)" />
             <h2 class="cap mt-5 mb-2">Blades in the van</h2>
             @for (b of bladeFields(); track b.field) {
               <label class="mb-2 grid grid-cols-[1fr_11rem] items-center gap-3"
@@ -324,11 +324,11 @@ export class FirmPage {
     this.note.set('');
     void this.bench.change(label, [{ op: 'set', kind: 'firm', id: firm.id, field, value }]);
   }
-  protected readonly usualDry = usualDry;
+  protected readonly firmDry = computed(() => dryOf(this.bench.doc()?.firm?.dry));
   /** Emptied, a figure is again as it is shipped. */
   protected setDry(change: DryChange): void {
     const firm = this.bench.doc()?.firm;
-    if (firm) this.set('What is added to pieces that are laid dry', 'dry', { ...usualDry, ...withDry(firm.dry ?? null, change) });
+    if (firm) this.set('What is added to pieces that are laid dry', 'dry', withDry(firm.dry ?? null, change) ?? {});
   }
   protected setRate(box: HTMLInputElement): void {
     const read = decimalPrice.safeParse(box.value.trim().replace(',', '.'));

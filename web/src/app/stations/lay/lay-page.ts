@@ -17,6 +17,7 @@ import { clockAt, dayAt, foundWords, leftText, stateWords, timerText } from './l
 import type { PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
 import { ColumnDrawing } from '../../kit/column-drawing';
+import { PanelDrawing } from '../../kit/panel-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
 import { PhotoButton } from '../../kit/photo-button';
@@ -43,7 +44,7 @@ function heightOf(outline: Polygon): number {
 /** Lay: for wet hands, on a ladder. One tap a pane, or step by step. */
 @Component({
   selector: 'yp-lay-page',
-  imports: [RouterLink, ColumnDrawing, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PhotoButton, ProblemSheet, ReadySheet],
+  imports: [RouterLink, ColumnDrawing, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PanelDrawing, PhotoButton, ProblemSheet, ReadySheet],
   providers: [LayStore, HourNow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lay-page.html',
@@ -110,8 +111,8 @@ export class LayPage {
 
   protected readonly view = computed(() => {
     const here = this.lay.here();
-    const [pane, column, glass] = [this.lay.pane(), this.lay.column(), this.lay.glass()];
-    if (!here || !(pane ?? column)) return null;
+    const [pane, column, panel, glass] = [this.lay.pane(), this.lay.column(), this.lay.panel(), this.lay.glass()];
+    if (!here || !(pane ?? column ?? panel)) return null;
     const step = this.isStepwise() ? this.lay.step() : null;
     const film = this.record.doc()?.films.find((f) => f.id === here.surface.filmId);
     const roll = this.lay.roll();
@@ -119,16 +120,17 @@ export class LayPage {
       here,
       pane,
       column,
+      panel,
       refusal: pane?.refusal ?? null,
-      ask: pane?.ask ?? column?.figures.ask ?? null,
+      ask: (pane ?? column?.figures ?? panel?.figures)?.ask ?? null,
       step,
       isDone: here.progress.state === 'done',
       isStopped: here.progress.state === 'stopped',
       film: film?.name ?? '',
       roll: roll ? `roll ${roll.label}${roll.lot ? `, lot ${roll.lot}` : ''}` : 'no cut plan names its roll',
-      face: glass ? (glass.filmFace === 'room' ? 'room side' : 'street side') : 'all round',
+      face: glass ? (glass.filmFace === 'room' ? 'room side' : 'street side') : panel ? (panel.surface.faces === 'both' ? 'both faces' : 'its front') : 'all round',
       seenFrom: (glass?.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
-      drawing: step?.drawing ?? (column ? 'column-round' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
+      drawing: step?.drawing ?? (column ? 'column-round' : panel ? 'panel-face' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
       blockers: this.cautionOf(step),
       /** A tall pane stands beside its words. */
       isTall: pane === null || heightOf(pane.outline) > 1.05,

@@ -1,9 +1,10 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import type { FaceFound, LayEntry, LayKind, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
-import { cutOfColumn, isColumn, isPane, shrinkRequestOf, surveyColumn } from '@yellow-pane/core';
+import { cutOfColumn, isPane, resolveDry, shrinkRequestOf, surveyColumn, surveyPanel } from '@yellow-pane/core';
 import { contentHash } from '@yellow-pane/core/ground';
 import {
   columnFigures,
+  panelFigures,
   defaultLay,
   isOfThisVisit,
   layPaneOf,
@@ -84,12 +85,21 @@ export class LayStore {
   /** The column in hand with its pieces, which its steps are drawn by. */
   readonly column = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];
-    if (!doc || !here || !isColumn(here.surface)) return null;
+    if (!doc || here?.surface.kind !== 'column') return null;
     const { surface } = here;
     const film = doc.films.find((f) => f.id === surface.filmId);
     const { body } = surveyColumn(surface, doc).survey;
     const figures = columnFigures(surface, doc);
     return film && body && figures ? { body, figures, pieces: cutOfColumn(surface, doc, film).pieces } : null;
+  });
+  /** The panel in hand, which its steps are drawn by. */
+  readonly panel = computed(() => {
+    const [doc, here] = [this.record.records(), this.here()];
+    if (!doc || here?.surface.kind !== 'panel') return null;
+    const { surface } = here;
+    const { outline } = surveyPanel(surface, doc).survey.face;
+    const figures = panelFigures(surface, doc);
+    return outline && figures ? { surface, outline, figures, school: resolveDry(doc, surface).corner } : null;
   });
   readonly sheet = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];

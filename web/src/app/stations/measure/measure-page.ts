@@ -11,6 +11,7 @@ type Page = { readonly now: Type<unknown> } | { readonly later: () => Promise<Ty
 const pageOfKind: { readonly [K in SurfaceKind]: Page } = {
   pane: { now: PanePage },
   column: { later: () => import('./column-page').then((m) => m.ColumnPage) },
+  panel: { later: () => import('./panel-page').then((m) => m.PanelPage) },
 };
 
 /** Measure: the tapes of the selected surface, and what they say to each other. */

@@ -50,7 +50,7 @@ import { PlacesToday } from './parts/places-today';
               <yp-kit-panel />
             }
             @default {
-              @if (record.column()) {
+              @if (record.drySurface()) {
                 <yp-ground-plan-panel />
               } @else if (!day.isPlaced()) {
                 <div class="max-w-md border-l-4 border-ink bg-tint p-3">

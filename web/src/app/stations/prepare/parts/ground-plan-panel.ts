@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { coverOfColumn, groundPlan, ROOM, surveyColumn, verdictOnGround, waitText, type PrimerSchool } from '@yellow-pane/core';
+import { dryAreaM2, groundPlan, ROOM, verdictOnGround, waitText, type PrimerSchool } from '@yellow-pane/core';
 import { measureOf, toldAll } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DayStore } from '../day.store';
@@ -66,13 +66,12 @@ export class GroundPlanPanel {
   ];
   protected readonly school = signal<PrimerSchool>('water');
   protected readonly view = computed(() => {
-    const [doc, surface, units] = [this.record.records(), this.record.column(), this.record.units()];
+    const [doc, surface, units] = [this.record.records(), this.record.drySurface(), this.record.units()];
     if (!doc || !surface) return null;
-    const cover = coverOfColumn(surveyColumn(surface, doc).survey);
     const typed = this.day.settings().typed;
     const isRead = typed.roomC !== null && typed.roomHumidityPct !== null;
     const air = { airC: typed.roomC ?? ROOM.airC, humidityPct: typed.roomHumidityPct ?? ROOM.humidityPct };
-    const plan = groundPlan(surface.ground, cover ? (cover.girthMm * cover.heightMm) / 1e6 : 0, this.school(), air);
+    const plan = groundPlan(surface.ground, dryAreaM2(surface, doc) ?? 0, this.school(), air);
     const film = doc.films.find((f) => f.id === surface.filmId);
     const verdict = verdictOnGround(
       film ?? { name: 'Film', kind: 'cast-wrap', drying: 'dry-applied', mounting: 'not-on-glass' },

@@ -1,13 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { Column, DryAllowances, Ground } from '@yellow-pane/contracts';
-import { isLaidDry, resolveDry } from '@yellow-pane/core';
+import { surfaceKindNames, type DryAllowances, type Ground, type SurfaceKind } from '@yellow-pane/contracts';
+import { isLaidDry, resolveDry, type DrySurface } from '@yellow-pane/core';
 import { DryFields, withDry, type DryChange } from '../../../kit/dry-fields';
 import { GroundFields } from '../../../kit/ground-fields';
 import { RecordStore } from '../../../record/record.store';
 
-/** What is known of a column besides its tapes, and what is added to its piece. */
+/** What is known of a surface that film is laid on dry, besides its tapes, and what is added to its pieces. What only its kind has stands between. */
 @Component({
-  selector: 'yp-column-details',
+  selector: 'yp-dry-details',
   imports: [DryFields, GroundFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -25,17 +25,19 @@ import { RecordStore } from '../../../record/record.store';
         </select></label
       >
       <yp-ground-fields [ground]="s.ground" (changed)="setGround($event)" />
-      <yp-dry-fields [dry]="dry()" [own]="s.dry" [units]="record.units()" (changed)="setDry($event)" />
+      <ng-content />
+      <yp-dry-fields [kind]="s.kind" [dry]="dry()" [own]="s.dry" [units]="record.units()" (changed)="setDry($event)" />
       <label class="block"
         >Note<textarea #note class="field" rows="2" maxlength="400" [value]="s.note" (change)="set('Note', { note: note.value })"></textarea>
       </label>
-      <button type="button" class="btn" (click)="remove()">Delete this column</button>
+      <button type="button" class="btn" (click)="remove()">Delete this {{ kindName(s.kind) }}</button>
     </div>
   `,
 })
-export class ColumnDetails {
-  readonly surface = input.required<Column>();
+export class DryDetails {
+  readonly surface = input.required<DrySurface>();
   protected readonly record = inject(RecordStore);
+  protected kindName = (kind: SurfaceKind): string => surfaceKindNames[kind];
   protected readonly films = computed(() => {
     const doc = this.record.doc();
     const replaced = new Set((doc?.films ?? []).map((f) => f.replacesId));
@@ -43,7 +45,7 @@ export class ColumnDetails {
   });
   protected readonly dry = computed<DryAllowances>(() => resolveDry(this.record.records()!, this.surface()));
 
-  protected set(label: string, value: Partial<Column>): void {
+  protected set(label: string, value: Partial<Pick<DrySurface, 'name' | 'filmId' | 'ground' | 'dry' | 'note' | 'deletedAt'>>): void {
     void this.record.set(`${label}: ${this.surface().name}`.slice(0, 120), 'surface', this.surface().id, value);
   }
   protected setGround(ground: Ground): void {

@@ -1,0 +1,21 @@
+import { coverOfColumn } from './column.js';
+import { surveyColumn } from './column-survey.js';
+import type { DrySurface } from './kinds.js';
+import { coverOfPanel } from './panel.js';
+import { surveyPanel } from './panel-survey.js';
+import type { TapedRecords } from './readings.js';
+
+type AreaOf<S extends DrySurface> = (surface: S, records: TapedRecords) => number | null;
+/** What film covers of each kind that it is laid on dry, m²; null: it has no size. */
+const areaOfKind: { readonly [K in DrySurface['kind']]: AreaOf<Extract<DrySurface, { kind: K }>> } = {
+  column(surface, records) {
+    const cover = coverOfColumn(surveyColumn(surface, records).survey);
+    return cover && (cover.girthMm * cover.heightMm) / 1e6;
+  },
+  panel(surface, records) {
+    const cover = coverOfPanel(surveyPanel(surface, records).survey);
+    return cover && ((cover.widthMm * cover.heightMm) / 1e6) * (surface.faces === 'both' ? 2 : 1);
+  },
+};
+/** What film covers of a surface that it is laid on dry, m²; null: it has no size. */
+export const dryAreaM2 = (surface: DrySurface, records: TapedRecords): number | null => (areaOfKind[surface.kind] as AreaOf<DrySurface>)(surface, records);

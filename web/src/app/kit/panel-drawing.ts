@@ -1,0 +1,244 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Groove, MeasureKey, Panel, StepDrawing } from '@yellow-pane/contracts';
+import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
+
+/** Room of the face, px of the drawing. */
+const WIDE = 148;
+const HIGH = 270;
+const LEFT = 42;
+const TOP = 34;
+/** Film over an edge is drawn so wide, whatever it is. */
+const BAND = 9;
+/** A groove is drawn at least so wide. */
+const LEAST_GROOVE = 2.5;
+/** Room of the drawing of one corner. */
+const CORNER = { x: 110, y: 150, side: 74 };
+
+interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly w: number;
+  readonly h: number;
+}
+
+/** A panel as it stands before one: its face, grooves, hardware, which edges film goes over, and the film as far as the step has it. */
+@Component({
+  selector: 'yp-panel-drawing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (step() === 'panel-corner' || step() === 'panel-groove') {
+      <svg viewBox="0 0 220 220" class="block w-full" role="img" [attr.aria-label]="label()">
+        @let c = corner;
+        @if (step() === 'panel-groove') {
+          <rect x="20" y="20" width="180" height="180" fill="#FFE9A8" stroke="none" />
+          <path d="M20 110H110V200" fill="none" stroke="#1C2226" stroke-width="1.5" />
+          <path d="M20 60H160V200" fill="none" stroke="#1C2226" stroke-width="1.5" />
+          <rect x="20" y="60" width="140" height="50" fill="#F6D98A" />
+          <rect x="110" y="60" width="50" height="140" fill="#F6D98A" />
+          <rect x="143" y="60" width="17" height="17" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" stroke-dasharray="4 3" />
+          <line x1="110" y1="110" x2="143" y2="77" stroke="#1C2226" stroke-width="2.5" />
+          <path d="M60 66v36m-5-8l5 9 5-9M116 150h36m-8-5l9 5-9 5" fill="none" stroke="#1C2226" stroke-width="1.6" />
+          <text x="60" y="58" text-anchor="middle" font-size="11">1 straight in</text>
+          <text x="164" y="154" font-size="11">1</text>
+          <text x="170" y="72" font-size="11">out</text>
+          <text x="96" y="128" text-anchor="end" font-size="11" fill="#56626A">the field</text>
+          <text x="118" y="100" font-size="11" font-weight="600">2 last</text>
+        } @else {
+          <rect [attr.x]="c.x - c.side" [attr.y]="c.y - c.side" [attr.width]="c.side" [attr.height]="c.side" fill="#FFE9A8" stroke="#1C2226" stroke-width="1.5" />
+          <text [attr.x]="c.x - c.side / 2" [attr.y]="c.y - c.side / 2 + 4" text-anchor="middle" font-size="12">face</text>
+          @if (school() === 'relief') {
+            <path d="M110 76V136H156V150H110Z" fill="#FFF6DC" stroke="none" />
+            <rect x="110" y="76" width="46" height="74" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
+            <rect x="110" y="64" width="46" height="12" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
+            <text x="162" y="73" font-size="11">tab, 1st</text>
+          } @else {
+            <rect x="110" y="76" width="46" height="74" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
+          }
+          @if (school() === 'mitre') {
+            <path d="M110 76L156 30V76Z" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
+            <path d="M110 76L156 30H36V76Z" fill="#FFE9A8" stroke="#1C2226" stroke-width="1.2" />
+          } @else {
+            <rect x="36" y="30" width="74" height="46" fill="#FFE9A8" stroke="#1C2226" stroke-width="1.2" />
+          }
+          @if (school() === 'envelope') {
+            <path d="M110 76L156 76L156 30L110 30Z" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.2" stroke-dasharray="4 3" />
+            <path d="M110 76L156 30" stroke="#1C2226" stroke-dasharray="3 3" />
+            <text x="162" y="52" font-size="11">ear behind</text>
+          }
+          <text x="133" y="118" text-anchor="middle" font-size="11">side 1st</text>
+          <text x="73" y="57" text-anchor="middle" font-size="11">end last</text>
+          <text x="20" y="200" font-size="11" fill="#56626A">the film laid flat; it folds at the face’s lines</text>
+        }
+      </svg>
+    } @else {
+      @let d = drawn();
+      <svg [attr.viewBox]="'0 0 230 ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
+        @for (b of d.bands; track b.side) {
+          <rect
+            [attr.x]="b.x"
+            [attr.y]="b.y"
+            [attr.width]="b.w"
+            [attr.height]="b.h"
+            [attr.fill]="b.isNow ? '#FFD54F' : '#FFF6DC'"
+            stroke="#A97C00"
+            [attr.stroke-dasharray]="b.isReturn ? null : '3 2'"
+            [attr.stroke-width]="b.isReturn ? 2 : 1"
+          />
+        }
+        <polygon [attr.points]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
+        @if (d.film; as film) {
+          <rect [attr.x]="film.x" [attr.y]="film.y" [attr.width]="film.w" [attr.height]="film.h" fill="#FFE9A8" stroke="#A97C00" />
+        }
+        @for (x of d.grain; track $index) {
+          <path [attr.d]="x" fill="none" stroke="#D8C9A0" stroke-width="1" />
+        }
+        @for (g of d.grooves; track $index) {
+          <path [attr.d]="g.path" fill-rule="evenodd" [attr.fill]="g.isDoubtful ? '#FFD54F' : '#CFC8B4'" stroke="#56626A" stroke-width="0.7" />
+        }
+        @for (g of d.marks; track $index) {
+          <text [attr.x]="g.x" [attr.y]="g.y" text-anchor="middle" font-size="10" font-weight="700" stroke="#FFFEFA" stroke-width="3" paint-order="stroke">{{ g.text }}</text>
+        }
+        @for (h of d.hardware; track $index) {
+          <rect
+            [attr.x]="h.x"
+            [attr.y]="h.y"
+            [attr.width]="h.w"
+            [attr.height]="h.h"
+            [attr.fill]="h.isOff ? 'none' : '#8A949A'"
+            stroke="#1C2226"
+            [attr.stroke-dasharray]="h.isOff ? '3 2' : null"
+          />
+        }
+        @for (h of d.hinges; track $index) {
+          <rect [attr.x]="h.x" [attr.y]="h.y" width="5" height="16" fill="#1C2226" />
+        }
+        @if (step() === 'panel-centre') {
+          <path [attr.d]="d.cross" stroke="#1C2226" stroke-width="2" fill="none" />
+        }
+        @if (step() === 'panel-face' && d.film) {
+          <path [attr.d]="d.strokes" stroke="#1C2226" stroke-width="1.6" fill="none" />
+        }
+        @for (t of d.tapes; track t.key) {
+          @if (t.line) {
+            <path [attr.d]="t.line" stroke="#BDB6A2" fill="none" />
+          }
+          @if (t.isDoubtful) {
+            <rect [attr.x]="t.x - 25" [attr.y]="t.y - 14" width="50" height="19" fill="#FFE9A8" stroke="#1C2226" [attr.transform]="t.turn" />
+          }
+          <text
+            [attr.x]="t.x"
+            [attr.y]="t.y"
+            text-anchor="middle"
+            class="figure"
+            font-size="12"
+            font-weight="600"
+            stroke="#FFFEFA"
+            stroke-width="3"
+            paint-order="stroke"
+            [attr.transform]="t.turn"
+          >
+            {{ t.text }}
+          </text>
+        }
+        <text [attr.x]="d.middle" [attr.y]="d.height - 6" text-anchor="middle" font-size="12" fill="#56626A">{{ words() }}</text>
+      </svg>
+    }
+  `,
+})
+export class PanelDrawing {
+  readonly panel = input.required<Pick<Panel, 'grooves' | 'hardware' | 'wraps' | 'grain' | 'hinges'>>();
+  readonly outline = input.required<Polygon>();
+  readonly step = input<StepDrawing>('none');
+  readonly school = input<'relief' | 'mitre' | 'envelope'>('relief');
+  /** Grooves and hardware that something does not fit about, by their ids. */
+  readonly doubtful = input<readonly (string | null)[]>([]);
+  /** What was taped, as it is shown: written where the tape lies. */
+  readonly tapes = input<readonly { readonly key: MeasureKey; readonly text: string; readonly isDoubtful: boolean }[]>([]);
+  readonly label = input.required<string>();
+  protected readonly corner = CORNER;
+
+  protected readonly words = computed(() => {
+    const words: Partial<Record<StepDrawing, string>> = {
+      'panel-centre': 'the middle of the top first',
+      'panel-face': 'from the middle out, downwards',
+      'panel-edges': 'over the edges in yellow',
+    };
+    return words[this.step()] ?? 'seen from the front';
+  });
+
+  protected readonly drawn = computed(() => {
+    const { grooves, hardware, wraps, grain, hinges } = this.panel();
+    const box = boundingBox(this.outline());
+    const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
+    const k = Math.min(WIDE / wide, HIGH / high);
+    const [w, h] = [wide * k, high * k];
+    const at = (x: number, y: number): [number, number] => [LEFT + x * k, TOP + h - y * k];
+    const rect = (x: number, y: number, dx: number, dy: number): Box => ({ x: LEFT + x * k, y: TOP + h - (y + dy) * k, w: dx * k, h: dy * k });
+    const ring = (b: Box) => `M${b.x} ${b.y}h${b.w}v${b.h}h${-b.w}z`;
+    const doubts = new Set(this.doubtful());
+    const step = this.step();
+    const all = { x: LEFT, y: TOP, w, h };
+    const film: Partial<Record<StepDrawing, Box>> = {
+      'panel-face': { ...all, h: 0.62 * h },
+      'panel-centre': { ...all, h: Math.min(h, 100 * k) },
+      'panel-edges': all,
+    };
+    const bands = (
+      [
+        { side: 'left', x: LEFT - BAND, y: TOP, w: BAND, h },
+        { side: 'right', x: LEFT + w, y: TOP, w: BAND, h },
+        { side: 'top', x: LEFT, y: TOP - BAND, w, h: BAND },
+        { side: 'bottom', x: LEFT, y: TOP + h, w, h: BAND },
+      ] as const
+    ).flatMap((b) => (wraps[b.side] === 'trimmed' ? [] : [{ ...b, isReturn: wraps[b.side] === 'return', isNow: step === 'panel-edges' }]));
+    const outer = { left: LEFT - (wraps.left === 'trimmed' ? 0 : BAND), bottom: TOP + h + (wraps.bottom === 'trimmed' ? 0 : BAND) };
+    const hingeX = hinges === 'left' ? outer.left - 6 : LEFT + w + (wraps.right === 'trimmed' ? 1 : BAND + 1);
+    const text = (key: MeasureKey, x: number, y: number, more: { line?: string; isUpright?: boolean } = {}) => {
+      const t = this.tapes().find((q) => q.key === key);
+      return t ? [{ ...t, x, y, line: more.line ?? null, turn: more.isUpright ? `rotate(-90 ${x} ${y})` : null }] : [];
+    };
+    const mid = LEFT + w / 2;
+    const level = (y: number) => `M${LEFT} ${y}H${LEFT + w}`;
+    const upright = (x: number) => `M${x} ${TOP}V${TOP + h}`;
+    const edgeX = LEFT + w + BAND + 10;
+    return {
+      height: outer.bottom + (this.tapes().length ? 44 : 26),
+      middle: mid,
+      outline: this.outline()
+        .map((p) => at(p.x - box.minX, p.y - box.minY).join())
+        .join(' '),
+      bands,
+      film: film[step] ?? null,
+      grooves: grooves.map((g) => ({ path: this.rings(g, wide, high, rect, k).map(ring).join(''), isDoubtful: doubts.has(g.id) })),
+      marks: grooves.map((g, i) => {
+        const b = this.rings(g, wide, high, rect, k)[0]!;
+        return { text: String(i + 1), x: g.run.way === 'level' ? b.x + 8 : b.x + (g.run.way === 'frame' ? 12 : b.w / 2), y: b.y + (g.run.way === 'level' ? -3 : 14) };
+      }),
+      hardware: hardware.map((x) => ({ ...rect(x.fromLeftMm, x.fromFootMm, x.widthMm, x.heightMm), isOff: x.handling === 'off' })),
+      hinges: hinges === 'none' ? [] : [0.12, 0.5, 0.84].map((f) => ({ x: hingeX, y: TOP + f * h })),
+      grain: [0.2, 0.4, 0.6, 0.8].map((f) => (grain === 'upright' ? `M${LEFT + f * w} ${TOP + h - 12}V${TOP + 14}m-3 6l3-6l3 6` : `M${LEFT + 12} ${TOP + f * h}H${LEFT + w - 14}m-6-3l6 3l-6 3`)),
+      cross: `M${mid - 8} ${TOP + 6}l16 16m0-16l-16 16`,
+      strokes: [0.2, 0.4].map((f) => `M${mid} ${TOP + f * h}h${0.4 * w}m-7-4l7 4l-7 4M${mid} ${TOP + f * h}h${-0.4 * w}m7-4l-7 4l7 4`).join(''),
+      tapes: [
+        ...text('widthTop', mid, TOP - (wraps.top === 'trimmed' ? 6 : BAND + 5)),
+        ...text('widthMiddle', mid, TOP + h / 2 + 4, { line: level(TOP + h / 2) }),
+        ...text('widthBottom', mid, outer.bottom + 14),
+        ...text('heightLeft', outer.left - 12, TOP + h / 2, { isUpright: true }),
+        ...text('heightMiddle', LEFT + 0.3 * w, TOP + 0.28 * h, { isUpright: true, line: upright(LEFT + 0.3 * w) }),
+        ...text('heightRight', edgeX + 8, TOP + h / 2, { isUpright: true }),
+        ...text('diagonalDown', LEFT + 0.74 * w, TOP + 0.78 * h, { line: `M${LEFT} ${TOP}L${LEFT + w} ${TOP + h}` }),
+        ...text('diagonalUp', LEFT + 0.74 * w, TOP + 0.2 * h, { line: `M${LEFT} ${TOP + h}L${LEFT + w} ${TOP}` }),
+      ],
+    };
+  });
+
+  /** What of a groove is filled: one strip, or a frame’s outer and inner box. */
+  private rings(g: Groove, wide: number, high: number, rect: (x: number, y: number, dx: number, dy: number) => Box, k: number): Box[] {
+    const w = Math.max(g.widthMm, LEAST_GROOVE / k);
+    const { run } = g;
+    if (run.way === 'upright') return [rect(run.fromLeftMm, 0, w, high)];
+    if (run.way === 'level') return [rect(0, run.fromFootMm, wide, w)];
+    const inner = rect(run.fromLeftMm + w, run.fromFootMm + w, Math.max(0, run.acrossMm - 2 * w), Math.max(0, run.upMm - 2 * w));
+    return [rect(run.fromLeftMm, run.fromFootMm, run.acrossMm, run.upMm), inner];
+  }
+}

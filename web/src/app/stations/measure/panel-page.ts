@@ -1,0 +1,92 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import type { Panel, PanelMeasure } from '@yellow-pane/contracts';
+import { cutOfPanel, panelDoubtText, panelNames, panelNumbers, panelVerdict, panelWhy, surveyPanel } from '@yellow-pane/core';
+import { PanelDrawing } from '../../kit/panel-drawing';
+import { RecordStore } from '../../record/record.store';
+import { DryDetails } from './parts/dry-details';
+import { GroovesPanel } from './parts/grooves-panel';
+import { HardwarePanel } from './parts/hardware-panel';
+import { PanelChoices } from './parts/panel-choices';
+import { TapedPage, tapesShown, type TapedView, type TapeGroup } from './parts/taped-page';
+
+/** Fields of a panel in the order one walks round it with the tape. */
+const groups: readonly (TapeGroup & { readonly keys: readonly PanelMeasure[] })[] = [
+  { name: 'Width', hint: 'Of the face, from arris to arris, seen from the front.', keys: ['widthTop', 'widthMiddle', 'widthBottom'] },
+  { name: 'Height', hint: 'A hung leaf is taller than it looks: under the head as well.', keys: ['heightLeft', 'heightMiddle', 'heightRight'] },
+  { name: 'Corner to corner', hint: 'Only these say whether it is square.', keys: ['diagonalDown', 'diagonalUp'] },
+  { name: 'Edge', hint: 'Its thickness; where it is rounded or moulded, a string over it too.', keys: ['edgeThickness', 'edgeGirth'] },
+];
+const allKeys = groups.flatMap((g) => g.keys);
+const shortNames: Readonly<Record<PanelMeasure, string>> = { widthTop: 'At the top', widthMiddle: 'In the middle', widthBottom: 'At the foot', heightLeft: 'Left', heightMiddle: 'Middle', heightRight: 'Right', diagonalDown: 'From top left', diagonalUp: 'From bottom left', edgeThickness: 'Thick', edgeGirth: 'String over it' }; // prettier-ignore
+
+/** Measure, of a door or panel: its face, its edge, its grooves and what stands on it. */
+@Component({
+  selector: 'yp-panel-page',
+  imports: [DryDetails, GroovesPanel, HardwarePanel, PanelChoices, PanelDrawing, TapedPage],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (view(); as v) {
+      <yp-taped-page [view]="v" [taped]="groups" [shortNames]="shortNames" [kindName]="names[v.surface.what]">
+        <div head class="flex flex-wrap gap-1.5 text-sm" role="group" aria-label="What it is">
+          @for (w of whats; track w) {
+            <button type="button" class="btn" [class.btn-hand]="w === v.surface.what" [attr.aria-pressed]="w === v.surface.what" (click)="setWhat(w)">
+              {{ names[w] }}
+            </button>
+          }
+        </div>
+        <div drawing>
+          @if (v.survey.face.outline; as outline) {
+            <yp-panel-drawing
+              [panel]="v.surface"
+              [outline]="outline"
+              [tapes]="v.tapes"
+              [doubtful]="v.doubtful"
+              [label]="v.surface.name + ' seen from the front'"
+            />
+          } @else {
+            <p class="border border-dashed border-field p-4 text-center text-soft">Width and height draw it.</p>
+          }
+        </div>
+        <div below class="grid gap-x-5 pb-4 2xl:grid-cols-2">
+          <yp-grooves-panel class="block" [surface]="v.surface" [survey]="v.survey" />
+          <yp-hardware-panel class="block" [surface]="v.surface" [survey]="v.survey" />
+        </div>
+        <yp-dry-details details class="mt-2 block" [surface]="v.surface"><yp-panel-choices class="block" [surface]="v.surface" /></yp-dry-details>
+      </yp-taped-page>
+    }
+  `,
+})
+export class PanelPage {
+  protected readonly record = inject(RecordStore);
+  protected readonly groups = groups;
+  protected readonly shortNames = shortNames;
+  protected readonly names = panelNames;
+  protected readonly whats = Object.keys(panelNames) as Panel['what'][];
+
+  protected readonly view = computed(() => {
+    const [doc, surface, units] = [this.record.records(), this.record.panel(), this.record.units()];
+    if (!doc || !surface) return null;
+    const { survey, inForce, isSigned } = surveyPanel(surface, doc);
+    const film = doc.films.find((f) => f.id === surface.filmId);
+    const { face } = survey;
+    const shown = {
+      surface,
+      inForce,
+      isBad: (survey.status === 'doubtful' || survey.status === 'impossible') && !isSigned,
+      isAgreeing: survey.status === 'agreeing',
+      words: panelVerdict(survey, surface, units),
+      suspects: face.suspects,
+      next: face.next,
+      doubts: survey.doubts.map((d) => panelDoubtText(d, surface, units)),
+      answer: film ? cutOfPanel(surface, doc, film).answer : null,
+      numbers: panelNumbers(survey, surface, units),
+      why: panelWhy(survey),
+    } satisfies TapedView;
+    return { ...shown, survey, doubtful: survey.doubts.map((d) => d.part), tapes: tapesShown(allKeys, shown, units) };
+  });
+
+  protected setWhat(what: Panel['what']): void {
+    const s = this.record.panel();
+    if (s && s.what !== what) void this.record.set(`${s.name} is a ${panelNames[what]}`.slice(0, 120), 'surface', s.id, { what });
+  }
+}
