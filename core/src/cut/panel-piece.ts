@@ -242,7 +242,7 @@ function cutsOfFrame({ groove, slackMm, girthMm }: JudgedGroove, all: readonly G
       layer: 'film',
       later: true,
       path: [at(0, 0), at(w, w), at(g, w), at(g, g), at(w, g), at(w, w)],
-      words: `${capital(grooveName(groove, all))}, ${name}: once the field lies, slit from its corner outwards on the diagonal; the outer ${f(slackMm)} square falls out.`,
+      words: `${capital(grooveName(groove, all))}, ${name}: once the field lies, slit from its corner outwards on the diagonal; a square of ${f(slackMm)} falls out at the end.`,
     };
   });
 }

@@ -70,7 +70,7 @@ function boxOf(cut: BenchCut): Box {
       >
         {{ f(piece().heightMm) }}
       </text>
-      <text [attr.x]="d.x + 5" [attr.y]="d.y + 15" font-size="10" fill="#56626A">▲ top</text>
+      <text [attr.x]="d.topX" [attr.y]="d.y + 15" font-size="10" fill="#56626A">▲ top</text>
       @for (c of d.cuts; track c.number) {
         <polyline
           [attr.points]="c.points"
@@ -129,7 +129,7 @@ export class BenchDrawing {
       const middle = at((box.x0 + box.x1) / 2, c.layer === 'liner' ? heightMm * (0.62 - 0.14 * i) : (box.y0 + box.y1) / 2);
       // beside its end of the strip, clear of the measures
       if (c.layer === 'film' && !c.later) middle.splice(0, 2, at(box.x1, 0)[0] + 12, middle[1] + (isHigh ? 10 : -10));
-      if (c.layer === 'mark') middle.splice(0, 2, at(widthMm / 2 + (i === 0 ? -0.2 : 0.2) * widthMm, 0)[0], at(0, box.y1)[1]);
+      if (c.layer === 'mark') middle.splice(0, 2, at(i === 0 ? box.x0 : 0.78 * widthMm, 0)[0], at(0, i === 0 ? 0.42 * heightMm : box.y1)[1]);
       // towards the middle of the piece, clear of its own lines
       if (c.later) middle.splice(0, 2, middle[0] + (box.x0 + box.x1 < widthMm ? 13 : -13), middle[1] + (isHigh ? 9 : -9) * (cuts.findIndex((x) => placeOf(x) === placeOf(c)) === i ? 1 : -1));
       return { number: i + 1, look: lookOf(c), points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' '), x: middle[0], y: middle[1] };
@@ -139,7 +139,9 @@ export class BenchDrawing {
       .sort((a, b) => boxOf(b).y0 - boxOf(a).y0)
       .map((c, i) => this.enlarged(c, cuts, LEFT + WHOLE.width + 26, TOP + 14 + i * (ENLARGED.height + 44)))
       .concat(this.laterShown(cuts).map((own, i) => this.enlargedLater(own, cuts, LEFT + WHOLE.width + 26, TOP + 14 + (small.length + i) * (ENLARGED.height + 44))));
-    return { x: LEFT, y: TOP, w, h, cuts: whole, ends, width: ends.length ? LEFT + WHOLE.width + 34 + ENLARGED.width : LEFT + w + 10, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
+    // clear of the numbers of what is marked there
+    const topX = LEFT + (cuts.some((c) => c.layer === 'mark') ? w / 2 - 14 : 5);
+    return { topX, x: LEFT, y: TOP, w, h, cuts: whole, ends, width: ends.length ? LEFT + WHOLE.width + 34 + ENLARGED.width : LEFT + w + 10, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
   });
 
   /** The end of the piece round one film cut, with its measures. */

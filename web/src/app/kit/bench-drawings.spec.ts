@@ -1,9 +1,10 @@
 import { TestBed } from '@angular/core/testing';
-import { judgeColumn, piecesOfColumn, usualDry } from '@yellow-pane/core';
-import type { ColumnMeasure } from '@yellow-pane/contracts';
+import { judgeColumn, judgePanel, piecesOfColumn, piecesOfPanel, usualDry } from '@yellow-pane/core';
+import { newPanel, type ColumnMeasure, type Groove, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
 import { BenchDrawing } from './bench-drawing';
 import { BenchList } from './bench-list';
 import { ColumnDrawing } from './column-drawing';
+import { PanelDrawing } from './panel-drawing';
 
 const tapes: [ColumnMeasure, number][] = [['girthFoot', 1257], ['girthTop', 1225], ['heightFront', 2500]]; // prettier-ignore
 const survey = judgeColumn('round', tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
@@ -42,4 +43,46 @@ test('a step shows the film as far as it has come: the strip, then half way roun
   expect(width('column-strip')).toBeGreaterThan(0);
   expect(width('column-round')).toBeGreaterThan(width('column-strip'));
   expect(width('column-seam')).toBeGreaterThan(width('column-round'));
+});
+
+describe('a door', () => {
+  const groove: Groove = { id: 'g', run: { way: 'frame', fromLeftMm: 130, fromFootMm: 150, acrossMm: 600, upMm: 700 }, toFarEdgeMm: null, form: 'square', widthMm: 10, depthMm: 2, flatMm: 0, girthMm: null }; // prettier-ignore
+  const lock = { id: 'h', what: 'Lock', handling: 'off', fromLeftMm: 780, fromFootMm: 950, widthMm: 45, heightMm: 220, isElectric: false } as const;
+  const door: Panel = { ...newPanel({ id: 's', jobId: 'j', placeId: 'p', name: 'Door 1', order: 1 }), grooves: [groove], hardware: [lock], hinges: 'left', wraps: { left: 'edge', right: 'edge', top: 'edge', bottom: 'trimmed' } }; // prettier-ignore
+  const tapes: [PanelMeasure, number][] = [['widthMiddle', 860], ['heightMiddle', 2040], ['edgeThickness', 40]]; // prettier-ignore
+  const face = judgePanel(door, tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
+  const cut = piecesOfPanel({ surface: door, survey: face, allowances: usualDry, film, rollWidthsMm: [1220], units: 'mm' });
+  if ('blocked' in cut) throw new Error(cut.blocked);
+  const flat = { ...cut.pieces[0]!.piece, id: 'p', label: 'Door 1' };
+  const drawing = (inputs: object = {}) => shown(PanelDrawing, { panel: door, outline: face.face.outline, label: 'x', ...inputs });
+
+  test('at the bench: pencil lines dotted, what is cut later dashed and dotted and in words; one corner of each kind enlarged with its measure', () => {
+    const root = shown(BenchDrawing, { piece: flat, units: 'mm' });
+    const dashes = [...root.querySelectorAll('svg > polyline')].map((l) => l.getAttribute('stroke-dasharray'));
+    expect(dashes.slice(0, 2)).toEqual(['1 2.5', '1 2.5']);
+    expect(new Set(dashes.slice(2))).toEqual(new Set(['5 2 1 2']));
+    const words = [...root.querySelectorAll('text')].map((t) => t.textContent!.trim());
+    expect(words).toEqual(expect.arrayContaining(['Frame of grooves 1, top left of the panel, enlarged', '4 out', 'Top left of the panel, enlarged', 'tab 13']));
+    const list = shown(BenchList, { piece: flat }).textContent!.replace(/\s+/g, ' ');
+    expect(list).toMatch(/1Pencil, no cut\. The face.*2Pencil, no cut\. The liner is folded back.*Later, when it lies\. Frame of grooves 1, top left/);
+  });
+  test('before one: hinges on their side, handle where it is, film over three edges', () => {
+    const root = drawing();
+    const rects = [...root.querySelectorAll('rect')].map((r) => ({ x: Number(r.getAttribute('x')), w: Number(r.getAttribute('width')), dash: r.getAttribute('stroke-dasharray') })); // prettier-ignore
+    expect(rects.filter((r) => r.w === 5)).toHaveLength(3);
+    const face = root.querySelector('polygon')!.getAttribute('points')!.split(' ').map((q) => Number(q.split(',')[0])); // prettier-ignore
+    expect(Math.max(...rects.filter((r) => r.w === 5).map((r) => r.x))).toBeLessThan(Math.min(...face));
+    expect(rects.filter((r) => r.dash === '3 2')).toHaveLength(4);
+  });
+  test('each step shows what it is about: the corner by its school, the order in a groove', () => {
+    const text = (step: string, school = 'relief') => drawing({ step, school }).textContent!.replace(/\s+/g, ' ');
+    expect(text('panel-corner')).toContain('tab, 1st');
+    expect(text('panel-corner', 'envelope')).toContain('ear behind');
+    expect(text('panel-corner', 'mitre')).not.toMatch(/tab|ear/);
+    expect(text('panel-groove')).toMatch(/1 straight in.*2 last/);
+    const film = (step: string) => Number([...drawing({ step }).querySelectorAll('rect')].find((r) => r.getAttribute('fill') === '#FFE9A8')?.getAttribute('height') ?? 0);
+    expect(film('none')).toBe(0);
+    expect(film('panel-face')).toBeGreaterThan(film('panel-centre'));
+    expect(film('panel-edges')).toBeGreaterThan(film('panel-face'));
+  });
 });

@@ -90,7 +90,7 @@ interface Box {
           <rect [attr.x]="film.x" [attr.y]="film.y" [attr.width]="film.w" [attr.height]="film.h" fill="#FFE9A8" stroke="#A97C00" />
         }
         @for (x of d.grain; track $index) {
-          <path [attr.d]="x" fill="none" stroke="#D8C9A0" stroke-width="1" />
+          <path [attr.d]="x" fill="none" stroke="#A97C00" stroke-width="1.2" />
         }
         @for (g of d.grooves; track $index) {
           <path [attr.d]="g.path" fill-rule="evenodd" [attr.fill]="g.isDoubtful ? '#FFD54F' : '#CFC8B4'" stroke="#56626A" stroke-width="0.7" />
@@ -216,7 +216,7 @@ export class PanelDrawing {
       }),
       hardware: hardware.map((x) => ({ ...rect(x.fromLeftMm, x.fromFootMm, x.widthMm, x.heightMm), isOff: x.handling === 'off' })),
       hinges: hinges === 'none' ? [] : [0.12, 0.5, 0.84].map((f) => ({ x: hingeX, y: TOP + f * h })),
-      grain: [0.2, 0.4, 0.6, 0.8].map((f) => (grain === 'upright' ? `M${LEFT + f * w} ${TOP + h - 12}V${TOP + 14}m-3 6l3-6l3 6` : `M${LEFT + 12} ${TOP + f * h}H${LEFT + w - 14}m-6-3l6 3l-6 3`)),
+      grain: [0.24, 0.5, 0.76].map((f) => (grain === 'upright' ? `M${LEFT + f * w} ${TOP + h - 10}v-26m-3 6l3-6l3 6` : `M${LEFT + 10} ${TOP + f * h}h26m-6-3l6 3l-6 3`)),
       cross: `M${mid - 8} ${TOP + 6}l16 16m0-16l-16 16`,
       strokes: [0.2, 0.4].map((f) => `M${mid} ${TOP + f * h}h${0.4 * w}m-7-4l7 4l-7 4M${mid} ${TOP + f * h}h${-0.4 * w}m7-4l-7 4l7 4`).join(''),
       tapes: [

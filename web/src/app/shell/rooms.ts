@@ -16,6 +16,8 @@ interface DrawnPane {
   /** Of a pane that is not four-sided: its silhouette as a clip and as points. */
   readonly clip: string | null;
   readonly outline: string | null;
+  /** On which side of a door its handle is drawn. */
+  readonly handle: 'left' | 'right' | null;
 }
 interface DrawnPlace {
   readonly place: Place;
@@ -89,6 +91,9 @@ const IN_LINE = 8;
                         [style.clip-path]="d.clip"
                         [style.border-color]="d.clip ? 'transparent' : null"
                         >{{ d.mark }}
+                        @if (d.handle) {
+                          <span class="absolute top-[48%] size-[5px] rounded-full bg-ink" [class]="d.handle === 'left' ? 'left-[2px]' : 'right-[2px]'"></span>
+                        }
                         @if (d.outline) {
                           <svg
                             class="absolute -inset-px"
@@ -125,7 +130,7 @@ const IN_LINE = 8;
         </button>
         <button type="button" class="btn px-1!" (click)="addPlace()">New room</button>
         <button type="button" class="btn px-1!" (click)="addKind('column')">New column</button>
-        <button type="button" class="btn px-1!" (click)="addKind('panel')">New door or panel</button>
+        <button type="button" class="btn px-1!" (click)="addKind('panel')">New door</button>
         @if (gridOpen()) {
           <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
             <input #rows class="field figure" type="number" min="1" max="12" value="2" aria-label="Rows of panes" /> ×
@@ -178,7 +183,7 @@ export class Rooms {
 
   private sizeOf(s: Surface): { w: number; h: number } {
     const outline = this.progress.bySurface().get(s.id)?.survey.outline;
-    if (!outline) return s.kind === 'pane' ? { w: 800, h: 1000 } : { w: 400, h: 2500 };
+    if (!outline) return untaped[s.kind];
     const xs = outline.map((p) => p.x);
     const ys = outline.map((p) => p.y);
     return { w: Math.max(...xs) - Math.min(...xs), h: Math.max(...ys) - Math.min(...ys) };
@@ -221,6 +226,7 @@ export class Rooms {
       clip: shape && `polygon(${shape.map((q) => `${(q.x * 100).toFixed(1)}% ${(q.y * 100).toFixed(1)}%`).join(',')})`,
       outline: shape && shape.map((q) => `${(q.x * widthPx).toFixed(1)},${(q.y * heightPx).toFixed(1)}`).join(' '),
       look: fill,
+      handle: handleOf[surface.kind](surface),
       label: `${surface.name}, ${state}${film ? '' : ', no film'}`,
       mark: p?.isDoubtful ? '?' : p?.isLaid || p?.isCut ? '✓' : '',
     };
@@ -377,6 +383,19 @@ export class Rooms {
     await this.record.change(`Another order in ${place.place.name}`.slice(0, 120), patches);
   }
 }
+
+/** Where what swings has its handle: on the side that its hinges are not. */
+const handleOf: { readonly [K in SurfaceKind]: (s: Surface) => 'left' | 'right' | null } = {
+  pane: () => null,
+  column: () => null,
+  panel: (s) => (s.kind !== 'panel' || s.hinges === 'none' ? null : s.hinges === 'left' ? 'right' : 'left'),
+};
+/** How large what nobody has taped yet is drawn, mm. */
+const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: number } } = {
+  pane: { w: 800, h: 1000 },
+  column: { w: 400, h: 2500 },
+  panel: { w: 860, h: 2040 },
+};
 
 /** What a new surface of each kind is called, with a number. */
 const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door' };

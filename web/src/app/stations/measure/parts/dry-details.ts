@@ -17,7 +17,7 @@ import { RecordStore } from '../../../record/record.store';
         >Name<input #name class="field" [value]="s.name" maxlength="60" (change)="name.value.trim() && set('Rename', { name: name.value.trim() })"
       /></label>
       <label class="block"
-        >Film<select #film class="field" (change)="set('Choose film', { filmId: film.value || null })">
+        >Film<select #film class="field" data-choice="film" (change)="set('Choose film', { filmId: film.value || null })">
           <option value="" [selected]="!s.filmId">none yet</option>
           @for (f of films(); track f.id) {
             <option [value]="f.id" [selected]="f.id === s.filmId">{{ f.name }}</option>

@@ -96,3 +96,69 @@ test('in another browser the same column is there with its tapes, and undo takes
   await expect(theirs.field('acrossFront')).toHaveValue('255');
   await other.close();
 });
+
+test('six doors: a string that was not pressed in is told; a new door is taped, its groove put on, cut with its girth, drawn for the bench, and laid to the last step', async ({
+  page,
+}) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Door 3');
+  await expect(bench.verdict()).toContainText('the string is 3 mm shorter than its width and depth make');
+  const string = page.locator('[data-groove]').first().locator('[data-part="girthMm"] input');
+  await string.fill('13');
+  await string.press('Enter');
+  await expect(bench.verdict()).toContainText('The tapes agree');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await page.getByRole('button', { name: 'New door' }).click();
+  await expect(page.getByRole('heading', { name: 'Door 7', level: 2 })).toBeVisible();
+  await bench.tape('widthMiddle', '735');
+  await bench.tape('heightMiddle', '1985');
+  await page.locator('[data-choice="film"]').selectOption({ label: 'Ash Plank' });
+  await expect(page.locator('[data-cut-note]')).toContainText('tape how thick its edge is first');
+  await bench.tape('edgeThickness', '38');
+  await expect(page.locator('[data-cut-note]')).toHaveCount(0);
+  await page.getByRole('button', { name: '+ Frame' }).click();
+  await expect(page.locator('[data-groove]')).toContainText('takes');
+  await page.locator('[data-wrap="top"]').selectOption('edge');
+  await page.locator('[data-choice="hinges"]').selectOption('left');
+  await page.getByRole('button', { name: '+ Something on it' }).click();
+  await expect(page.locator('[data-hardware]')).toHaveCount(1);
+  await bench.saved();
+
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  const cuts = page.locator('[data-bench-cuts] > li');
+  await expect(cuts.nth(0)).toContainText('Pencil, no cut. The face, 50 from the top, 50 from the foot');
+  await expect(cuts.nth(0)).toContainText('Its hinges are on the right as it lies');
+  await expect(cuts.nth(2)).toContainText('Later, when it lies. Frame of grooves 1, top left');
+  await expect(cuts.filter({ hasText: 'tab of the left side goes round first' })).toHaveCount(1);
+  await expect(page.locator('yp-roll-view').first()).toContainText('Door 7');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await bench.goTo('Lay');
+  const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await expect(page.locator('[data-caution]')).toContainText('Ask first whether it is a fire door');
+  for (const step of [
+    'Hardware off',
+    'Wedge the leaf',
+    'Hold the piece against it',
+    'Wipe with alcohol',
+    'Promoter on edges and in grooves',
+    'Fold the liner back, tack the centre',
+    'Lay it down',
+    'Press the grooves in',
+    'Over the edges',
+    'Fold the corners',
+    'Heat edges and grooves through',
+    'Trim',
+    'Hardware back on',
+    'Let it close by itself',
+    'Feel for bubbles',
+  ]) {
+    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
+    await hands.hold(700);
+  }
+  await expect(page.locator('[data-surface="Door 7"]')).toHaveAttribute('aria-label', /, laid/);
+});

@@ -1,0 +1,61 @@
+import type { DryAllowances, Panel } from '@yellow-pane/contracts';
+import { demoFirm, ternInterior } from '../../../demo/src/index.js';
+import { Memo } from '../ground/index.js';
+import { sheetOfSurface } from './lay-job.js';
+import type { LayRecords } from './lay-records.js';
+import { unknownFigures } from './run-sheet.js';
+import { panelSteps } from './panel-steps.js';
+
+const file = ternInterior();
+const records = (job: Partial<typeof file.job> = {}): LayRecords => ({ ...file, job: { ...file.job, ...job }, firm: demoFirm, memo: new Memo() });
+const named = (name: string) => file.surfaces.find((s) => s.name === name) as Panel;
+const sheet = (name: string, own: Partial<Panel> = {}, dry: Partial<DryAllowances> | null = null) => {
+  const surface = { ...named(name), ...own };
+  const doc = records({ dry });
+  return sheetOfSurface(surface, { ...doc, surfaces: doc.surfaces.map((s) => (s.id === surface.id ? surface : s)) })!;
+};
+const keys = (name: string, own: Partial<Panel> = {}) => sheet(name, own).steps.map((s) => s.key);
+const step = (key: string, name = 'Door 1', own: Partial<Panel> = {}, dry: Partial<DryAllowances> | null = null) => sheet(name, own, dry).steps.find((s) => s.key === key)!; // prettier-ignore
+
+describe('the steps of a door', () => {
+  test('a door with grooves, a lever and wrapped edges has them all in the order of the trade', () =>
+    expect(keys('Door 1')).toEqual(['panel-hardware', 'panel-wedge', 'panel-check', 'panel-clean', 'panel-promoter', 'panel-centre', 'panel-lay', 'panel-groove', 'panel-edges', 'panel-post-heat', 'panel-trim', 'panel-hardware-on', 'panel-swing', 'panel-feel'])); // prettier-ignore
+  test('a smooth panel that does not swing, trimmed all round, has the few it needs', () => {
+    const trimmed = { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } as const;
+    expect(keys('Door 1', { hinges: 'none', grooves: [], hardware: [], wraps: trimmed })).toEqual(['panel-check', 'panel-clean', 'panel-centre', 'panel-lay', 'panel-trim', 'panel-feel']); // prettier-ignore
+  });
+  test('corners, the other face and a seam come where they are', () => {
+    expect(keys('Door 1', { wraps: { left: 'edge', right: 'edge', top: 'edge', bottom: 'trimmed' } })).toContain('panel-corner');
+    expect(keys('Door 1', { faces: 'both' })).toContain('panel-back');
+    expect(keys('Goods lift, back wall')).toContain('panel-seam');
+    expect(keys('Door 1')).not.toContain('panel-seam');
+  });
+  test('figures are this door’s: what comes off, how deep it is wrapped, what lies in the film for its grooves, the film’s own heat', () => {
+    expect(step('panel-hardware').text).toContain('Off: Lever and plate.');
+    expect(step('panel-hardware', 'Door 5').text).toContain('Stays and is cut round: Peephole.');
+    expect(step('panel-edges').text).toContain('At left, right: warm the film, lay it over without a fold, 40 mm from the arris');
+    expect(step('panel-groove').text).toContain('Slack of 3 mm');
+    expect(step('panel-post-heat').text).toContain('to 90 °C');
+    expect(step('panel-check').text).toMatch(/86\d × 204\d mm|86\d mm × 204\d mm/);
+    expect(step('panel-check').text).toContain('Its direction runs upright.');
+  });
+  test('corners are folded by the school of the job', () => {
+    const wraps = { left: 'edge', right: 'edge', top: 'edge', bottom: 'edge' } as const;
+    const text = (corner: DryAllowances['corner']) => step('panel-corner', 'Door 1', { wraps }, { corner }).text;
+    expect(text('relief')).toContain('tab of 13 mm');
+    expect(text('mitre')).toContain('45°');
+    expect(text('envelope')).toContain('like a parcel');
+  });
+  test('a fire door is asked about before anything is touched, electricity where covers come off, the leaf before one leaves', () => {
+    const first = (fire: Panel['fire']) => sheet('Door 1', { fire }).steps[0]!.caution!;
+    expect(first('rated')).toContain('no film without the written yes');
+    expect(first('unknown')).toContain('Ask first whether it is a fire door');
+    expect(first('no')).not.toContain('fire door');
+    expect(first('no')).toContain('licensed electrician');
+    expect(step('panel-swing').caution).toContain('fire or escape door');
+    expect(step('panel-edges').caution).toContain('air until nothing is smelt');
+  });
+  test('every figure in the shipped words is known', () => expect(panelSteps.flatMap(unknownFigures)).toEqual([]));
+  test('film on both faces takes longer; its minutes are those of its own size', () =>
+    expect(sheet('Door 1', { faces: 'both' }).minutes).toBeGreaterThan(1.4 * sheet('Door 1').minutes));
+});
