@@ -17,12 +17,13 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
 });
 /** Screens beside one another in one picture. @param size of one of them there, px */
-const beside = async (screens: readonly Buffer[], name: string, size = { width: 390, height: 844 }): Promise<void> => {
-  const page = await browser.newPage({ viewport: { width: (size.width + 10) * screens.length + 10, height: size.height + 20 } });
+const beside = async (screens: readonly Buffer[], name: string, size = { width: 390, height: 844 }, rows = 1): Promise<void> => {
+  const inRow = Math.ceil(screens.length / rows);
+  const page = await browser.newPage({ viewport: { width: (size.width + 10) * inRow + 10, height: (size.height + 10) * rows + 10 } });
   const images = screens
-    .map((s) => `<img src="data:image/png;base64,${s.toString('base64')}" style="width:${size.width}px;height:${size.height}px;margin:10px 0 10px 10px">`)
+    .map((s) => `<img src="data:image/png;base64,${s.toString('base64')}" style="width:${size.width}px;height:${size.height}px;margin:10px 0 0 10px">`)
     .join('');
-  await page.setContent(`<body style="margin:0;background:#D8D2C2;white-space:nowrap;font-size:0">${images}</body>`);
+  await page.setContent(`<body style="margin:0;background:#D8D2C2;font-size:0">${images}</body>`);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   await page.close();
 };
@@ -177,7 +178,14 @@ try {
   await bench.goTo('Cut');
   await bench.planSettled();
   await page.locator('[data-bench-cuts]').waitFor();
-  await beside([column, await page.screenshot()], 'columns', half);
+  const columnCut = await page.screenshot();
+  await bench.pick('Door 1');
+  await bench.planSettled();
+  await page.locator('[data-bench-cuts]').waitFor();
+  const doorCut = await page.screenshot();
+  await bench.goTo('Measure');
+  await page.locator('[data-groove]').first().waitFor();
+  await beside([column, columnCut, await page.screenshot(), doorCut], 'columns', half, 2);
   await bench.openJob('Tern Point annex');
   await bench.goTo('Check');
   await page.locator('[data-clear]').waitFor();

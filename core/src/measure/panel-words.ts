@@ -7,8 +7,10 @@ import { surveyWhy, verdictText } from './words.js';
 export const panelNames: Readonly<Record<Panel['what'], string>> = { door: 'door', panel: 'wall panel', drawer: 'drawer front', 'lift-wall': 'wall of a lift' };
 const wayNames: Readonly<Record<Groove['run']['way'], string>> = { upright: 'upright groove', level: 'level groove', frame: 'frame of grooves' };
 /** A groove as it is spoken of: its way and its number among all. */
-export const grooveName = (groove: Groove, all: readonly Groove[]): string =>
-  `${groove.form === 'moulding' ? wayNames[groove.run.way].replace('groove', 'moulding') : wayNames[groove.run.way]} ${all.indexOf(groove) + 1}`;
+export const grooveName = (groove: Groove, all: readonly Pick<Groove, 'id'>[]): string => {
+  const way = wayNames[groove.run.way];
+  return `${groove.form === 'moulding' ? way.replace('groove', 'moulding') : way} ${all.findIndex((g) => g.id === groove.id) + 1}`;
+};
 
 /** What does not fit, in plain words, and what would settle it. */
 export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' | 'hardware'>, system: UnitSystem): string {

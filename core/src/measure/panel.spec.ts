@@ -76,6 +76,11 @@ describe('grooves and hardware', () => {
     for (const s of said) expect(s).toMatch(/again\.$/);
     expect(said.join(' ')).toMatch(/The upright groove 1: the string is 16 mm longer.*come to 132 mm less.*level groove 2 would be deeper.*level groove 2 reaches .* past the face.*Lever would stand/); // prettier-ignore
   });
+  test('a groove keeps its number where the survey was worked out from the records of before', () => {
+    const p = parts({ grooves: [groove({}), groove({ id: id(11), run: { way: 'level', fromFootMm: 900 } })] });
+    const survey = judgePanel(structuredClone(p), tapes(door));
+    expect(panelNumbers(survey, p, 'mm').map((n) => n.name).slice(1)).toEqual(['Girth of upright groove 1', 'Girth of level groove 2']);
+  });
   test('what film goes over is told beside the drawing', () => {
     const p = parts({ grooves: [groove({})] });
     expect(panelNumbers(judgePanel(p, tapes(door)), p, 'mm')).toEqual([
