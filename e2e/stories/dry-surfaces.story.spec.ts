@@ -161,4 +161,30 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
     await hands.hold(700);
   }
   await expect(page.locator('[data-surface="Door 7"]')).toHaveAttribute('aria-label', /, laid/);
+
+  // the day after: an edge stands up, two touches say why and what to do
+  await bench.goTo('Check');
+  await page.locator('[data-surface="Door 7"]').click();
+  await expect(page.locator('[data-check-state]')).toHaveText('laid');
+  await expect(page.locator('[data-how]')).toContainText('with a gloved hand');
+  const face = (await page.locator('yp-pin-drawing polygon').nth(1).boundingBox())!;
+  await page.mouse.click(face.x + 3, face.y + 0.5 * face.height);
+  await expect(page.locator('[data-pick="pockets"]')).toHaveCount(0);
+  await page.locator('[data-pick="edge-up"]').click();
+  if (await page.locator('[data-spread="edge"]').count()) await page.locator('[data-spread="edge"]').click();
+  await page.locator('[data-pin-down]').click();
+  const panel = page.locator('yp-pin-panel');
+  for (let i = 0; i < 6 && (await panel.locator('[data-question]').count()) > 0; i++) {
+    const text = (await panel.locator('[data-question] p').first().textContent())!;
+    await panel.locator(`[data-answer="${/glue/.test(text) ? 'clean' : /stretched or bent/.test(text) ? 'yes' : 'no'}"]`).click();
+    await expect.poll(async () => (await panel.locator('[data-question] p').allTextContents())[0] ?? null).not.toBe(text);
+  }
+  await expect(panel.locator('[data-cause]').first()).toHaveAttribute('data-cause', 'not-heated');
+  await expect(panel.locator('[data-mend]')).toContainText('Heat it again to the film’s own figure');
+  await expect(panel.locator('[data-caution]')).toContainText('sprinkler heads');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await panel.locator('[data-state="mended"]').click();
+  await panel.getByRole('button', { name: 'To the pane' }).click();
+  await page.locator('[data-look="none"]').click();
+  await expect(page.locator('[data-said]')).toContainText('looked over');
 });

@@ -238,7 +238,7 @@ const RELOOK_DAYS = 7;
 const FRESH_HOURS = 24;
 
 /** What is likely behind a pin, and what to ask. */
-export function diagnosePin(pane: CheckPane, line: PinLine, at: string): Diagnosis | null {
+export function diagnosePin(pane: CheckPane, line: PinLine, at: string): Diagnosis {
   return diagnose({
     patient: 'wet-on-glass',
     kind: line.pin.kind,

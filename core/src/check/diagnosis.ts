@@ -1,6 +1,7 @@
-import type { PinKind, PinSpread } from '@yellow-pane/contracts';
+import { pinKind, type PinKind, type PinSpread } from '@yellow-pane/contracts';
 import { liesAsDrawn, type Cause, type CauseTable, type Mend, type MendKind, type Patient, type Question } from './causes.js';
 import { after, answerOdds, asOdds, expectedGainBits, type Odds } from './odds.js';
+import { dryFilm } from './dry-film.js';
 import { wetFilm } from './wet-film.js';
 
 /** What is known of one thing that was seen. */
@@ -54,11 +55,19 @@ const WRONG_DRAWING = 0.006;
 /** Water that should have left may still be there: rates are no more than reckoned. @source house rule */
 const LATE_WATER = 0.05;
 
-const tables: Readonly<Record<Patient, (CauseTable & { readonly spread: Question }) | null>> = { 'wet-on-glass': wetFilm, dry: null };
-/** What is known of a patient; null: nothing yet. */
-export const tableOf = (patient: Patient): (CauseTable & { readonly spread: Question }) | null => tables[patient];
+const tables: Readonly<Record<Patient, CauseTable & { readonly spread: Question }>> = { 'wet-on-glass': wetFilm, dry: dryFilm };
+/** What is known of a patient. */
+export const tableOf = (patient: Patient): CauseTable & { readonly spread: Question } => tables[patient];
+/** What a cause is called, whoever has it; one that is not known any more by its key. */
+export const causeName = (key: string): string => Object.values(tables).flatMap((t) => t.causes).find((c) => c.key === key)?.name ?? key;
 
-const KINDS = 16;
+/** Drawings that are the usual look of something this patient can have. */
+export const kindsOf = (patient: Patient): PinKind[] =>
+  pinKind.options.filter((kind) => tables[patient].causes.some((c) => (c.looks[kind] ?? 0) >= USUAL_LOOK));
+/** From this share on a drawing is the usual look of a cause. @source house rule */
+const USUAL_LOOK = 0.1;
+
+const KINDS = pinKind.options.length;
 /** How likely something looks like that under a cause. */
 export function lookOdds(cause: Pick<Cause, 'looks'>, kind: PinKind): number {
   const named = Object.values(cause.looks);
@@ -101,12 +110,10 @@ function startOdds(asked: DiagnosisAsked, table: CauseTable & { readonly spread:
  * What is likely behind something that was seen, what to do, and what to ask next: a causal model. Causes have odds before anything is asked (by film, method,
  * weather, log); what is found changes them by how likely it would be found under each; the next question is the one expected to tell most (Shannon), as long as some
  * answer of it could still change what is to be done.
- * @returns null for a patient of whom nothing is known yet
  * @source Bayes; docs/models/diagnosis.md
  */
-export function diagnose(asked: DiagnosisAsked): Diagnosis | null {
+export function diagnose(asked: DiagnosisAsked): Diagnosis {
   const table = tables[asked.patient];
-  if (!table) return null;
   const { causes, questions, facts } = table;
   const when = whenOf(asked);
   let odds = startOdds(asked, table);

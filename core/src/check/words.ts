@@ -1,5 +1,5 @@
 import type { PaneLook, PinKind, PinSpread, PinState } from '@yellow-pane/contracts';
-import type { MendKind } from './causes.js';
+import type { MendKind, Patient } from './causes.js';
 import type { CheckState } from './check-job.js';
 
 /** What is seen, as one says it. */
@@ -21,6 +21,16 @@ export const pinNames: Record<PinKind, string> = {
   crack: 'A crack',
   fog: 'Fog no cloth reaches',
 };
+/** The same on film that was laid dry, where it is something else. */
+const dryNames: Partial<Record<PinKind, string>> = {
+  haze: 'Pale, as if it did not touch',
+  'bubble-line': 'A line of air',
+  'light-line': 'The ground shows at an edge or seam',
+  'fine-lines': 'Tight shiny lines',
+  crack: 'A cut or tear',
+};
+/** What is seen, by whether film was laid wet on glass or dry. */
+export const pinNamesOf = (patient: Patient): Record<PinKind, string> => (patient === 'dry' ? { ...pinNames, ...dryNames } : pinNames);
 export const spreadNames: Record<PinSpread, string> = { one: 'by itself', line: 'along a line', edge: 'at an edge', field: 'all over a part' };
 export const pinStateWords: Record<PinState, string> = {
   open: 'open',
@@ -39,6 +49,8 @@ export const mendWords: Record<MendKind, string> = {
   judge: 'Hold it to the rule',
   stop: 'Stop, and fetch somebody',
 };
+/** How what was laid dry stands: there is nothing in it that dries. */
+export const dryStateWords: Record<CheckState, string> = { drying: 'laid', due: 'due', late: 'due', seen: 'to decide', clear: 'looked over' };
 export const checkStateWords: Record<CheckState, string> = {
   drying: 'drying',
   due: 'due',

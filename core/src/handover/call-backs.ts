@@ -1,5 +1,5 @@
 import type { CallBack, Job, LayEntry } from '@yellow-pane/contracts';
-import { pinsOf, wetFilm } from '../check/index.js';
+import { causeName, pinsOf } from '../check/index.js';
 import { linesInForce } from '../lay/index.js';
 
 /** The records that calls are read from. */
@@ -21,7 +21,7 @@ export function callBacksOf({ job, surfaces, films, persons, layEntries }: CallR
       const surface = surfaces.find((s) => s.id === e.surfaceId);
       const own = lines.filter((l) => l.surfaceId === e.surfaceId && e.surfaceId !== null);
       const laid = own.findLast((l) => l.kind === 'pane-done' && l.occurredAt < e.occurredAt);
-      const causes = pinsOf(own, null).flatMap((p) => (p.causeKey ? [wetFilm.causes.find((c) => c.key === p.causeKey)?.name ?? p.causeKey] : []));
+      const causes = pinsOf(own, null).flatMap((p) => (p.causeKey ? [causeName(p.causeKey)] : []));
       return {
         entryId: e.id,
         jobId: job.id,

@@ -2,7 +2,7 @@ import type { LayEntry, Place, Plan } from '@yellow-pane/contracts';
 import { dateAt, formatFine, formatLength, type UnitSystem } from '../ground/index.js';
 import { boundingBox, mirrored, type Polygon } from '../geometry/index.js';
 import { methodNames, paneToPiece, piecesOfPane } from '../cut/index.js';
-import { pinNames, pinStateWords, lookText, wetFilm, type CheckPane, type CheckRecords, type DateRange } from '../check/index.js';
+import { causeName, pinNames, pinStateWords, lookText, type CheckPane, type CheckRecords, type DateRange } from '../check/index.js';
 import { layPaneOf, linesInForce, rollOfPane, sheetOfSurface } from '../lay/index.js';
 
 /** A thing that was seen, or a look. `where`: shares of the pane’s box, from its lower left as seen from the room. */
@@ -102,7 +102,7 @@ export function recordOfPanes(panes: readonly CheckPane[], records: Records): Pa
       what: [
         pinNames[s.pin.kind],
         ...(s.pin.sizeMm === null ? [] : [formatFine(s.pin.sizeMm, records.job.units)]),
-        ...(s.causeKey ? [`put down to: ${wetFilm.causes.find((c) => c.key === s.causeKey)?.name ?? s.causeKey}`] : []),
+        ...(s.causeKey ? [`put down to: ${causeName(s.causeKey)}`] : []),
       ].join(', '),
       became: s.state === 'watched' && s.watchUntil ? `watched until ${s.watchUntil}` : pinStateWords[s.state],
       isOpen: s.state === 'open' || s.state === 'watched',

@@ -1,5 +1,5 @@
 import type { DueJob } from '@yellow-pane/contracts';
-import { checkPanes, dateAt, type CheckPane } from '@yellow-pane/core';
+import { checkDry, checkPanes, dateAt } from '@yellow-pane/core';
 import { breathe } from '../../breathe.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import type { JobsService } from '../jobs/jobs.service.js';
@@ -56,11 +56,12 @@ export class DueService {
     await breathe();
     const doc = await this.jobs.openWithMemo(jobId);
     const days = new Map((await this.check.drying(jobId)).map((d) => [d.surfaceId, d]));
-    const panes: CheckPane[] = checkPanes(doc, (id) => days.get(id) ?? null, this.now().toISOString());
+    const now = this.now().toISOString();
+    const laid = [...checkPanes(doc, (id) => days.get(id) ?? null, now), ...checkDry(doc, now)];
     return {
       zone: doc.job.zone,
       job: doc.job.name,
-      visits: panes.flatMap((p) => p.due.map((d) => ({ surfaceId: p.surface.id, pane: p.surface.name, what: d.title, dueAt: d.dueAt }))),
+      visits: laid.flatMap((p) => p.due.map((d) => ({ surfaceId: p.surface.id, pane: p.surface.name, what: d.title, dueAt: d.dueAt }))),
     };
   }
 }

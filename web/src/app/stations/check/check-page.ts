@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { checkStateWords, defaultAcceptance, farText, pinNames, pinStateWords, type CheckPane } from '@yellow-pane/core/check';
+import { checkStateWords, defaultAcceptance, dryOutline, dryStateWords, farText, pinNamesOf, pinStateWords, type CheckDry, type CheckPane } from '@yellow-pane/core/check';
 import { layPaneOf } from '@yellow-pane/core/lay';
 import { RecordStore } from '../../record/record.store';
 import { CheckStore } from './check.store';
 import { dayOf, untilText } from './check-words';
+import { DryPanel } from './parts/dry-panel';
 import { DryingPanel } from './parts/drying-panel';
 import { PinDrawing } from './parts/pin-drawing';
 import { PinPanel } from './parts/pin-panel';
@@ -24,7 +25,7 @@ const stateLook: Record<CheckPane['state'], string> = {
 /** Check: looked at as the trade looks, pinned where it is seen, put down to what it likely is. Made for a phone at the window; the bench sees the same. */
 @Component({
   selector: 'yp-check-page',
-  imports: [RouterLink, DryingPanel, PinDrawing, PinPanel, PinPicker],
+  imports: [RouterLink, DryPanel, DryingPanel, PinDrawing, PinPanel, PinPicker],
   providers: [CheckStore],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './check-page.html',
@@ -37,19 +38,27 @@ export class CheckPage {
   protected readonly chosen = signal<{ xFrac: number; yFrac: number } | null>(null);
   protected readonly said = signal<string | null>(null);
   protected readonly stateLook = stateLook;
-  protected readonly stateWords = checkStateWords;
-  protected readonly pinNames = pinNames;
+  protected readonly stateWords = computed(() => (this.check.wet() ? checkStateWords : dryStateWords));
+  protected readonly pinNames = computed(() => pinNamesOf(this.check.patient()));
   protected readonly pinStateWords = pinStateWords;
   private readonly zone = computed(() => this.record.doc()?.job.zone ?? 'Etc/UTC');
   protected readonly outline = computed(() => {
     const [doc, here] = [this.record.records(), this.check.here()];
-    return doc && here ? (layPaneOf(here.surface, doc)?.outline ?? null) : null;
+    if (!doc || !here) return null;
+    return here.surface.kind === 'pane' ? (layPaneOf(here.surface, doc)?.outline ?? null) : dryOutline(here.surface, doc);
   });
   /** One looks from the room unless one has gone round. */
-  protected readonly fromStreet = computed(() => this.record.otherSide());
+  protected readonly fromStreet = computed(() => this.check.wet() !== null && this.record.otherSide());
   /** The outline is that of the face that was worked on. */
-  protected readonly mirrored = computed(() => (this.check.here()?.surface.filmFace === 'street') !== this.fromStreet());
+  protected readonly mirrored = computed(() => (this.check.wet()?.surface.filmFace === 'street') !== this.fromStreet());
   protected readonly far = computed(() => farText((this.record.doc()?.firm.acceptance ?? defaultAcceptance).distanceMm, this.record.units()));
+  /** How one looks at film that was laid dry. @source common practice: bubbles of a soft hand show a day later in the sun; a pass of heat shows hidden air at once */
+  protected readonly dryHow = computed(() => {
+    const here = this.check.here();
+    if (!here || this.check.wet()) return null;
+    const unrolled = here.surface.kind === 'column' ? ' Drawn unrolled: its front is the middle, the seam at both sides.' : '';
+    return `Aslant against the light, then over all of it with a gloved hand; edges and grooves with a finger.${here.state === 'drying' ? ' What is pressed too softly shows tomorrow, in the sun.' : ''}${unrolled}`;
+  });
   protected readonly place = computed(() => this.check.rows().find((r) => r.pane === this.check.here())?.place ?? '');
   protected readonly kept = computed(() => {
     const { queue } = this.check;
@@ -98,15 +107,16 @@ export class CheckPage {
   protected day(iso: string): string {
     return dayOf(iso, this.zone());
   }
-  protected dueText(pane: CheckPane): string {
+  protected dueText(pane: CheckPane | CheckDry): string {
     const [first] = pane.due;
-    if (pane.state === 'clear' || !first) return checkStateWords[pane.state];
+    const words = 'clock' in pane ? checkStateWords : dryStateWords;
+    if (pane.state === 'clear' || !first) return words[pane.state];
     const when = untilText(first.dueAt, this.check.nowMs());
     return pane.state === 'drying'
-      ? `drying, look ${when}`
+      ? `${words.drying}, look ${when}`
       : pane.state === 'seen'
         ? `${pane.pins.filter((p) => p.state === 'open').length} pinned`
-        : checkStateWords[pane.state];
+        : words[pane.state];
   }
   protected pick(id: string): void {
     this.record.select(id);
@@ -133,6 +143,6 @@ export class CheckPage {
     this.leavePicker();
   }
   protected async looked(water: 'none' | 'some' | 'much'): Promise<void> {
-    if (await this.check.looked(water)) this.said.set(water === 'none' ? 'Kept: no water left.' : 'Kept. The drying clock has learnt from it.');
+    if (await this.check.looked(water)) this.said.set(!this.check.wet() ? 'Kept: looked over.' : water === 'none' ? 'Kept: no water left.' : 'Kept. The drying clock has learnt from it.');
   }
 }

@@ -1,6 +1,6 @@
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { LayEntry, LayKind, Pin, PinNews } from '@yellow-pane/contracts';
-import { checkPanes, diagnosePin, dryingCurve, holdPaneToRule, isOpen, type CheckPane } from '@yellow-pane/core/check';
+import { checkDry, checkPanes, diagnoseDryPin, diagnosePin, dryingCurve, holdPaneToRule, isOpen, type CheckDry, type CheckPane, type Patient } from '@yellow-pane/core/check';
 import { toldAll } from '@yellow-pane/core/ground';
 import { stepSetOf } from '@yellow-pane/core/lay';
 import { DryingWeather } from '../../record/drying-weather';
@@ -28,18 +28,30 @@ export class CheckStore {
     const doc = this.record.records();
     return doc ? checkPanes(doc, this.weather.of(doc.job.id), this.at()) : [];
   });
+  /** What film was laid on dry: no water in it, so no clock. */
+  private readonly dry = computed<readonly CheckDry[]>(() => {
+    const doc = this.record.records();
+    return doc ? checkDry(doc, this.at()) : [];
+  });
+  private readonly all = computed<readonly (CheckPane | CheckDry)[]>(() => {
+    const order = new Map((this.record.doc()?.surfaces ?? []).map((s, i) => [s.id, i]));
+    return [...this.panes(), ...this.dry()].sort((a, b) => order.get(a.surface.id)! - order.get(b.surface.id)!);
+  });
   /** What has to be looked at first comes first; else as one walks. */
   readonly rows = computed(() => {
     const rank = { seen: 0, late: 1, due: 2, drying: 3, clear: 4 } as const;
     const doc = this.record.doc();
-    return this.panes()
+    return this.all()
       .map((pane, i) => ({ pane, i, place: doc?.places.find((p) => p.id === pane.surface.placeId)?.name ?? '' }))
       .sort((a, b) => rank[a.pane.state] - rank[b.pane.state] || a.i - b.i);
   });
-  readonly dueCount = computed(() => this.panes().filter((p) => p.state !== 'drying' && p.state !== 'clear').length);
-  readonly here = computed(() => this.panes().find((p) => p.surface.id === this.record.selectedId()) ?? null);
+  readonly dueCount = computed(() => this.all().filter((p) => p.state !== 'drying' && p.state !== 'clear').length);
+  readonly here = computed(() => this.all().find((p) => p.surface.id === this.record.selectedId()) ?? null);
+  /** The one in hand where it is glass. */
+  readonly wet = computed(() => this.panes().find((p) => p.surface.id === this.record.selectedId()) ?? null);
+  readonly patient = computed<Patient>(() => (this.wet() ? 'wet-on-glass' : 'dry'));
   readonly curve = computed(() => {
-    const here = this.here();
+    const here = this.wet();
     return here ? dryingCurve(here.drying, here.clock) : [];
   });
   readonly dayNow = computed(() => {
@@ -47,13 +59,14 @@ export class CheckStore {
     return here ? Math.max(0, (this.nowMs() - Date.parse(here.laidAt)) / 86_400_000) : 0;
   });
   readonly rulings = computed(() => {
-    const [doc, here] = [this.record.records(), this.here()];
+    const [doc, here] = [this.record.records(), this.wet()];
     return doc && here ? holdPaneToRule(here, doc) : [];
   });
   readonly pin = computed(() => this.here()?.pins.find((p) => p.entry.id === this.pinId()) ?? null);
   readonly diagnosis = computed(() => {
-    const [here, pin] = [this.here(), this.pin()];
-    return here && pin && isOpen(pin) ? toldAll(diagnosePin(here, pin, this.at()), this.record.units()) : null;
+    const [here, wet, pin] = [this.here(), this.wet(), this.pin()];
+    if (!here || !pin || !isOpen(pin)) return null;
+    return toldAll(wet ? diagnosePin(wet, pin, this.at()) : diagnoseDryPin(here, pin, this.at()), this.record.units());
   });
   /** Photos from before the work on this pane, to tell its own faults from the film’s. */
   readonly photosBefore = computed(() => {

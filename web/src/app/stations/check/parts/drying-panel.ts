@@ -12,7 +12,7 @@ import { dayOf, daysText } from '../check-words';
   imports: [LineChart],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (check.here(); as p) {
+    @if (check.wet(); as p) {
       <h3 class="cap mb-1">Drying clock</h3>
       <p class="text-xl leading-tight" data-clear>
         Clear between <strong>{{ range().clear }}</strong>
@@ -66,7 +66,7 @@ export class DryingPanel {
     return dayOf(iso, this.zone());
   }
   protected readonly range = computed(() => {
-    const p = this.check.here()!;
+    const p = this.check.wet()!;
     return { clear: daysText(p.clear, this.zone()).replace(' to ', ' and '), holds: daysText(p.holds, this.zone()), touch: daysText(p.touch, this.zone()) };
   });
   protected readonly lastDay = computed(() => Math.max(7, Math.ceil(this.check.curve().at(-1)?.day ?? 7)));
@@ -83,18 +83,18 @@ export class DryingPanel {
     ]; // prettier-ignore
   });
   protected readonly chartText = computed(() => {
-    const { clear } = this.check.here()!.clock;
+    const { clear } = this.check.wet()!.clock;
     return `Water left behind the film over days: a quick pane is clear on day ${clear.fromDay.toFixed(0)}, a slow one on day ${clear.toDay.toFixed(0)}.`;
   });
   protected readonly tell = computed(() => {
-    const p = this.check.here()!;
+    const p = this.check.wet()!;
     if (p.state === 'clear') return 'This pane is clear. Clean it with a soft cloth, no ammonia, nothing that scours.';
     const care = `No cleaning for 30 days, no ammonia or anything that scours, drop windows stay up until ${this.day(p.touch.to)}.`;
     return `Water pockets and a veil are normal until about ${this.day(p.clear.to)}; they wander and shrink by themselves. Do not press or prick them. ${care}`;
   });
-  protected readonly basis = computed(() => told(this.check.here()!.basis, this.record.units()));
+  protected readonly basis = computed(() => told(this.check.wet()!.basis, this.record.units()));
   protected readonly pressed = computed(() => {
-    const { hardPasses, isThick } = this.check.here()!.pressing;
+    const { hardPasses, isThick } = this.check.wet()!.pressing;
     if (hardPasses === null) return 'Tapped done at once: taken as pressed well, with more doubt.';
     return hardPasses >= (isThick ? 2 : 1)
       ? 'Pressed as it should be, by the log.'

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { isOpen, pinNames, pinStateWords, type PinLine } from '@yellow-pane/core/check';
+import { isOpen, pinNamesOf, pinStateWords, type Patient, type PinLine } from '@yellow-pane/core/check';
 import { boundingBox, offsetOutline, type Polygon } from '@yellow-pane/core/geometry';
 import { aimBy, onDrawing, tapOn, type PlaceOnDrawing } from '../../../kit/place-on-drawing';
 
@@ -60,6 +60,7 @@ export class PinDrawing {
   /** A place that was chosen and is not written down yet. */
   readonly chosen = input<PlaceOnDrawing | null>(null);
   readonly name = input('The pane');
+  readonly patient = input<Patient>('wet-on-glass');
   readonly placed = output<PlaceOnDrawing>();
   readonly picked = output<string>();
   protected readonly aimed = signal<PlaceOnDrawing | null>(null);
@@ -84,7 +85,7 @@ export class PinDrawing {
     return place && this.at(place);
   });
   protected readonly label = computed(() => {
-    const pins = this.pins().map((p, i) => `${i + 1}: ${pinNames[p.pin.kind].toLowerCase()}, ${pinStateWords[p.state]}`);
+    const pins = this.pins().map((p, i) => `${i + 1}: ${pinNamesOf(this.patient())[p.pin.kind].toLowerCase()}, ${pinStateWords[p.state]}`);
     return `${this.name()}. ${pins.length ? pins.join('; ') : 'Nothing is pinned'}. Tap a place, or go there with the arrows and press Enter.`;
   });
   protected readonly drawn = computed(() => {

@@ -7,7 +7,7 @@ import {
   isOpen,
   mendWords,
   oddsWords,
-  pinNames,
+  pinNamesOf,
   pinStateWords,
   SEEN_FROM_THERE,
   spreadNames,
@@ -33,7 +33,7 @@ const WATCH_DAYS = 7;
       <div class="mb-3 flex items-center gap-3">
         <yp-pin-icon class="w-18 shrink-0" [kind]="p.pin.kind" />
         <div class="min-w-0 flex-1">
-          <h3 class="text-xl leading-tight">{{ names[p.pin.kind] }}</h3>
+          <h3 class="text-xl leading-tight">{{ names()[p.pin.kind] }}</h3>
           <p class="text-sm text-soft">{{ facts() }}</p>
         </div>
       </div>
@@ -149,7 +149,7 @@ export class PinPanel {
   private readonly record = inject(RecordStore);
   private readonly oneMore = inject(OneMore);
   readonly closed = output<void>();
-  protected readonly names = pinNames;
+  protected readonly names = computed(() => pinNamesOf(this.check.patient()));
   protected readonly mends = mendWords;
   protected readonly stateWords = pinStateWords;
   protected readonly seenKey = SEEN_FROM_THERE;
@@ -167,7 +167,7 @@ export class PinPanel {
   protected readonly isAsked = signal(false);
   private readonly zone = computed(() => this.record.doc()?.job.zone ?? 'Etc/UTC');
   protected readonly open = computed(() => this.check.pin() !== null && isOpen(this.check.pin()!));
-  protected readonly counts = computed(() => isCounted(this.check.pin()!.pin.kind));
+  protected readonly counts = computed(() => this.check.wet() !== null && isCounted(this.check.pin()!.pin.kind));
   protected readonly ruling = computed(() => this.check.rulings().find((r) => r.id === this.check.pinId()) ?? null);
   private readonly rule = computed(() => this.record.doc()?.firm.acceptance ?? defaultAcceptance);
   protected readonly far = computed(() => farText(this.rule().distanceMm, this.record.units()));
@@ -181,7 +181,7 @@ export class PinPanel {
   }
   /** The last day of the drying, or a week from now where that is over. */
   protected readonly watchUntil = computed(() => {
-    const end = this.check.here()!.clear.to;
+    const end = this.check.wet()?.clear.to ?? '';
     const now = this.check.nowMs();
     return Date.parse(end) > now ? end : new Date(now + WATCH_DAYS * 86_400_000).toISOString();
   });
@@ -203,7 +203,7 @@ export class PinPanel {
   protected oneMorePiece(): void {
     const here = this.check.here();
     if (!here) return;
-    this.oneMore.ask(here.surface.id, null, here.surface.name, pinNames[this.check.pin()!.pin.kind].toLowerCase());
+    this.oneMore.ask(here.surface.id, null, here.surface.name, this.names()[this.check.pin()!.pin.kind].toLowerCase());
     this.isAsked.set(true);
   }
 }

@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import type { Pin, PinKind, PinSpread } from '@yellow-pane/contracts';
-import { isCounted, liesAsDrawn, pinNames } from '@yellow-pane/core/check';
+import { isCounted, kindsOf, liesAsDrawn, pinNamesOf, type Patient } from '@yellow-pane/core/check';
 import { PhotoButton } from '../../../kit/photo-button';
 import { RecordStore } from '../../../record/record.store';
 import { PinIcon } from './pin-icon';
@@ -23,21 +23,21 @@ const spreads: readonly { readonly key: PinSpread; readonly text: string }[] = [
     @if (!kind()) {
       <h3 class="mb-2 text-xl">What does it look like?</h3>
       <div class="grid grid-cols-3 gap-2 sm:grid-cols-4">
-        @for (k of kinds; track k) {
+        @for (k of kinds(); track k) {
           <button
             type="button"
             class="relief flex flex-col items-stretch border border-field bg-card p-1.5 text-left text-[13px] leading-tight"
             [attr.data-pick]="k"
             (click)="pick(k)"
           >
-            <yp-pin-icon [kind]="k" /><span class="mt-1 block">{{ names[k] }}</span>
+            <yp-pin-icon [kind]="k" /><span class="mt-1 block">{{ names()[k] }}</span>
           </button>
         }
       </div>
     } @else {
       <div class="mb-3 flex items-center gap-3">
         <yp-pin-icon class="w-20 shrink-0" [kind]="kind()!" />
-        <h3 class="text-xl leading-tight">{{ names[kind()!] }}</h3>
+        <h3 class="text-xl leading-tight">{{ names()[kind()!] }}</h3>
       </div>
       @if (!spread()) {
         <p class="mb-2 text-lg font-semibold">How does it lie?</p>
@@ -76,8 +76,10 @@ export class PinPicker {
   private readonly record = inject(RecordStore);
   readonly picked = output<{ readonly pin: Picked; readonly photo: Blob | null }>();
   readonly left = output<void>();
-  protected readonly names = pinNames;
-  protected readonly kinds = Object.keys(pinNames) as PinKind[];
+  /** Film on glass and film that was laid dry have other troubles. */
+  readonly patient = input<Patient>('wet-on-glass');
+  protected readonly names = computed(() => pinNamesOf(this.patient()));
+  protected readonly kinds = computed(() => kindsOf(this.patient()));
   protected readonly spreads = spreads;
   protected readonly kind = signal<PinKind | null>(null);
   protected readonly spread = signal<PinSpread | null>(null);
