@@ -1,8 +1,10 @@
 import { defaultPrepareSettings } from '@yellow-pane/contracts';
-import { demoFirm, launchAndShuttle, ternPoint } from '../../../demo/src/index.js';
+import { demoFirm, launchAndShuttle, ternInterior, ternPoint } from '../../../demo/src/index.js';
 import { dayKit, type KitRecords } from './day-kit.js';
 import { sheetOfSurface } from './lay-job.js';
 import { Memo } from '../ground/index.js';
+import type { Column, Panel } from '@yellow-pane/contracts';
+import { promoterMm } from './dry-kit.js';
 
 const records = (file: ReturnType<typeof ternPoint>): KitRecords => ({ ...file, firm: demoFirm, stepSets: [], layEntries: [], memo: new Memo() });
 const kit = (r: KitRecords) => dayKit(r, defaultPrepareSettings, { wetAreaM2: 10 });
@@ -45,5 +47,55 @@ describe('the van is packed from what is done', () => {
     const scraper = (r: KitRecords) => kit(r).find((l) => l.key === 'scraper')!.what;
     expect(scraper(flat)).toContain('Scraper');
     expect(scraper({ ...flat, surfaces: flat.surfaces.map((s) => ({ ...s, workedFace: 'coated' as const })) })).toBe('Soft pads');
+  });
+});
+
+describe('a job that is laid dry', () => {
+  const [flat, dry] = [records(ternPoint()), records(ternInterior())];
+  const line = (key: string, r = dry) => kit(r).find((l) => l.key === key);
+  const named = (name: string) => dry.surfaces.find((s) => s.name === name)!;
+  const only = (name: string, own: object = {}): KitRecords => ({ ...dry, surfaces: [{ ...named(name), ...own }] as never, memo: new Memo() });
+  test('has a van to pack as well: film, alcohol, promoter, what its grounds ask for; no slip, no glass tools', () => {
+    const keys = kit(dry).map((l) => l.key);
+    expect(keys).toEqual(expect.arrayContaining(['dry-degreaser', 'dry-primer', 'dry-sand', 'dry-alcohol', 'dry-promoter', 'tape', 'level']));
+    expect(keys.join()).not.toMatch(/(^|,)(slip|scraper|squeegee-)/);
+    // nothing twice: a step names alcohol and promoter too
+    expect(kit(dry).filter((l) => /alcohol|promoter/i.test(l.what))).toHaveLength(2);
+    expect(line('dry-primer')!.why).toContain('Pier');
+    expect(line('dry-degreaser')!.why).toContain('Door 1');
+    expect(line('film-' + named('Door 1').filmId)!.howMuch).toBe('10 surfaces');
+  });
+  test('promoter by the metre: both layers of a seam, edges that film goes over, grooves (common practice: along every one of them)', () => {
+    const door = { ...(named('Door 1') as Panel), grooves: [] };
+    const of = (name: string, own: object = {}) => promoterMm({ ...named(name), ...own } as Panel, only(name, own));
+    const face = 2040 + 2 * (1 + 0.0001 * 2040);
+    expect(of('Door 1', { grooves: [] }) / 2).toBeGreaterThan(2040);
+    expect(of('Door 1', { grooves: [] }) / 2).toBeLessThan(face + 2);
+    expect(of('Door 1') - of('Door 1', { grooves: [] })).toBeCloseTo(2 * (600 + 700) + 2 * (600 + 880), 6);
+    expect(of('Door 1', { wraps: { ...door.wraps, left: 'trimmed', right: 'trimmed' }, grooves: [] })).toBe(0);
+    // a lift wall in two strips: one seam, both layers, and its groove
+    expect(of('Goods lift, back wall')).toBeGreaterThan(3 * 2100);
+    // a column in two pieces has two seams
+    const column = named('Column 1') as Column;
+    expect(promoterMm(column, dry)).toBeGreaterThan(4 * 2500);
+    expect(promoterMm({ ...column, filmId: null }, only('Column 1', { filmId: null }))).toBeLessThan(2.1 * 2510);
+  });
+  test('what is higher than one reaches takes a platform; on a job with glass as well each thing is packed once', () => {
+    expect(line('ladder')!.why).toContain('Column 1');
+    expect(line('ladder')!.why).not.toContain('Door 1');
+    expect(line('ladder', only('Door 1'))).toBeUndefined();
+    const both: KitRecords = { ...flat, surfaces: [...flat.surfaces.slice(0, 4), ...dry.surfaces], readings: [...flat.readings, ...dry.readings], films: [...flat.films, ...dry.films.filter((f) => !flat.films.some((x) => x.id === f.id))], memo: new Memo() }; // prettier-ignore
+    const keys = kit(both).map((l) => l.key);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keys).toEqual(expect.arrayContaining(['blade-tin', 'dry-alcohol', 'slip']));
+  });
+  test('a ground that is sound and dry needs no primer, putty or washing', () => {
+    const keys = kit(only('Column 2')).map((l) => l.key);
+    expect(keys.filter((k) => k.startsWith('dry-'))).toEqual(['dry-alcohol', 'dry-promoter']);
+    expect(kit(only('Pier')).map((l) => l.key)).toEqual(expect.arrayContaining(['dry-primer', 'dry-sand']));
+  });
+  test('a gun comes with what hot work needs; every liquid that burns says so', () => {
+    expect(kit(only('Door 1')).map((l) => l.key)).toEqual(expect.arrayContaining(['hot-extinguisher', 'hot-watch']));
+    for (const key of ['dry-alcohol', 'dry-promoter', 'dry-primer']) expect(line(key)!.caution).toMatch(/no flame/);
   });
 });

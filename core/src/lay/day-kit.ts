@@ -1,6 +1,8 @@
 import type { Plan, PrepareSettings, Surface } from '@yellow-pane/contracts';
 import { formatRough } from '../ground/index.js';
-import { isOfTheDay, kitOfDay, type DayRecords, type KitLine, type SlipNeed } from '../prepare/index.js';
+import { isOfTheDay, kitOfDay, REACH_MM, type DayRecords, type KitLine, type SlipNeed } from '../prepare/index.js';
+import { isDrySurface } from '../measure/index.js';
+import { dryKit } from './dry-kit.js';
 import { rollOfPane, sheetOfSurface } from './lay-job.js';
 import type { LayRecords } from './lay-records.js';
 import type { Step } from './run-sheet.js';
@@ -28,6 +30,8 @@ const counted: readonly { readonly tool: RegExp; readonly line: RegExp }[] = [
   { tool: /^tape measure$/i, line: /^tape$/ },
   { tool: /^level$/i, line: /^level$/ },
   { tool: /^straightedge$/i, line: /^straightedge$/ },
+  { tool: /^alcohol\b/i, line: /^dry-alcohol$/ },
+  { tool: /^adhesion promoter$/i, line: /^dry-promoter$/ },
 ];
 
 const keyOf = (tool: string): string => `tool-${tool.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '')}`.slice(0, 60); // prettier-ignore
@@ -57,10 +61,11 @@ export function dayKit(records: KitRecords, settings: PrepareSettings, need: Pic
     return sheet ? [{ surface, steps: sheet.steps }] : [];
   });
   const base = kitOfDay(records, settings, need);
-  if (base.length === 0) return base;
+  if (base.length === 0 && worked.length === 0) return base;
   // no scraper in the van for panes on which no step scrapes
   const lines = worked.length && !worked.some((w) => w.steps.some((s) => s.tools.some((t) => /scraper/i.test(t)))) ? base.map(withoutScraper) : base;
-  const out = [...lines, ...films(worked, records), ...survey(worked, records)];
+  const dry = dryKit(worked.map((w) => w.surface).filter(isDrySurface), records, records.job.reachMm ?? REACH_MM).filter((l) => !lines.some((b) => b.key === l.key));
+  const out = [...lines, ...dry, ...films(worked, records), ...survey(worked, records)];
   const byTool = new Map<string, { title: string; pane: string }[]>();
   for (const { surface, steps } of worked)
     for (const step of steps)
@@ -94,8 +99,14 @@ function films(worked: readonly WorkedPane[], records: KitRecords): KitLine[] {
     const rolls = new Set(mine.map((w) => (records.plans ? rollOfPane(w.surface.id, { plans: records.plans, rolls: records.rolls })?.label : undefined) ?? ''));
     const known = [...rolls].filter(Boolean);
     const from = known.length === 0 ? 'no plan names its roll yet' : `cut from ${known.join(', ')}${rolls.has('') ? ', the rest not planned yet' : ''}`;
-    return [{ key: `film-${id}`.slice(0, 60), what: `Film: ${film.name}`, howMuch: `${mine.length} ${mine.length === 1 ? 'pane' : 'panes'}`, why: `${some(mine.map((w) => w.surface.name))}; ${from}.`, caution: null }]; // prettier-ignore
+    return [{ key: `film-${id}`.slice(0, 60), what: `Film: ${film.name}`, howMuch: piecesText(mine), why: `${some(mine.map((w) => w.surface.name))}; ${from}.`, caution: null }]; // prettier-ignore
   });
+}
+
+/** How many get it, by what they are called. */
+function piecesText(mine: readonly WorkedPane[]): string {
+  const word = mine.every((w) => w.surface.kind === 'pane') ? 'pane' : 'surface';
+  return `${mine.length} ${mine.length === 1 ? word : `${word}s`}`;
 }
 
 /** What every pane is checked with before it is wet, and hung by. */
@@ -104,7 +115,7 @@ function survey(worked: readonly WorkedPane[], records: KitRecords): KitLine[] {
   const f = (mm: number) => formatRough(mm, records.job.units);
   const line = (key: string, what: string, why: string): KitLine => ({ key, what, howMuch: '1', why, caution: null });
   return [
-    line('tape', 'Tape measure', 'Every piece is held against its opening once more before anything is wet.'),
+    line('tape', 'Tape measure', worked.some((w) => w.surface.kind === 'pane') ? 'Every piece is held against its opening once more before anything is wet.' : 'Every piece is held against its face once more before anything sticks.'),
     line('level', 'Level', 'Film is hung level; bands and patterns show it at once.'),
     line('straightedge', `Straightedge, ${f(1000)}`, 'Sides that look bowed, bows of curved glass, cuts on the tailgate.'),
   ];

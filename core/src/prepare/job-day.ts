@@ -172,7 +172,7 @@ export function slipNeed(records: DayRecords, settings: PrepareSettings, bands: 
 }
 
 /** Reach of a person from the floor where the job says nothing, mm. @source common practice */
-const REACH_MM = 2100;
+export const REACH_MM = 2100;
 
 /** What has to be in the van for the day. */
 export function kitOfDay(records: DayRecords, settings: PrepareSettings, need: Pick<SlipNeed, 'wetAreaM2'>): KitLine[] {

@@ -1,0 +1,86 @@
+import type { Groove } from '@yellow-pane/contracts';
+import { cutOfSurface } from '../cut/index.js';
+import { filmText } from '../ground/index.js';
+import { coverOfColumn, coverOfPanel, dryAreaM2, surveyColumn, surveyPanel, type DrySurface } from '../measure/index.js';
+import { groundPlan, ROOM, type GroundPlan, type KitLine } from '../prepare/index.js';
+import type { LayRecords } from './lay-records.js';
+
+/** Alcohol for wiping a square metre twice, promoter for a square metre of strip, as it is put on thin, ml. @source house figures */
+const ALCOHOL_ML_PER_M2 = 60;
+const PROMOTER_ML_PER_M2 = 100;
+/** Ladders come in steps of about this, mm. @source common practice */
+const LADDER_STEP_MM = 250;
+/** A strip of promoter is about so wide. @source common practice: the inch of a lap */
+const PROMOTER_WIDE_MM = 25;
+
+/** Seams between the pieces of a surface. */
+function seamsOf(surface: DrySurface, records: LayRecords, faces = 1): number {
+  const film = records.films.find((f) => f.id === surface.filmId);
+  return film ? Math.max(0, cutOfSurface(surface, records, film).pieces.length - faces) : 0;
+}
+const grooveMm = ({ run }: Groove, face: { readonly widthMm: number; readonly heightMm: number }): number =>
+  run.way === 'upright' ? face.heightMm : run.way === 'level' ? face.widthMm : 2 * (run.acrossMm + run.upMm);
+
+type PromoterOf<S extends DrySurface> = (surface: S, records: LayRecords) => number;
+/** How long the strips of promoter are: both layers of every seam; edges that film goes over, and grooves. */
+const promoterOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<DrySurface, { kind: K }>> } = {
+  column(surface, records) {
+    const cover = coverOfColumn(surveyColumn(surface, records).survey);
+    return cover ? 2 * cover.heightMm * (seamsOf(surface, records) + 1) : 0;
+  },
+  panel(surface, records) {
+    const face = coverOfPanel(surveyPanel(surface, records).survey);
+    if (!face) return 0;
+    const { wraps, grooves, grain } = surface;
+    const edges = (['left', 'right'] as const).filter((s) => wraps[s] !== 'trimmed').length * face.heightMm + (['top', 'bottom'] as const).filter((s) => wraps[s] !== 'trimmed').length * face.widthMm; // prettier-ignore
+    const faces = surface.faces === 'both' ? 2 : 1;
+    const seam = grain === 'upright' ? face.heightMm : face.widthMm;
+    return edges + faces * grooves.reduce((sum, g) => sum + grooveMm(g, face), 0) + 2 * seam * seamsOf(surface, records, faces);
+  },
+};
+/** How long the strips of promoter on a surface are, mm. */
+export const promoterMm = (surface: DrySurface, records: LayRecords): number => (promoterOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
+
+const litres = (ml: number): string => (ml < 950 ? `${Math.max(50, Math.ceil(ml / 50) * 50)} ml` : `${(Math.ceil(ml / 100) / 10).toFixed(1)} l`);
+
+/** How high film goes up on it, mm: what is no glass stands on the floor. */
+const topOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<DrySurface, { kind: K }>> } = {
+  column: (surface, records) => coverOfColumn(surveyColumn(surface, records).survey)?.heightMm ?? 0,
+  panel: (surface, records) => coverOfPanel(surveyPanel(surface, records).survey)?.heightMm ?? 0,
+};
+const topMm = (surface: DrySurface, records: LayRecords): number => (topOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
+
+/**
+ * What is used up where film is laid dry, counted by faces, edges, seams and grounds, and what is stood on.
+ * @param reachMm of a person from the floor
+ * @returns lines in the order one packs; those that glass asks for too have the same keys
+ */
+export function dryKit(surfaces: readonly DrySurface[], records: LayRecords, reachMm: number): KitLine[] {
+  if (surfaces.length === 0) return [];
+  const plans = surfaces.map((surface) => ({ surface, areaM2: dryAreaM2(surface, records) ?? 0, plan: groundPlan(surface.ground, dryAreaM2(surface, records) ?? 0, 'water', ROOM) }));
+  const has = (key: GroundPlan['tasks'][number]['key']) => plans.filter((p) => p.plan.tasks.some((t) => t.key === key));
+  const names = (list: readonly { readonly surface: DrySurface }[]) => list.map((p) => p.surface.name).join(', ');
+  const out: KitLine[] = [];
+  const add = (key: string, what: string, howMuch: string, why: string, caution: string | null = null) => void out.push({ key, what, howMuch, why, caution });
+  const [damaged, greasy, primed] = [has('putty'), has('degrease'), has('primer')];
+  const high = surfaces.filter((s) => topMm(s, records) > reachMm);
+  if (high.length) {
+    const top = Math.max(...high.map((s) => topMm(s, records)));
+    add('ladder', 'Ladder or platform', `to stand at ${filmText(Math.ceil((top - reachMm) / LADDER_STEP_MM) * LADDER_STEP_MM, records.job.units)}`, `${high.map((s) => s.name).join(', ')}: up to ${filmText(top, records.job.units)}, your reach is ${filmText(reachMm, records.job.units)}.`, 'Both hands are on the film: a platform rather than rungs. Local rules and the maker’s instructions say when a platform or a second person is required.'); // prettier-ignore
+  }
+  add('blade-tin', 'Safety glasses, tin for snapped-off blades', '1 set', 'Blades are broken off at every seam and edge.', 'Cut film only: a scored board or wall shows for ever.');
+  if (damaged.length) add('dry-putty', 'Putty and a filling knife', '1', `${names(damaged)}: holes and edges, a little proud.`);
+  if (damaged.length + primed.length)
+    add('dry-sand', 'Sanding block, fine paper, vacuum, dust masks', '1 set', `${names([...new Set([...damaged, ...primed])])}: flush, and lightly between.`, 'Paint of unknown age may hold lead, old render asbestos: tested before it is sanded.'); // prettier-ignore
+  if (greasy.length)
+    add('dry-degreaser', 'Detergent or trisodium phosphate, clear water, brush', litres(1000 * greasy.reduce((s, p) => s + p.areaM2, 0)), `${names(greasy)}: washed once, rinsed twice, dry overnight.`, 'Trisodium phosphate: gloves and glasses.'); // prettier-ignore
+  if (primed.length) {
+    const ml = 1000 * primed.reduce((s, p) => s + p.plan.primerL, 0);
+    add('dry-primer', 'Primer, and as much of its thinner', litres(ml / 2), `${names(primed)}: ${litres(ml)} as it is put on, half of it thinner, all coats; rollers and trays with it.`, 'Solvent-based: air the room, no flame and no gun.'); // prettier-ignore
+  }
+  add('dry-alcohol', 'Alcohol 70/30', litres(ALCOHOL_ML_PER_M2 * plans.reduce((s, p) => s + p.areaM2, 0)), `${plans.length === 1 ? names(plans) : `${plans.length} faces`}: the last wipe.`, 'It burns: doors open, no flame, no gun until nothing is smelt.'); // prettier-ignore
+  const strips = surfaces.reduce((s, x) => s + promoterMm(x, records), 0);
+  if (strips > 0)
+    add('dry-promoter', 'Adhesion promoter', litres((strips * PROMOTER_WIDE_MM * PROMOTER_ML_PER_M2) / 1e6), `${filmText(strips, records.job.units, 1)} of strip: seams, edges, grooves. Applicators with it.`, 'Solvent: gloves, air, no flame and no gun until nothing is smelt.'); // prettier-ignore
+  return out;
+}
