@@ -1,5 +1,17 @@
 import { readFileSync } from 'node:fs';
-import { ground, jobFile, newSurface, surface, surfaceKinds, unknownGround, upgradedJobFile, upgradedPatch, upgradedRecord, upgrades, type SurfaceKind } from './index.js';
+import {
+  ground,
+  jobFile,
+  newSurface,
+  surface,
+  surfaceKinds,
+  unknownGround,
+  upgradedJobFile,
+  upgradedPatch,
+  upgradedRecord,
+  upgrades,
+  type SurfaceKind,
+} from './index.js';
 
 /** A job file as version 8 wrote it: the inch job of the demo, before surfaces had kinds. */
 const fixture = (): Record<string, unknown> & { surfaces: Record<string, unknown>[] } =>

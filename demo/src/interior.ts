@@ -128,8 +128,26 @@ function doors(w: JobWriter, corridor: string): void {
       flatMm: 2,
       girthMm,
     }) as const;
-  const lever = { id: demoId(14_910), what: 'Lever and plate', handling: 'off', fromLeftMm: 775, fromFootMm: 920, widthMm: 45, heightMm: 240, isElectric: false } as const;
-  const peephole = { id: demoId(14_911), what: 'Peephole', handling: 'round', fromLeftMm: 420, fromFootMm: 1500, widthMm: 20, heightMm: 20, isElectric: false } as const;
+  const lever = {
+    id: demoId(14_910),
+    what: 'Lever and plate',
+    handling: 'off',
+    fromLeftMm: 775,
+    fromFootMm: 920,
+    widthMm: 45,
+    heightMm: 240,
+    isElectric: false,
+  } as const;
+  const peephole = {
+    id: demoId(14_911),
+    what: 'Peephole',
+    handling: 'round',
+    fromLeftMm: 420,
+    fromFootMm: 1500,
+    widthMm: 20,
+    heightMm: 20,
+    isElectric: false,
+  } as const;
   const door = (name: string, hinges: 'left' | 'right', more: object = {}) => ({
     filmId: ash.id,
     ground: lacquered,
@@ -161,8 +179,12 @@ function doors(w: JobWriter, corridor: string): void {
       ground: { ...lacquered, material: 'steel', finish: 'painted', madeOn: '2019-03-01', isGreasy: false },
       fire: 'no',
       wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' },
-      grooves: [{ id: demoId(14_920), run: { way: 'upright', fromLeftMm: 786 }, toFarEdgeMm: 786, form: 'square', widthMm: 8, depthMm: 5, flatMm: 0, girthMm: null }],
-      hardware: [{ id: demoId(14_921), what: 'Push buttons', handling: 'off', fromLeftMm: 1380, fromFootMm: 1000, widthMm: 90, heightMm: 220, isElectric: true }],
+      grooves: [
+        { id: demoId(14_920), run: { way: 'upright', fromLeftMm: 786 }, toFarEdgeMm: 786, form: 'square', widthMm: 8, depthMm: 5, flatMm: 0, girthMm: null },
+      ],
+      hardware: [
+        { id: demoId(14_921), what: 'Push buttons', handling: 'off', fromLeftMm: 1380, fromFootMm: 1000, widthMm: 90, heightMm: 220, isElectric: true },
+      ],
     },
   );
 }

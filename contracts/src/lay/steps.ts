@@ -45,7 +45,23 @@ export const defaultLaySettings: LaySettings = laySettings.parse({});
 export const faceCare = z.enum(['blade', 'one-way', 'pad', 'ask']);
 
 /** What of a surface and its pieces asks for steps of its own. */
-export const paneTrait = z.enum(['corners', 'round', 'seam-overlap', 'seam-butt', 'seam-double-cut', 'bands', 'plotted', 'cut-outs', 'grooves', 'wraps', 'corners-wrapped', 'hardware', 'seam-dry', 'both-faces', 'swings']);
+export const paneTrait = z.enum([
+  'corners',
+  'round',
+  'seam-overlap',
+  'seam-butt',
+  'seam-double-cut',
+  'bands',
+  'plotted',
+  'cut-outs',
+  'grooves',
+  'wraps',
+  'corners-wrapped',
+  'hardware',
+  'seam-dry',
+  'both-faces',
+  'swings',
+]);
 export type PaneTrait = z.infer<typeof paneTrait>;
 
 /** For which panes a step is there; an empty list asks nothing. */

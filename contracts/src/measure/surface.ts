@@ -5,7 +5,11 @@ import { pane, paneMeasure } from './pane.js';
 import { panel, panelMeasure } from './panel.js';
 
 /** What can be taped of any surface; each kind has its own list. */
-export const measureKey = z.enum([...paneMeasure.options, ...columnMeasure.exclude(['heightLeft', 'heightRight']).options, ...panelMeasure.extract(['edgeThickness', 'edgeGirth']).options]);
+export const measureKey = z.enum([
+  ...paneMeasure.options,
+  ...columnMeasure.exclude(['heightLeft', 'heightRight']).options,
+  ...panelMeasure.extract(['edgeThickness', 'edgeGirth']).options,
+]);
 export type MeasureKey = z.infer<typeof measureKey>;
 
 /** One reading of one measure. Superseded, never overwritten: the newest that no other supersedes is in force. */

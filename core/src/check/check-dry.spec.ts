@@ -14,7 +14,15 @@ const line = (surfaceId: string, at: string, kind: LayEntry['kind'], more: Parti
   stepKey: null, text: '', reading: null, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...more,
 }); // prettier-ignore
 const day = (n: number, hour = 10): string => new Date(Date.UTC(2026, 8, 1 + n, hour)).toISOString();
-const pin = (more: Partial<Pin> = {}): Pin => ({ kind: 'edge-up', at: { xFrac: 0, yFrac: 0.5 }, seenFrom: 'room', spread: 'edge', sizeMm: null, answers: {}, ...more });
+const pin = (more: Partial<Pin> = {}): Pin => ({
+  kind: 'edge-up',
+  at: { xFrac: 0, yFrac: 0.5 },
+  seenFrom: 'room',
+  spread: 'edge',
+  sizeMm: null,
+  answers: {},
+  ...more,
+});
 const records = (layEntries: LayEntry[], ground: Partial<Ground> = {}, own: Partial<Panel> = {}): LayRecords => ({
   ...file,
   surfaces: file.surfaces.map((s) => (s.id === door.id ? { ...door, ...own, ground: { ...door.ground, ...ground } } : s)),
@@ -56,7 +64,10 @@ describe('what log and survey say', () => {
   test('steps that were left out count only where steps were tapped one by one', () => {
     expect(facts()).not.toEqual(expect.arrayContaining(['not-post-heated']));
     const all = sheetOfSurface(door, records([]))!.steps.map((s) => s.key);
-    const tapped = (without: string[]) => [...all.filter((k) => !without.includes(k)).map((stepKey) => line(door.id, day(0, 8), 'step-done', { stepKey })), done];
+    const tapped = (without: string[]) => [
+      ...all.filter((k) => !without.includes(k)).map((stepKey) => line(door.id, day(0, 8), 'step-done', { stepKey })),
+      done,
+    ];
     expect(facts(tapped([]))).not.toEqual(expect.arrayContaining(['not-post-heated']));
     expect(facts(tapped(['panel-post-heat']))).toContain('not-post-heated');
     expect(facts(tapped(['panel-promoter']))).toContain('promoter-left-out');

@@ -71,7 +71,14 @@ export function checkDry(records: LayRecords, at: string): CheckDry[] {
   });
 }
 
-function whole(surface: DrySurface, film: Film, p: PaneProgress & { readonly doneAt: string }, lines: readonly LayEntry[], records: LayRecords, at: string): CheckDry {
+function whole(
+  surface: DrySurface,
+  film: Film,
+  p: PaneProgress & { readonly doneAt: string },
+  lines: readonly LayEntry[],
+  records: LayRecords,
+  at: string,
+): CheckDry {
   const laidAt = p.doneAt;
   const pins = pinsOf(lines, laidAt);
   const looks = lines.filter((e) => e.kind === 'looked' && e.look && e.occurredAt > laidAt);
@@ -103,7 +110,8 @@ const outlineOfKind: { readonly [K in DrySurface['kind']]: OutlineOf<Extract<Dry
   panel: (surface, records) => surveyPanel(surface, records).survey.face.outline,
 };
 /** The face of what film was laid on dry, mm; null: it has no size. */
-export const dryOutline = (surface: DrySurface, records: LayRecords): Polygon | null => (outlineOfKind[surface.kind] as OutlineOf<DrySurface>)(surface, records);
+export const dryOutline = (surface: DrySurface, records: LayRecords): Polygon | null =>
+  (outlineOfKind[surface.kind] as OutlineOf<DrySurface>)(surface, records);
 
 /** What is likely behind a pin on film that was laid dry, and what to ask. */
 export function diagnoseDryPin(here: Pick<CheckDry, 'laidAt' | 'facts'>, line: Pick<PinLine, 'pin' | 'answers'>, at: string): Diagnosis {

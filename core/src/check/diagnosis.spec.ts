@@ -17,24 +17,27 @@ const of = (more: Partial<DiagnosisAsked> & Pick<DiagnosisAsked, 'kind'>): Diagn
 const top = (d: Diagnosis): string => d.likely[0]!.cause.key;
 
 describe('the table of causes', () => {
-  test.each(patients)('%s: every row of a question adds up to one, every figure says where it comes from, and nothing names a cause that is not there', (patient) => {
-    const table = tableOf(patient)!;
-    const keys = new Set(table.causes.map((c) => c.key));
-    for (const q of [...table.questions, table.spread]) {
-      for (const row of [q.usual, ...Object.values(q.under)]) {
-        expect(row).toHaveLength(q.answers.length);
-        expect(row.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 9);
-        expect(Math.min(...row)).toBeGreaterThan(0);
+  test.each(patients)(
+    '%s: every row of a question adds up to one, every figure says where it comes from, and nothing names a cause that is not there',
+    (patient) => {
+      const table = tableOf(patient)!;
+      const keys = new Set(table.causes.map((c) => c.key));
+      for (const q of [...table.questions, table.spread]) {
+        for (const row of [q.usual, ...Object.values(q.under)]) {
+          expect(row).toHaveLength(q.answers.length);
+          expect(row.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 9);
+          expect(Math.min(...row)).toBeGreaterThan(0);
+        }
+        for (const key of Object.keys(q.under)) expect(keys).toContain(key);
       }
-      for (const key of Object.keys(q.under)) expect(keys).toContain(key);
-    }
-    for (const c of table.causes) {
-      expect(pinKind.options.reduce((s, kind) => s + lookOdds(c, kind), 0)).toBeCloseTo(1, 9);
-      expect(c.prior).toBeGreaterThan(0);
-    }
-    for (const f of table.facts) for (const key of Object.keys(f.times)) expect(keys).toContain(key);
-    for (const x of [...table.causes, ...table.questions, ...table.facts]) expect(['common practice', 'house figure']).toContain(x.source);
-  });
+      for (const c of table.causes) {
+        expect(pinKind.options.reduce((s, kind) => s + lookOdds(c, kind), 0)).toBeCloseTo(1, 9);
+        expect(c.prior).toBeGreaterThan(0);
+      }
+      for (const f of table.facts) for (const key of Object.keys(f.times)) expect(keys).toContain(key);
+      for (const x of [...table.causes, ...table.questions, ...table.facts]) expect(['common practice', 'house figure']).toContain(x.source);
+    },
+  );
   test('every drawing that can be picked is the usual look of at least one cause', () => {
     for (const kind of pinKind.options) expect(table.causes.some((c) => (c.looks[kind] ?? 0) >= 0.1)).toBe(true);
   });

@@ -1,4 +1,4 @@
-import { pinKind, type PinKind, type PinSpread } from '@yellow-pane/contracts';
+import type { PinKind, PinSpread } from '@yellow-pane/contracts';
 import { liesAsDrawn, type Cause, type CauseTable, type Mend, type MendKind, type Patient, type Question } from './causes.js';
 import { after, answerOdds, asOdds, expectedGainBits, type Odds } from './odds.js';
 import { dryFilm } from './dry-film.js';
@@ -59,15 +59,17 @@ const tables: Readonly<Record<Patient, CauseTable & { readonly spread: Question 
 /** What is known of a patient. */
 export const tableOf = (patient: Patient): CauseTable & { readonly spread: Question } => tables[patient];
 /** What a cause is called, whoever has it; one that is not known any more by its key. */
-export const causeName = (key: string): string => Object.values(tables).flatMap((t) => t.causes).find((c) => c.key === key)?.name ?? key;
+export const causeName = (key: string): string =>
+  Object.values(tables)
+    .flatMap((t) => t.causes)
+    .find((c) => c.key === key)?.name ?? key;
 
-/** Drawings that are the usual look of something this patient can have. */
-export const kindsOf = (patient: Patient): PinKind[] =>
-  pinKind.options.filter((kind) => tables[patient].causes.some((c) => (c.looks[kind] ?? 0) >= USUAL_LOOK));
+/** Whether something this patient can have usually looks like that. */
+export const isUsualLook = (patient: Patient, kind: PinKind): boolean => tables[patient].causes.some((c) => (c.looks[kind] ?? 0) >= USUAL_LOOK);
 /** From this share on a drawing is the usual look of a cause. @source house rule */
 const USUAL_LOOK = 0.1;
 
-const KINDS = pinKind.options.length;
+const KINDS = 16;
 /** How likely something looks like that under a cause. */
 export function lookOdds(cause: Pick<Cause, 'looks'>, kind: PinKind): number {
   const named = Object.values(cause.looks);

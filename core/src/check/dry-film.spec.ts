@@ -1,6 +1,6 @@
 import type { PinKind, PinSpread } from '@yellow-pane/contracts';
-import { diagnose, kindsOf, tableOf, type DiagnosisAsked } from './diagnosis.js';
-import { pinNamesOf } from './words.js';
+import { diagnose, tableOf, type DiagnosisAsked } from './diagnosis.js';
+import { kindsOf, pinNamesOf } from './words.js';
 
 const table = tableOf('dry');
 const of = (kind: PinKind, spread: PinSpread = 'one', answers: Record<string, string> = {}, more: Partial<DiagnosisAsked> = {}) =>

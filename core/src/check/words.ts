@@ -1,6 +1,7 @@
 import type { PaneLook, PinKind, PinSpread, PinState } from '@yellow-pane/contracts';
 import type { MendKind, Patient } from './causes.js';
 import type { CheckState } from './check-job.js';
+import { isUsualLook } from './diagnosis.js';
 
 /** What is seen, as one says it. */
 export const pinNames: Record<PinKind, string> = {
@@ -21,6 +22,8 @@ export const pinNames: Record<PinKind, string> = {
   crack: 'A crack',
   fog: 'Fog no cloth reaches',
 };
+/** What can be picked of a patient, in the order it is offered. */
+export const kindsOf = (patient: Patient): PinKind[] => (Object.keys(pinNames) as PinKind[]).filter((kind) => isUsualLook(patient, kind));
 /** The same on film that was laid dry, where it is something else. */
 const dryNames: Partial<Record<PinKind, string>> = {
   haze: 'Pale, as if it did not touch',

@@ -34,7 +34,14 @@ export function cutOfColumn(surface: Column, records: JobRecords, film: Film): S
 /** The cut of one panel. */
 export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): SurfaceCut {
   const { survey, isSigned } = surveyPanel(surface, records);
-  const made = piecesOfPanel({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm: widthsOf(records, film), units: records.job.units });
+  const made = piecesOfPanel({
+    surface,
+    survey,
+    allowances: resolveDry(records, surface),
+    film,
+    rollWidthsMm: widthsOf(records, film),
+    units: records.job.units,
+  });
   return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
 }
 

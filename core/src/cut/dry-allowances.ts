@@ -1,4 +1,13 @@
 import type { DryAllowances } from '@yellow-pane/contracts';
 
 /** What is added to pieces that are laid dry where no firm says otherwise. @source common practice: largest girth + 1 in, ½ in notches, a 4 in strip of liner; panels 2 in a side, ½ in round a corner; 1 in on to the back is a house rule */
-export const usualDry: DryAllowances = { lapMm: 25, notchMm: 13, linerStripMm: 100, taper: 'trim', panelMm: 50, returnMm: 25, corner: 'relief', cornerTabMm: 13 };
+export const usualDry: DryAllowances = {
+  lapMm: 25,
+  notchMm: 13,
+  linerStripMm: 100,
+  taper: 'trim',
+  panelMm: 50,
+  returnMm: 25,
+  corner: 'relief',
+  cornerTabMm: 13,
+};

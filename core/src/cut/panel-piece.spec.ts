@@ -79,6 +79,8 @@ describe('the piece of a panel', () => {
     expect([front!.suffix, back!.suffix]).toEqual(['front', 'back']);
     expect(front!.piece.widthMm - pieces({ wraps: trimmed })[0]!.piece.widthMm).toBe(2 * (40 + 25 + GRIP_MM - 50));
     expect(back!.piece.widthMm).toBe(pieces({ wraps: trimmed })[0]!.piece.widthMm);
+    expect(back!.piece.why[0]).toContain('Over what was returned it ends 3 from the arris');
+    expect(pieces({ faces: 'both', wraps: trimmed })[1]!.piece.why[0]).not.toContain('arris');
     expect(front!.piece.meets).toBe(back!.piece.meets);
     expect(wrapDepth('edge', 40, true, usualDry)).toBe(65);
     expect(wrapDepth('edge', 40, false, usualDry)).toBe(40);
@@ -107,7 +109,10 @@ describe('a panel wider than its roll', () => {
     for (const m of made) expect([m.piece.widthMm <= 1220, m.piece.meets]).toEqual([true, id(30)]);
   });
   test('the seam goes into a groove that runs its way, where both strips then fit', () => {
-    const made = pieces({ ...wide, grooves: [groove({ run: { way: 'upright', fromLeftMm: 600 } }), groove({ id: id(12), run: { way: 'upright', fromLeftMm: 100 } })] });
+    const made = pieces({
+      ...wide,
+      grooves: [groove({ run: { way: 'upright', fromLeftMm: 600 } }), groove({ id: id(12), run: { way: 'upright', fromLeftMm: 100 } })],
+    });
     // seen from the liner the first strip is the panel's right: from its right end to the middle of the groove that is 600 from the left
     const whole = pieces({ ...wide, rolls: [2000], grooves: [groove({ run: { way: 'upright', fromLeftMm: 600 } }), groove({ id: id(12), run: { way: 'upright', fromLeftMm: 100 } })] })[0]!.piece.widthMm; // prettier-ignore
     expect(made[0]!.piece.widthMm).toBeCloseTo(whole - 50 - 6 - 600 - 7, 6);
@@ -119,7 +124,8 @@ describe('a panel wider than its roll', () => {
       ['top', [90]],
     ]);
   });
-  test('a lift wall in three strips', () => expect(pieces({ wide: 3000, wraps: trimmed, edge: null }).map((m) => m.suffix)).toEqual(['right', 'middle', 'left']));
+  test('a lift wall in three strips', () =>
+    expect(pieces({ wide: 3000, wraps: trimmed, edge: null }).map((m) => m.suffix)).toEqual(['right', 'middle', 'left']));
 });
 
 describe('the bench drawing of a panel', () => {
@@ -224,7 +230,7 @@ test('no cut goes into film that lies on the face, an edge or a return: corners 
     fc.property(panels, (d) => {
       const [{ piece } = { piece: null }] = pieces(drawn({ ...d, grooves: [] }));
       const face = boxOf(piece!.bench![0]!);
-      const inside = (x: number, y: number) => x > face.left + 1e-6 && x < face.right - 1e-6 ? true : y > face.foot + 1e-6 && y < face.top - 1e-6;
+      const inside = (x: number, y: number) => (x > face.left + 1e-6 && x < face.right - 1e-6 ? true : y > face.foot + 1e-6 && y < face.top - 1e-6);
       for (const c of later(piece!))
         for (let i = 1; i < c.path.length; i++)
           for (const k of [0.25, 0.5, 0.75]) {
@@ -260,30 +266,41 @@ function girthAt(g: Groove, x: number): number {
 
 test('what is left of the film over the corner of a frame covers both arms up to their mitre, whatever their section', () => {
   fc.assert(
-    fc.property(fc.constantFrom('square', 'vee', 'round'), mm(4, 30), mm(1, 20), mm(0, 1), fc.oneof(fc.constant(1), mm(0, 1)), fc.oneof(fc.constant(1), mm(0, 1)), (form, widthMm, depthMm, flat, across, along) => {
-      const g = groove({ form, widthMm, depthMm, flatMm: flat * widthMm, run: { way: 'frame', fromLeftMm: 100, fromFootMm: 100, acrossMm: 500, upMm: 600 } });
-      const { piece } = pieces({ grooves: [g], rolls: [], edge: 60 })[0]!;
-      const { slackMm } = grooveGirth(g);
-      const cut = later(piece).find((c) => c.words.includes('top right'));
-      if (!cut) return slackMm < 0.5;
-      // the square over the corner: from the corner of the field outwards, a bench drawing is mirrored
-      const inner = cut.path[0]!;
-      const square = boxOf({ ...cut, path: cut.path.slice(1) });
-      const gone = { from: Math.min(inner.xMm - square.left, inner.xMm - square.right), to: Math.max(inner.xMm - square.left, inner.xMm - square.right), low: square.foot - inner.yMm, high: square.top - inner.yMm }; // prettier-ignore
-      if (Math.abs(gone.to - (widthMm + slackMm)) > 1e-6 || Math.abs(gone.high - (widthMm + slackMm)) > 1e-6) return false;
-      // a place of the upright arm, x across its mouth and y along it, no farther than the mitre
-      const x = across * widthMm;
-      const [u, v] = [girthAt(g, x), along * x];
-      const isOnItsSide = v <= u + 1e-6;
-      const isGone = u > gone.from + 1e-6 && v > gone.low + 1e-6;
-      return isOnItsSide && !isGone;
-    }),
+    fc.property(
+      fc.constantFrom('square', 'vee', 'round'),
+      mm(4, 30),
+      mm(1, 20),
+      mm(0, 1),
+      fc.oneof(fc.constant(1), mm(0, 1)),
+      fc.oneof(fc.constant(1), mm(0, 1)),
+      (form, widthMm, depthMm, flat, across, along) => {
+        const g = groove({ form, widthMm, depthMm, flatMm: flat * widthMm, run: { way: 'frame', fromLeftMm: 100, fromFootMm: 100, acrossMm: 500, upMm: 600 } });
+        const { piece } = pieces({ grooves: [g], rolls: [], edge: 60 })[0]!;
+        const { slackMm } = grooveGirth(g);
+        const cut = later(piece).find((c) => c.words.includes('top right'));
+        if (!cut) return slackMm < 0.5;
+        // the square over the corner: from the corner of the field outwards, a bench drawing is mirrored
+        const inner = cut.path[0]!;
+        const square = boxOf({ ...cut, path: cut.path.slice(1) });
+        const gone = { from: Math.min(inner.xMm - square.left, inner.xMm - square.right), to: Math.max(inner.xMm - square.left, inner.xMm - square.right), low: square.foot - inner.yMm, high: square.top - inner.yMm }; // prettier-ignore
+        if (Math.abs(gone.to - (widthMm + slackMm)) > 1e-6 || Math.abs(gone.high - (widthMm + slackMm)) > 1e-6) return false;
+        // a place of the upright arm, x across its mouth and y along it, no farther than the mitre
+        const x = across * widthMm;
+        const [u, v] = [girthAt(g, x), along * x];
+        const isOnItsSide = v <= u + 1e-6;
+        const isGone = u > gone.from + 1e-6 && v > gone.low + 1e-6;
+        return isOnItsSide && !isGone;
+      },
+    ),
     { numRuns: 300 },
   );
 });
 
 test('a place lies farther by the slack of what is before it, inside a groove in proportion', () => {
-  const g = [groove({}), groove({ id: id(11), run: { way: 'frame', fromLeftMm: 300, fromFootMm: 500, acrossMm: 400, upMm: 300 } })].map((x) => ({ groove: x, ...grooveGirth(x) }));
+  const g = [groove({}), groove({ id: id(11), run: { way: 'frame', fromLeftMm: 300, fromFootMm: 500, acrossMm: 400, upMm: 300 } })].map((x) => ({
+    groove: x,
+    ...grooveGirth(x),
+  }));
   expect(developed(100, 100, g)).toEqual({ xMm: 100, yMm: 100 });
   expect(developed(124, 100, g)).toEqual({ xMm: 127, yMm: 100 });
   expect(developed(250, 100, g)).toEqual({ xMm: 256, yMm: 100 });

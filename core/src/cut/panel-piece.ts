@@ -29,7 +29,7 @@ type Reach = Readonly<Record<Side, number>>;
 /** Held between two fingers past what is wrapped, and trimmed off at the end. @source house rule */
 export const GRIP_MM = 10;
 /** Film ends so far from an arris that other film comes round: never a seam on the arris. @source common practice: a ⅛ in (3 mm) ruler */
-export const OFF_ARRIS_MM = 3;
+const OFF_ARRIS_MM = 3;
 /** Liner folded back at the top before the centre is tacked. @source common practice: 4 in */
 export const FOLD_BACK_MM = 100;
 /** More slack than this does not lie down on the rails beyond the corner of a frame. @source house rule */
@@ -90,10 +90,11 @@ function mostSlack(grooves: readonly JudgedGroove[], isAcross: boolean): number 
 
 /** The film that goes over a panel: its face with the girth of its grooves, what is wrapped and what is held; one piece, strips where the roll is too narrow, two faces where both are covered. */
 export function piecesOfPanel(p: PanelToPiece): { readonly pieces: readonly PanelPart[] } | { readonly blocked: string } {
-  const { surface, survey, allowances: a, film, units } = p;
+  const { surface, survey, film, units } = p;
   const f = (mm: number) => formatLength(mm, units);
   const cover = coverOfPanel(survey);
-  if (!cover || survey.face.status === 'impossible') return { blocked: cover ? 'These tapes cannot belong to one face: tape the marked ones again.' : 'No width and height of its face yet.' };
+  if (!cover || survey.face.status === 'impossible')
+    return { blocked: cover ? 'These tapes cannot belong to one face: tape the marked ones again.' : 'No width and height of its face yet.' };
   if (!isLaidDry(film)) return { blocked: `${film.name} is film for glass and laid wet; a panel takes film that is laid dry. Choose another.` };
   const wraps = SIDES.filter((s) => surface.wraps[s] !== 'trimmed');
   if (wraps.length > 0 && !survey.edge) return { blocked: `Film is to go over its ${listed(wraps)}: tape how thick its edge is first.` };
@@ -108,6 +109,8 @@ export function piecesOfPanel(p: PanelToPiece): { readonly pieces: readonly Pane
   };
 }
 
+/** Whether film goes over any of its edges. */
+const goesRound = ({ wraps }: Pick<Panel, 'wraps'>): boolean => SIDES.some((s) => wraps[s] !== 'trimmed');
 const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
 const mirroredSide: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', top: 'top', bottom: 'bottom' };
@@ -124,12 +127,14 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   const heightMm = roundUpToMark(cover.heightMm + slack.y + reach.top + reach.bottom, units);
   const wrapped = SIDES.filter((s) => depth[s] > 0);
   const why = [
-    `Face ${f(cover.widthMm)} × ${f(cover.heightMm)} (two standard deviations of the tapes in it)${face === 'back' ? ', taken for the mirror image of the front' : ''}.`,
+    `Face ${f(cover.widthMm)} × ${f(cover.heightMm)} (two standard deviations of the tapes in it)${face === 'back' ? `, taken for the mirror image of the front${goesRound(surface) ? `. Over what was returned it ends ${f(OFF_ARRIS_MM)} from the arris` : ''}` : ''}.`,
     wrapped.length
       ? `Over the ${listed(wrapped)}: ${f(girth)} of edge${wrapped.some((s) => depth[s] > girth) ? ` and ${f(a.returnMm)} on to the back${isBoth ? ', beneath the film there, so that no seam lies on the arris' : ''}` : ''}, and ${f(GRIP_MM)} to hold; elsewhere ${f(a.panelMm)} past the face.`
       : `${f(a.panelMm)} past the face on every side.`,
     ...(slack.x + slack.y > 0
-      ? [`Grooves take ${[slack.x > 0 && `${f(slack.x)} across`, slack.y > 0 && `${f(slack.y)} upwards`].filter(Boolean).join(' and ')}: their girth is in the piece as slack.`]
+      ? [
+          `Grooves take ${[slack.x > 0 && `${f(slack.x)} across`, slack.y > 0 && `${f(slack.y)} upwards`].filter(Boolean).join(' and ')}: their girth is in the piece as slack.`,
+        ]
       : []),
     ...survey.grooves.flatMap((g) => frameWords(g, surface.grooves, f)),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain === 'upright' ? 'upright' : 'level'}: all pieces of a face the same way.`]),
@@ -169,8 +174,13 @@ function turnsFor(direction: Film['direction'], grain: Panel['grain']): Turn[] {
 
 function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f: (mm: number) => string): string[] {
   if (groove.run.way !== 'frame' || slackMm < 0.5) return [];
-  const more = slackMm > LIES_DOWN_MM ? ' That is more than lies down: cover field and rails in pieces of their own, the seam at the foot of the groove.' : ' Warm it and press it outwards over the rails.';
-  return [`At each corner of the ${grooveName(groove, all)} ${f(slackMm)} are cut away both ways and the rest slit on the diagonal; beyond it ${f(slackMm)} stay over.${more}`];
+  const more =
+    slackMm > LIES_DOWN_MM
+      ? ' That is more than lies down: cover field and rails in pieces of their own, the seam at the foot of the groove.'
+      : ' Warm it and press it outwards over the rails.';
+  return [
+    `At each corner of the ${grooveName(groove, all)} ${f(slackMm)} are cut away both ways and the rest slit on the diagonal; beyond it ${f(slackMm)} stay over.${more}`,
+  ];
 }
 
 interface Laid {
@@ -214,7 +224,11 @@ function benchOf(laid: Laid, p: PanelToPiece, face: 'front' | 'back', f: (mm: nu
   for (const h of surface.hardware.filter((x) => x.handling === 'round')) {
     const low = wide(h);
     const high = onFilm(h.fromLeftMm + h.widthMm, h.fromFootMm + h.heightMm);
-    const x = { layer: 'film' as const, later: true as const, words: `${h.what}: when the film lies there, a cross over it from corner to corner; then trimmed round it.`.slice(0, 200) };
+    const x = {
+      layer: 'film' as const,
+      later: true as const,
+      words: `${h.what}: when the film lies there, a cross over it from corner to corner; then trimmed round it.`.slice(0, 200),
+    };
     cuts.push({ ...x, path: [low, high] }, { ...x, path: [point(low.xMm, high.yMm), point(high.xMm, low.yMm)] });
   }
   return cuts;
@@ -224,7 +238,12 @@ function benchOf(laid: Laid, p: PanelToPiece, face: 'front' | 'back', f: (mm: nu
  * The four corners of a frame of grooves: of the square over the corner its outer part, as large as the slack both ways, falls out; the rest is slit on the diagonal.
  * What is left of the square covers both arms to their mitre: a place of one arm, `u` along the girth, reaches no farther than `u` along the other (docs/models/panels.md §4).
  */
-function cutsOfFrame({ groove, slackMm, girthMm }: JudgedGroove, all: readonly Groove[], onFilm: (x: number, y: number) => BenchCut['path'][number], f: (mm: number) => string): BenchCut[] {
+function cutsOfFrame(
+  { groove, slackMm, girthMm }: JudgedGroove,
+  all: readonly Groove[],
+  onFilm: (x: number, y: number) => BenchCut['path'][number],
+  f: (mm: number) => string,
+): BenchCut[] {
   const { run, widthMm: w } = groove;
   if (run.way !== 'frame' || girthMm === null || slackMm < 0.5) return [];
   const corners = [
@@ -270,7 +289,13 @@ function cutsOfCorners(laid: Laid, a: DryAllowances, at: { left: number; right: 
       }
       if (a.corner === 'envelope') continue;
       if (a.corner === 'mitre') {
-        cut([point(x, y), point(x + Math.sign(endX - x) * Math.min(Math.abs(endX - x), Math.abs(endY - y)), y + up * Math.min(Math.abs(endX - x), Math.abs(endY - y)))], `45° from the corner outwards; the ${h} side goes round first, what the ${v} has too much is trimmed on it.`);
+        cut(
+          [
+            point(x, y),
+            point(x + Math.sign(endX - x) * Math.min(Math.abs(endX - x), Math.abs(endY - y)), y + up * Math.min(Math.abs(endX - x), Math.abs(endY - y))),
+          ],
+          `45° from the corner outwards; the ${h} side goes round first, what the ${v} has too much is trimmed on it.`,
+        );
         continue;
       }
       const tab = Math.min(a.cornerTabMm, Math.abs(endY - y) / 2);
@@ -280,7 +305,10 @@ function cutsOfCorners(laid: Laid, a: DryAllowances, at: { left: number; right: 
   return out;
 }
 
-const mirroredCut = (c: BenchCut, widthMm: number): BenchCut => ({ ...c, path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm, bulge: q.bulge === 0 ? 0 : -q.bulge })) });
+const mirroredCut = (c: BenchCut, widthMm: number): BenchCut => ({
+  ...c,
+  path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm, bulge: q.bulge === 0 ? 0 : -q.bulge })),
+});
 
 /** A piece wider than its roll, in strips side by side (stacked, where its direction lies level); a seam goes into a groove where one allows it. */
 function inStrips(piece: PanelPart['piece'], p: PanelToPiece): PanelPart[] {
@@ -300,7 +328,18 @@ function inStrips(piece: PanelPart['piece'], p: PanelToPiece): PanelPart[] {
     // each reaches over the seam before it; the piece is seen from the liner, so its left is the panel’s right
     const low = Math.max(0, i === 0 ? 0 : from - a.lapMm);
     const at = isUpright ? count - 1 - i : i;
-    const place = count === 2 ? (at === 0 ? words[0]! : words[2]!) : at === 0 ? words[0]! : at === count - 1 ? words[2]! : count === 3 ? words[1]! : `${at + 1} of ${count}`;
+    const place =
+      count === 2
+        ? at === 0
+          ? words[0]!
+          : words[2]!
+        : at === 0
+          ? words[0]!
+          : at === count - 1
+            ? words[2]!
+            : count === 3
+              ? words[1]!
+              : `${at + 1} of ${count}`;
     const lengthMm = to - low;
     return {
       suffix: place,
@@ -334,7 +373,9 @@ function seamsAt(size: number, count: number, widest: number, p: PanelToPiece, b
       // seen from the liner the face's left is at its right end
       return [Math.max(...face.map((q) => q.xMm)) - d];
     }
-    return !isUpright && run.way === 'level' ? [Math.min(...face.map((q) => q.yMm)) + developed(0, run.fromFootMm, p.survey.grooves).yMm + (widthMm + slackMm) / 2] : [];
+    return !isUpright && run.way === 'level'
+      ? [Math.min(...face.map((q) => q.yMm)) + developed(0, run.fromFootMm, p.survey.grooves).yMm + (widthMm + slackMm) / 2]
+      : [];
   });
   const good = places.filter((s) => s <= widest && size - s + lap <= widest).sort((x, y) => Math.abs(x - size / 2) - Math.abs(y - size / 2));
   return good.length ? [good[0]!] : equal;

@@ -64,7 +64,9 @@ export function dayKit(records: KitRecords, settings: PrepareSettings, need: Pic
   if (base.length === 0 && worked.length === 0) return base;
   // no scraper in the van for panes on which no step scrapes
   const lines = worked.length && !worked.some((w) => w.steps.some((s) => s.tools.some((t) => /scraper/i.test(t)))) ? base.map(withoutScraper) : base;
-  const dry = dryKit(worked.map((w) => w.surface).filter(isDrySurface), records, records.job.reachMm ?? REACH_MM).filter((l) => !lines.some((b) => b.key === l.key));
+  const dry = dryKit(worked.map((w) => w.surface).filter(isDrySurface), records, records.job.reachMm ?? REACH_MM).filter(
+    (l) => !lines.some((b) => b.key === l.key),
+  );
   const out = [...lines, ...dry, ...films(worked, records), ...survey(worked, records)];
   const byTool = new Map<string, { title: string; pane: string }[]>();
   for (const { surface, steps } of worked)
@@ -115,7 +117,13 @@ function survey(worked: readonly WorkedPane[], records: KitRecords): KitLine[] {
   const f = (mm: number) => formatRough(mm, records.job.units);
   const line = (key: string, what: string, why: string): KitLine => ({ key, what, howMuch: '1', why, caution: null });
   return [
-    line('tape', 'Tape measure', worked.some((w) => w.surface.kind === 'pane') ? 'Every piece is held against its opening once more before anything is wet.' : 'Every piece is held against its face once more before anything sticks.'),
+    line(
+      'tape',
+      'Tape measure',
+      worked.some((w) => w.surface.kind === 'pane')
+        ? 'Every piece is held against its opening once more before anything is wet.'
+        : 'Every piece is held against its face once more before anything sticks.',
+    ),
     line('level', 'Level', 'Film is hung level; bands and patterns show it at once.'),
     line('straightedge', `Straightedge, ${f(1000)}`, 'Sides that look bowed, bows of curved glass, cuts on the tailgate.'),
   ];

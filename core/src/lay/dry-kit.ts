@@ -57,7 +57,11 @@ const topMm = (surface: DrySurface, records: LayRecords): number => (topOfKind[s
  */
 export function dryKit(surfaces: readonly DrySurface[], records: LayRecords, reachMm: number): KitLine[] {
   if (surfaces.length === 0) return [];
-  const plans = surfaces.map((surface) => ({ surface, areaM2: dryAreaM2(surface, records) ?? 0, plan: groundPlan(surface.ground, dryAreaM2(surface, records) ?? 0, 'water', ROOM) }));
+  const plans = surfaces.map((surface) => ({
+    surface,
+    areaM2: dryAreaM2(surface, records) ?? 0,
+    plan: groundPlan(surface.ground, dryAreaM2(surface, records) ?? 0, 'water', ROOM),
+  }));
   const has = (key: GroundPlan['tasks'][number]['key']) => plans.filter((p) => p.plan.tasks.some((t) => t.key === key));
   const names = (list: readonly { readonly surface: DrySurface }[]) => list.map((p) => p.surface.name).join(', ');
   const out: KitLine[] = [];
@@ -68,7 +72,13 @@ export function dryKit(surfaces: readonly DrySurface[], records: LayRecords, rea
     const top = Math.max(...high.map((s) => topMm(s, records)));
     add('ladder', 'Ladder or platform', `to stand at ${filmText(Math.ceil((top - reachMm) / LADDER_STEP_MM) * LADDER_STEP_MM, records.job.units)}`, `${high.map((s) => s.name).join(', ')}: up to ${filmText(top, records.job.units)}, your reach is ${filmText(reachMm, records.job.units)}.`, 'Both hands are on the film: a platform rather than rungs. Local rules and the maker’s instructions say when a platform or a second person is required.'); // prettier-ignore
   }
-  add('blade-tin', 'Safety glasses, tin for snapped-off blades', '1 set', 'Blades are broken off at every seam and edge.', 'Cut film only: a scored board or wall shows for ever.');
+  add(
+    'blade-tin',
+    'Safety glasses, tin for snapped-off blades',
+    '1 set',
+    'Blades are broken off at every seam and edge.',
+    'Cut film only: a scored board or wall shows for ever.',
+  );
   if (damaged.length) add('dry-putty', 'Putty and a filling knife', '1', `${names(damaged)}: holes and edges, a little proud.`);
   if (damaged.length + primed.length)
     add('dry-sand', 'Sanding block, fine paper, vacuum, dust masks', '1 set', `${names([...new Set([...damaged, ...primed])])}: flush, and lightly between.`, 'Paint of unknown age may hold lead, old render asbestos: tested before it is sanded.'); // prettier-ignore

@@ -9,7 +9,7 @@ describe('the way of film across a groove', () => {
     expect(stretchPct(section('round', 40, 20))).toBeCloseTo(57.08, 2);
   });
   test('a shallow round bottom follows the rule of thumb (8/3)(depth/width)² (common practice); deeper it is a little less', () => {
-    expect(stretchPct(section('round', 100, 5))).toBeCloseTo(((8 / 3) * 0.05 ** 2) * 100, 1);
+    expect(stretchPct(section('round', 100, 5))).toBeCloseTo((8 / 3) * 0.05 ** 2 * 100, 1);
     const deep = stretchPct(section('round', 100, 30));
     expect(deep).toBeLessThan((8 / 3) * 0.3 ** 2 * 100);
     expect(deep).toBeGreaterThan(0.85 * (8 / 3) * 0.3 ** 2 * 100);
@@ -25,11 +25,20 @@ describe('the way of film across a groove', () => {
     }
     return sum;
   };
-  test.each([[10, 3], [30, 6], [50, 25], [12, 1]])('an arc of %d wide and %d deep is as long as its chords', (w, d) => {
+  test.each([
+    [10, 3],
+    [30, 6],
+    [50, 25],
+    [12, 1],
+  ])('an arc of %d wide and %d deep is as long as its chords', (w, d) => {
     const r = (w * w) / (8 * d) + d / 2;
     expect(girthOfSection(section('round', w, d))).toBeCloseTo(byChords(w, (x) => Math.sqrt(Math.max(0, r * r - (x - w / 2) ** 2)) - (r - d)), 3); // prettier-ignore
   });
-  test.each([[10, 5, 0], [20, 8, 6], [14, 4, 14]])('sloping sides of %d wide, %d deep, flat %d are as long as their chords', (w, d, flat) => {
+  test.each([
+    [10, 5, 0],
+    [20, 8, 6],
+    [14, 4, 14],
+  ])('sloping sides of %d wide, %d deep, flat %d are as long as their chords', (w, d, flat) => {
     const slope = (w - flat) / 2;
     const chords = byChords(w, (x) => (slope === 0 ? (x === w ? 0 : d) : d * Math.min(1, x / slope, (w - x) / slope)));
     // straight sides are walked down by the first chord, not at the very edge

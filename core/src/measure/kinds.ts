@@ -2,7 +2,7 @@ import type { Column, Pane, Panel, Surface } from '@yellow-pane/contracts';
 
 export const isPane = (s: Surface): s is Pane => s.kind === 'pane';
 export const isColumn = (s: Surface): s is Column => s.kind === 'column';
-export const isPanel = (s: Surface): s is Panel => s.kind === 'panel';
+const isPanel = (s: Surface): s is Panel => s.kind === 'panel';
 /** What film is laid on dry. */
 export type DrySurface = Column | Panel;
 export const isDrySurface = (s: Surface): s is DrySurface => isColumn(s) || isPanel(s);

@@ -35,12 +35,20 @@ export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' |
 }
 
 /** Headline and body of the verdict on what was taped of a panel. */
-export function panelVerdict(survey: PanelSurvey, parts: Pick<Panel, 'grooves' | 'hardware' | 'wraps'>, system: UnitSystem): { headline: string; body: string } {
+export function panelVerdict(
+  survey: PanelSurvey,
+  parts: Pick<Panel, 'grooves' | 'hardware' | 'wraps'>,
+  system: UnitSystem,
+): { headline: string; body: string } {
   const { face, doubts } = survey;
-  if (face.status === 'nothing') return { headline: 'Nothing taped yet.', body: 'Tape a width and a height of its face, seen from the front. The others check them.' };
+  if (face.status === 'nothing')
+    return { headline: 'Nothing taped yet.', body: 'Tape a width and a height of its face, seen from the front. The others check them.' };
   if (face.status === 'doubtful' || face.status === 'impossible') return verdictText(face, system);
   if (doubts.length)
-    return { headline: doubts.length === 1 ? 'One thing does not fit.' : `${doubts.length} things do not fit.`, body: panelDoubtText(doubts[0]!, parts, system) };
+    return {
+      headline: doubts.length === 1 ? 'One thing does not fit.' : `${doubts.length} things do not fit.`,
+      body: panelDoubtText(doubts[0]!, parts, system),
+    };
   const isWrapped = Object.values(parts.wraps).some((w) => w !== 'trimmed');
   const edge = isWrapped && !survey.edge ? ' Tape the thickness of its edge too: film is to go over it.' : '';
   if (face.status === 'two-tapes') return { headline: 'A width and a height: enough to cut.', body: `Two more widths, two heights and both diagonals say whether it is square.${edge}` }; // prettier-ignore
@@ -54,9 +62,7 @@ export function panelNumbers(survey: PanelSurvey, parts: Pick<Panel, 'grooves'>,
   return [
     ...(survey.edge ? [{ name: 'Film over its edge', value: f(survey.edge.girthMm) }] : []),
     ...survey.grooves.flatMap((g) =>
-      g.girthMm === null
-        ? []
-        : [{ name: `Girth of ${grooveName(g.groove, parts.grooves)}`, value: `${f(g.girthMm)}, ${f(g.slackMm)} more than it is wide` }],
+      g.girthMm === null ? [] : [{ name: `Girth of ${grooveName(g.groove, parts.grooves)}`, value: `${f(g.girthMm)}, ${f(g.slackMm)} more than it is wide` }],
     ),
   ];
 }

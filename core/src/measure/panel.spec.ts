@@ -37,7 +37,9 @@ describe('what is taped of a panel', () => {
     expect(judge({ ...door, edgeGirth: 47 })).toMatchObject({ status: 'agreeing', edge: { thicknessMm: 40, girthMm: 47 } });
     const short = judge({ ...door, edgeGirth: 31 });
     expect(short).toMatchObject({ status: 'doubtful', edge: { girthMm: 40 }, doubts: [{ is: 'edge-girth', byMm: -9 }] });
-    expect(verdict({ ...door, edgeGirth: 31 }).body).toBe('The string over the edge is 9 mm shorter than the edge is thick: no string is. Tape one of them again.');
+    expect(verdict({ ...door, edgeGirth: 31 }).body).toBe(
+      'The string over the edge is 9 mm shorter than the edge is thick: no string is. Tape one of them again.',
+    );
     expect(judge({ widthTop: 860, edgeGirth: 47 }).edge).toEqual({ thicknessMm: null, girthMm: 47 });
   });
 });
@@ -79,7 +81,11 @@ describe('grooves and hardware', () => {
   test('a groove keeps its number where the survey was worked out from the records of before', () => {
     const p = parts({ grooves: [groove({}), groove({ id: id(11), run: { way: 'level', fromFootMm: 900 } })] });
     const survey = judgePanel(structuredClone(p), tapes(door));
-    expect(panelNumbers(survey, p, 'mm').map((n) => n.name).slice(1)).toEqual(['Girth of upright groove 1', 'Girth of level groove 2']);
+    expect(
+      panelNumbers(survey, p, 'mm')
+        .map((n) => n.name)
+        .slice(1),
+    ).toEqual(['Girth of upright groove 1', 'Girth of level groove 2']);
   });
   test('what film goes over is told beside the drawing', () => {
     const p = parts({ grooves: [groove({})] });

@@ -72,13 +72,7 @@ function boxOf(cut: BenchCut): Box {
       </text>
       <text [attr.x]="d.topX" [attr.y]="d.y + 15" font-size="10" fill="#56626A">▲ top</text>
       @for (c of d.cuts; track c.number) {
-        <polyline
-          [attr.points]="c.points"
-          fill="none"
-          [attr.stroke]="c.look.stroke"
-          [attr.stroke-width]="c.look.width"
-          [attr.stroke-dasharray]="c.look.dash"
-        />
+        <polyline [attr.points]="c.points" fill="none" [attr.stroke]="c.look.stroke" [attr.stroke-width]="c.look.width" [attr.stroke-dasharray]="c.look.dash" />
         <circle [attr.cx]="c.x" [attr.cy]="c.y" r="7.5" fill="#FFFEFA" [attr.stroke]="c.look.stroke" />
         <text [attr.x]="c.x" [attr.y]="c.y + 3.5" text-anchor="middle" font-size="10" font-weight="700">{{ c.number }}</text>
       }
@@ -131,14 +125,22 @@ export class BenchDrawing {
       if (c.layer === 'film' && !c.later) middle.splice(0, 2, at(box.x1, 0)[0] + 12, middle[1] + (isHigh ? 10 : -10));
       if (c.layer === 'mark') middle.splice(0, 2, at(i === 0 ? box.x0 : 0.78 * widthMm, 0)[0], at(0, i === 0 ? 0.42 * heightMm : box.y1)[1]);
       // towards the middle of the piece, clear of its own lines
-      if (c.later) middle.splice(0, 2, middle[0] + (box.x0 + box.x1 < widthMm ? 13 : -13), middle[1] + (isHigh ? 9 : -9) * (cuts.findIndex((x) => placeOf(x) === placeOf(c)) === i ? 1 : -1));
+      if (c.later)
+        middle.splice(
+          0,
+          2,
+          middle[0] + (box.x0 + box.x1 < widthMm ? 13 : -13),
+          middle[1] + (isHigh ? 9 : -9) * (cuts.findIndex((x) => placeOf(x) === placeOf(c)) === i ? 1 : -1),
+        );
       return { number: i + 1, look: lookOf(c), points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' '), x: middle[0], y: middle[1] };
     });
     const ends = small
       .slice()
       .sort((a, b) => boxOf(b).y0 - boxOf(a).y0)
       .map((c, i) => this.enlarged(c, cuts, LEFT + WHOLE.width + 26, TOP + 14 + i * (ENLARGED.height + 44)))
-      .concat(this.laterShown(cuts).map((own, i) => this.enlargedLater(own, cuts, LEFT + WHOLE.width + 26, TOP + 14 + (small.length + i) * (ENLARGED.height + 44))));
+      .concat(
+        this.laterShown(cuts).map((own, i) => this.enlargedLater(own, cuts, LEFT + WHOLE.width + 26, TOP + 14 + (small.length + i) * (ENLARGED.height + 44))),
+      );
     // clear of the numbers of what is marked there
     const topX = LEFT + (cuts.some((c) => c.layer === 'mark') ? w / 2 - 14 : 5);
     return { topX, x: LEFT, y: TOP, w, h, cuts: whole, ends, width: ends.length ? LEFT + WHOLE.width + 34 + ENLARGED.width : LEFT + w + 10, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
@@ -192,14 +194,33 @@ export class BenchDrawing {
     const [filmX, filmY] = at(0, heightMm);
     const isGroove = own[0]!.path.length === GROOVE_CORNER;
     const square = own[0]!.path.slice(1);
-    const side = isGroove ? Math.max(...square.map((p) => p.xMm)) - Math.min(...square.map((p) => p.xMm)) : own.length > 1 ? Math.abs(own[1]!.path[0]!.yMm - own[1]!.path[1]!.yMm) : null;
+    const side = isGroove
+      ? Math.max(...square.map((p) => p.xMm)) - Math.min(...square.map((p) => p.xMm))
+      : own.length > 1
+        ? Math.abs(own[1]!.path[0]!.yMm - own[1]!.path[1]!.yMm)
+        : null;
     const to = own.at(-1)!.path[0]!;
     const isLeft = cx < widthMm / 2;
     const [tx, ty] = isGroove ? at((Math.max(...square.map((p) => p.xMm)) + Math.min(...square.map((p) => p.xMm))) / 2, (Math.max(...square.map((p) => p.yMm)) + Math.min(...square.map((p) => p.yMm))) / 2) : at(to.xMm, to.yMm); // prettier-ignore
-    const words = side === null ? [] : [{ text: isGroove ? `${this.f(side)} out` : `tab ${this.f(side)}`, x: isGroove ? tx + (isLeft ? -46 : 46) : tx + (isLeft ? 40 : -40), y: ty + 4 }];
+    const words =
+      side === null
+        ? []
+        : [{ text: isGroove ? `${this.f(side)} out` : `tab ${this.f(side)}`, x: isGroove ? tx + (isLeft ? -46 : 46) : tx + (isLeft ? 40 : -40), y: ty + 4 }];
     const drawn = all
       .filter((c) => c.layer === 'mark' || own.includes(c))
       .map((c) => ({ number: all.indexOf(c) + 1, look: lookOf(c), isHole: false, points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' ') }));
-    return { name: `${placeOf(own[0]!)} of the panel`, x, y, w: ENLARGED.width, h: ENLARGED.height, filmX, filmW: widthMm * scale, filmY, filmH: heightMm * scale, cuts: drawn, words };
+    return {
+      name: `${placeOf(own[0]!)} of the panel`,
+      x,
+      y,
+      w: ENLARGED.width,
+      h: ENLARGED.height,
+      filmX,
+      filmW: widthMm * scale,
+      filmY,
+      filmH: heightMm * scale,
+      cuts: drawn,
+      words,
+    };
   }
 }

@@ -62,7 +62,9 @@ describe('a door', () => {
     expect(dashes.slice(0, 2)).toEqual(['1 2.5', '1 2.5']);
     expect(new Set(dashes.slice(2))).toEqual(new Set(['5 2 1 2']));
     const words = [...root.querySelectorAll('text')].map((t) => t.textContent!.trim());
-    expect(words).toEqual(expect.arrayContaining(['Frame of grooves 1, top left of the panel, enlarged', '4 out', 'Top left of the panel, enlarged', 'tab 13']));
+    expect(words).toEqual(
+      expect.arrayContaining(['Frame of grooves 1, top left of the panel, enlarged', '4 out', 'Top left of the panel, enlarged', 'tab 13']),
+    );
     const list = shown(BenchList, { piece: flat }).textContent!.replace(/\s+/g, ' ');
     expect(list).toMatch(/1Pencil, no cut\. The face.*2Pencil, no cut\. The liner is folded back.*Later, when it lies\. Frame of grooves 1, top left/);
   });
@@ -80,7 +82,8 @@ describe('a door', () => {
     expect(text('panel-corner', 'envelope')).toContain('ear behind');
     expect(text('panel-corner', 'mitre')).not.toMatch(/tab|ear/);
     expect(text('panel-groove')).toMatch(/1 straight in.*2 last/);
-    const film = (step: string) => Number([...drawing({ step }).querySelectorAll('rect')].find((r) => r.getAttribute('fill') === '#FFE9A8')?.getAttribute('height') ?? 0);
+    const film = (step: string) =>
+      Number([...drawing({ step }).querySelectorAll('rect')].find((r) => r.getAttribute('fill') === '#FFE9A8')?.getAttribute('height') ?? 0);
     expect(film('none')).toBe(0);
     expect(film('panel-face')).toBeGreaterThan(film('panel-centre'));
     expect(film('panel-edges')).toBeGreaterThan(film('panel-face'));

@@ -14,8 +14,7 @@ const heads: Readonly<Record<BenchCut['layer'], string>> = { liner: 'Liner only.
         <li class="flex gap-2 border-b border-hair py-1.5">
           <span class="figure w-5 shrink-0 text-right font-semibold">{{ $index + 1 }}</span>
           <span
-            ><strong [class]="c.layer === 'liner' ? 'text-wet' : ''">{{ head(c) }}</strong>
-            {{ rest(c) }}</span
+            ><strong [class]="c.layer === 'liner' ? 'text-wet' : ''">{{ head(c) }}</strong> {{ rest(c) }}</span
           >
         </li>
       }

@@ -44,7 +44,15 @@ interface Box {
           <text x="96" y="128" text-anchor="end" font-size="11" fill="#56626A">the field</text>
           <text x="118" y="100" font-size="11" font-weight="600">2 last</text>
         } @else {
-          <rect [attr.x]="c.x - c.side" [attr.y]="c.y - c.side" [attr.width]="c.side" [attr.height]="c.side" fill="#FFE9A8" stroke="#1C2226" stroke-width="1.5" />
+          <rect
+            [attr.x]="c.x - c.side"
+            [attr.y]="c.y - c.side"
+            [attr.width]="c.side"
+            [attr.height]="c.side"
+            fill="#FFE9A8"
+            stroke="#1C2226"
+            stroke-width="1.5"
+          />
           <text [attr.x]="c.x - c.side / 2" [attr.y]="c.y - c.side / 2 + 4" text-anchor="middle" font-size="12">face</text>
           @if (school() === 'relief') {
             <path d="M110 76V136H156V150H110Z" fill="#FFF6DC" stroke="none" />
@@ -96,7 +104,9 @@ interface Box {
           <path [attr.d]="g.path" fill-rule="evenodd" [attr.fill]="g.isDoubtful ? '#FFD54F' : '#CFC8B4'" stroke="#56626A" stroke-width="0.7" />
         }
         @for (g of d.marks; track $index) {
-          <text [attr.x]="g.x" [attr.y]="g.y" text-anchor="middle" font-size="10" font-weight="700" stroke="#FFFEFA" stroke-width="3" paint-order="stroke">{{ g.text }}</text>
+          <text [attr.x]="g.x" [attr.y]="g.y" text-anchor="middle" font-size="10" font-weight="700" stroke="#FFFEFA" stroke-width="3" paint-order="stroke">
+            {{ g.text }}
+          </text>
         }
         @for (h of d.hardware; track $index) {
           <rect
@@ -212,11 +222,17 @@ export class PanelDrawing {
       grooves: grooves.map((g) => ({ path: this.rings(g, wide, high, rect, k).map(ring).join(''), isDoubtful: doubts.has(g.id) })),
       marks: grooves.map((g, i) => {
         const b = this.rings(g, wide, high, rect, k)[0]!;
-        return { text: String(i + 1), x: g.run.way === 'level' ? b.x + 8 : b.x + (g.run.way === 'frame' ? 12 : b.w / 2), y: b.y + (g.run.way === 'level' ? -3 : 14) };
+        return {
+          text: String(i + 1),
+          x: g.run.way === 'level' ? b.x + 8 : b.x + (g.run.way === 'frame' ? 12 : b.w / 2),
+          y: b.y + (g.run.way === 'level' ? -3 : 14),
+        };
       }),
       hardware: hardware.map((x) => ({ ...rect(x.fromLeftMm, x.fromFootMm, x.widthMm, x.heightMm), isOff: x.handling === 'off' })),
       hinges: hinges === 'none' ? [] : [0.12, 0.5, 0.84].map((f) => ({ x: hingeX, y: TOP + f * h })),
-      grain: [0.24, 0.5, 0.76].map((f) => (grain === 'upright' ? `M${LEFT + f * w} ${TOP + h - 10}v-26m-3 6l3-6l3 6` : `M${LEFT + 10} ${TOP + f * h}h26m-6-3l6 3l-6 3`)),
+      grain: [0.24, 0.5, 0.76].map((f) =>
+        grain === 'upright' ? `M${LEFT + f * w} ${TOP + h - 10}v-26m-3 6l3-6l3 6` : `M${LEFT + 10} ${TOP + f * h}h26m-6-3l6 3l-6 3`,
+      ),
       cross: `M${mid - 8} ${TOP + 6}l16 16m0-16l-16 16`,
       strokes: [0.2, 0.4].map((f) => `M${mid} ${TOP + f * h}h${0.4 * w}m-7-4l7 4l-7 4M${mid} ${TOP + f * h}h${-0.4 * w}m7-4l-7 4l7 4`).join(''),
       tapes: [

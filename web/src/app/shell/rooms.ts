@@ -401,7 +401,11 @@ const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: 
 const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door' };
 
 /** Whether a surface is drawn by its own outline; four-sided panes are boxes. */
-const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = { pane: (s) => s.kind === 'pane' && s.shape !== null, column: () => true, panel: () => false };
+const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = {
+  pane: (s) => s.kind === 'pane' && s.shape !== null,
+  column: () => true,
+  panel: () => false,
+};
 
 /** Whether two neighbours stand in one row: panes between glazing bars in theirs, anything else beside anything. */
 function isOneRow(a: Surface, b: Surface): boolean {

@@ -1,6 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { checkStateWords, defaultAcceptance, dryOutline, dryStateWords, farText, pinNamesOf, pinStateWords, type CheckDry, type CheckPane } from '@yellow-pane/core/check';
+import {
+  checkStateWords,
+  defaultAcceptance,
+  dryOutline,
+  dryStateWords,
+  farText,
+  pinNamesOf,
+  pinStateWords,
+  type CheckDry,
+  type CheckPane,
+} from '@yellow-pane/core/check';
 import { layPaneOf } from '@yellow-pane/core/lay';
 import { RecordStore } from '../../record/record.store';
 import { CheckStore } from './check.store';
@@ -143,6 +153,7 @@ export class CheckPage {
     this.leavePicker();
   }
   protected async looked(water: 'none' | 'some' | 'much'): Promise<void> {
-    if (await this.check.looked(water)) this.said.set(!this.check.wet() ? 'Kept: looked over.' : water === 'none' ? 'Kept: no water left.' : 'Kept. The drying clock has learnt from it.');
+    if (await this.check.looked(water))
+      this.said.set(!this.check.wet() ? 'Kept: looked over.' : water === 'none' ? 'Kept: no water left.' : 'Kept. The drying clock has learnt from it.');
   }
 }

@@ -1,6 +1,17 @@
 import { computed, DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { LayEntry, LayKind, Pin, PinNews } from '@yellow-pane/contracts';
-import { checkDry, checkPanes, diagnoseDryPin, diagnosePin, dryingCurve, holdPaneToRule, isOpen, type CheckDry, type CheckPane, type Patient } from '@yellow-pane/core/check';
+import {
+  checkDry,
+  checkPanes,
+  diagnoseDryPin,
+  diagnosePin,
+  dryingCurve,
+  holdPaneToRule,
+  isOpen,
+  type CheckDry,
+  type CheckPane,
+  type Patient,
+} from '@yellow-pane/core/check';
 import { toldAll } from '@yellow-pane/core/ground';
 import { stepSetOf } from '@yellow-pane/core/lay';
 import { DryingWeather } from '../../record/drying-weather';

@@ -128,9 +128,18 @@ export class LayPage {
       isStopped: here.progress.state === 'stopped',
       film: film?.name ?? '',
       roll: roll ? `roll ${roll.label}${roll.lot ? `, lot ${roll.lot}` : ''}` : 'no cut plan names its roll',
-      face: glass ? (glass.filmFace === 'room' ? 'room side' : 'street side') : panel ? (panel.surface.faces === 'both' ? 'both faces' : 'its front') : 'all round',
+      face: glass
+        ? glass.filmFace === 'room'
+          ? 'room side'
+          : 'street side'
+        : panel
+          ? panel.surface.faces === 'both'
+            ? 'both faces'
+            : 'its front'
+          : 'all round',
       seenFrom: (glass?.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
-      drawing: step?.drawing ?? (column ? 'column-round' : panel ? 'panel-face' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
+      drawing:
+        step?.drawing ?? (column ? 'column-round' : panel ? 'panel-face' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
       blockers: this.cautionOf(step),
       /** A tall pane stands beside its words. */
       isTall: pane === null || heightOf(pane.outline) > 1.05,

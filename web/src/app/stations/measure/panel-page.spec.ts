@@ -54,7 +54,9 @@ describe('Measure, of a door', () => {
     expect(['widthTop', 'heightLeft', 'diagonalDown', 'edgeThickness'].map((k) => field(k).value)).toEqual(['860', '2040', '2214', '40']);
     expect(verdict()).toContain('The tapes agree. Square and parallel within 2 mm.');
     expect(grooves().map((g) => g.querySelector('span')!.textContent)).toEqual(['takes 13 of film over 10', 'takes 13 of film over 10']);
-    expect([...root().querySelectorAll('yp-panel-drawing text')].map((t) => t.textContent!.trim())).toEqual(expect.arrayContaining(['860', '2040', '2214', 'seen from the front']));
+    expect([...root().querySelectorAll('yp-panel-drawing text')].map((t) => t.textContent!.trim())).toEqual(
+      expect.arrayContaining(['860', '2040', '2214', 'seen from the front']),
+    );
   });
   test('a string that was not pressed in is told beside its groove and above; pressed in, it is settled', async () => {
     await pick('Door 3');

@@ -18,9 +18,14 @@ import { dayOf } from '../check-words';
       } @else {
         <p class="mb-2 text-xl leading-tight">Looked over.</p>
       }
-      <p class="mb-3 text-sm text-soft">Laid {{ day(p.laidAt) }}. There is no water in it: what is pressed too softly shows a day later in the sun, what was not heated through comes back in the first weeks (common practice).</p>
+      <p class="mb-3 text-sm text-soft">
+        Laid {{ day(p.laidAt) }}. There is no water in it: what is pressed too softly shows a day later in the sun, what was not heated through comes back in
+        the first weeks (common practice).
+      </p>
       <p class="mb-3 border-l-4 border-ink bg-glass p-2.5 text-[15px]"><strong>The truth test:</strong> pass warm air over it. Hidden air stands up at once.</p>
-      <p class="mb-3 border-l-4 border-harm bg-harm-tint p-2.5 text-sm">The gun only where no alcohol or promoter is smelt; off sprinkler heads, detectors and plastics.</p>
+      <p class="mb-3 border-l-4 border-harm bg-harm-tint p-2.5 text-sm">
+        The gun only where no alcohol or promoter is smelt; off sprinkler heads, detectors and plastics.
+      </p>
       @if (harm().length) {
         <h3 class="cap mb-1">May have done harm</h3>
         <ul class="mb-3 text-sm" data-harm>
@@ -34,11 +39,15 @@ import { dayOf } from '../check-words';
         <ul class="mb-3 text-sm">
           @for (l of p.looks; track l.id) {
             <li class="flex justify-between border-t border-hair py-1">
-              <span>{{ l.look!.isClean ? 'looked over: clean' : 'looked over, with pins open' }}</span><span class="figure text-soft">{{ day(l.occurredAt) }}</span>
+              <span>{{ l.look!.isClean ? 'looked over: clean' : 'looked over, with pins open' }}</span><span class="figure text-soft">{{
+                day(l.occurredAt)
+              }}</span>
             </li>
           }
         </ul>
-        <button type="button" class="btn mb-3" data-look-back (click)="check.takeBack(p.looks[p.looks.length - 1]!.id, 'looked at by mistake')">The last one was wrong</button>
+        <button type="button" class="btn mb-3" data-look-back (click)="check.takeBack(p.looks[p.looks.length - 1]!.id, 'looked at by mistake')">
+          The last one was wrong
+        </button>
       }
     }
   `,
@@ -51,7 +60,9 @@ export class DryPanel {
   /** What of the log makes something likelier; what only rules something out does no harm. */
   protected readonly harm = computed(() => {
     const facts = this.check.here()?.facts ?? [];
-    return dryFilm.facts.filter((f) => facts.includes(f.key) && Object.values(f.times).some((t) => t > 1)).map((f) => `${f.text[0]!.toUpperCase()}${f.text.slice(1)}.`);
+    return dryFilm.facts
+      .filter((f) => facts.includes(f.key) && Object.values(f.times).some((t) => t > 1))
+      .map((f) => `${f.text[0]!.toUpperCase()}${f.text.slice(1)}.`);
   });
   protected day(iso: string): string {
     return dayOf(iso, this.record.doc()?.job.zone ?? 'Etc/UTC');

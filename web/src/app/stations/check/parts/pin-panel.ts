@@ -174,7 +174,10 @@ export class PinPanel {
   protected readonly facts = computed(() => {
     const p = this.check.pin()!;
     const size = p.pin.sizeMm === null ? '' : `, ${formatFine(p.pin.sizeMm, this.record.units())}`;
-    return toldAll(`${spreadNames[p.pin.spread]}${size}, seen ${this.day(p.entry.occurredAt)}${this.check.wet() ? ` from the ${p.pin.seenFrom}` : ''}`, this.record.units());
+    return toldAll(
+      `${spreadNames[p.pin.spread]}${size}, seen ${this.day(p.entry.occurredAt)}${this.check.wet() ? ` from the ${p.pin.seenFrom}` : ''}`,
+      this.record.units(),
+    );
   });
   protected day(iso: string): string {
     return dayOf(iso, this.zone());

@@ -21,7 +21,13 @@ const newGroove = (way: Groove['run']['way'], wide: number, high: number): Groov
       ? { way, fromLeftMm: Math.round(wide / 2) }
       : way === 'level'
         ? { way, fromFootMm: Math.round(high / 2) }
-        : { way, fromLeftMm: Math.round(wide * 0.15), fromFootMm: Math.round(wide * 0.15), acrossMm: Math.round(wide * 0.7), upMm: Math.round(high - wide * 0.3) },
+        : {
+            way,
+            fromLeftMm: Math.round(wide * 0.15),
+            fromFootMm: Math.round(wide * 0.15),
+            acrossMm: Math.round(wide * 0.7),
+            upMm: Math.round(high - wide * 0.3),
+          },
   toFarEdgeMm: null,
   form: 'vee',
   widthMm: 8,
@@ -117,7 +123,10 @@ export class GroovesPanel {
     this.change('New groove', [...this.surface().grooves, newGroove(way, wide, high)]);
   }
   protected remove(groove: Groove): void {
-    this.change('Delete a groove', this.surface().grooves.filter((g) => g.id !== groove.id));
+    this.change(
+      'Delete a groove',
+      this.surface().grooves.filter((g) => g.id !== groove.id),
+    );
   }
   protected setForm(groove: Groove, form: string): void {
     this.put({ ...groove, form: grooveForm.catch(groove.form).parse(form) });
@@ -126,7 +135,10 @@ export class GroovesPanel {
     this.put(field in groove.run ? { ...groove, run: { ...groove.run, [field]: mm } as Groove['run'] } : { ...groove, [field]: mm });
   }
   private put(groove: Groove): void {
-    this.change('A groove', this.surface().grooves.map((g) => (g.id === groove.id ? groove : g)));
+    this.change(
+      'A groove',
+      this.surface().grooves.map((g) => (g.id === groove.id ? groove : g)),
+    );
   }
   private change(label: string, grooves: Groove[]): void {
     const s = this.surface();

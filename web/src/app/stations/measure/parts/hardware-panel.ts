@@ -23,9 +23,21 @@ const lengthsOf = (h: Hardware): PartLength[] => [
       <button type="button" class="btn text-sm" (click)="add()">+ Something on it</button>
     </div>
     @for (h of rows(); track h.part.id) {
-      <section class="mb-2 border-l-4 p-2" [class]="h.doubts.length ? 'border-ink bg-tint' : 'border-hair bg-card'" [attr.aria-label]="h.part.what" data-hardware>
+      <section
+        class="mb-2 border-l-4 p-2"
+        [class]="h.doubts.length ? 'border-ink bg-tint' : 'border-hair bg-card'"
+        [attr.aria-label]="h.part.what"
+        data-hardware
+      >
         <div class="mb-1 flex flex-wrap items-center gap-2 text-sm">
-          <input #what class="field w-40!" maxlength="40" aria-label="What it is" [value]="h.part.what" (change)="what.value.trim() && put({ part: h.part, what: what.value.trim() })" />
+          <input
+            #what
+            class="field w-40!"
+            maxlength="40"
+            aria-label="What it is"
+            [value]="h.part.what"
+            (change)="what.value.trim() && put({ part: h.part, what: what.value.trim() })"
+          />
           <select #how class="field w-auto!" aria-label="What happens to it" (change)="put({ part: h.part, handling: how.value === 'off' ? 'off' : 'round' })">
             <option value="off" [selected]="h.part.handling === 'off'">comes off</option>
             <option value="round" [selected]="h.part.handling === 'round'">stays, cut round</option>
@@ -70,15 +82,30 @@ export class HardwarePanel {
     const fromLeftMm = Math.round(hinges === 'right' ? 40 : wide - 100);
     this.change('Something on it', [
       ...hardware,
-      { id: uuidv7(), what: hardware.length ? `Part ${hardware.length + 1}` : 'Lever and plate', handling: 'off', fromLeftMm: Math.max(0, fromLeftMm), fromFootMm: 950, widthMm: 45, heightMm: 220, isElectric: false },
+      {
+        id: uuidv7(),
+        what: hardware.length ? `Part ${hardware.length + 1}` : 'Lever and plate',
+        handling: 'off',
+        fromLeftMm: Math.max(0, fromLeftMm),
+        fromFootMm: 950,
+        widthMm: 45,
+        heightMm: 220,
+        isElectric: false,
+      },
     ]);
   }
   protected remove(part: Hardware): void {
-    this.change('Delete hardware', this.surface().hardware.filter((h) => h.id !== part.id));
+    this.change(
+      'Delete hardware',
+      this.surface().hardware.filter((h) => h.id !== part.id),
+    );
   }
   protected put({ part, field, mm, ...more }: { part: Hardware; field?: string; mm?: number } & Partial<Hardware>): void {
     const next = { ...part, ...more, ...(field === undefined ? {} : { [field]: mm }) };
-    this.change('Hardware', this.surface().hardware.map((h) => (h.id === part.id ? next : h)));
+    this.change(
+      'Hardware',
+      this.surface().hardware.map((h) => (h.id === part.id ? next : h)),
+    );
   }
   private change(label: string, hardware: Hardware[]): void {
     const s = this.surface();

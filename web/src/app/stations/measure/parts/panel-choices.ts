@@ -45,7 +45,9 @@ const wrapNames = { trimmed: 'trimmed there', edge: 'over the edge', return: 'on
       }
     </div>
     @if (s.faces === 'both') {
-      <p class="mt-1 text-sm text-soft">The back is taken for the mirror image of the front. Edges go on to the back, beneath the film there: no seam lies on an arris.</p>
+      <p class="mt-1 text-sm text-soft">
+        The back is taken for the mirror image of the front. Edges go on to the back, beneath the film there: no seam lies on an arris.
+      </p>
     }
   `,
 })
