@@ -119,7 +119,8 @@ test('on the bench: specks held to the rule, a scratch told from the film’s, e
   await page.locator('[data-spread="one"]').click();
   await page.locator('[data-pin-down]').click();
   await expect(page.locator('aside [data-mend]')).toContainText('Cut another piece');
-  await expect(page.locator('aside')).toContainText('sure enough what to do');
+  // by the hour it is, the sun may have stood on the pane when it was laid: then it is a little less sure, and the same has to be done
+  await expect(page.locator('aside')).toContainText(/Nothing more is asked: (it is sure enough what to do|whatever the answer, the same has to be done)\./);
   await page.getByRole('button', { name: 'Pinned by mistake' }).click();
   await expect(page.locator('[data-pin-row]').filter({ hasText: 'A crease' })).toHaveCount(0);
   await expect(page.locator('[data-look="none"]')).toBeVisible();
