@@ -185,7 +185,7 @@ try {
   const doorCut = await page.screenshot();
   await bench.goTo('Measure');
   await page.locator('[data-groove]').first().waitFor();
-  await beside([column, columnCut, await page.screenshot(), doorCut], 'columns', half, 2);
+  await beside([column, columnCut, await page.screenshot(), doorCut], 'laid-dry', half, 2);
   await bench.openJob('Tern Point annex');
   await bench.goTo('Check');
   await page.locator('[data-clear]').waitFor();

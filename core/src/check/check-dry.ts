@@ -2,7 +2,7 @@ import type { Film, LayEntry } from '@yellow-pane/contracts';
 import { layProgress, linesInForce, sheetOfSurface, type LayRecords, type PaneProgress } from '../lay/index.js';
 import { vec, type Polygon } from '../geometry/index.js';
 import { coverOfColumn, isDrySurface, surveyColumn, surveyPanel, type DrySurface } from '../measure/index.js';
-import type { CheckState, DueVisit } from './check-job.js';
+import { visitsOf, type CheckState, type DueVisit, type Laid } from './check-job.js';
 import { diagnose, type Diagnosis } from './diagnosis.js';
 import { isOpen, pinsOf, type PinLine } from './pins.js';
 
@@ -12,19 +12,8 @@ const FIRST_LOOK_DAYS = 1;
 /** Hours for which film that was laid dry is still lifted without harm. @source house rule: its glue flows into the ground within the day */
 const FRESH_HOURS = 24;
 
-/** A laid surface that film went on dry: what was seen on it, and what is due. No water, so no drying clock. */
-export interface CheckDry {
-  readonly surface: DrySurface;
-  readonly film: Film;
-  readonly laidAt: string;
-  readonly state: CheckState;
-  /** Looks at the whole of it, oldest first. */
-  readonly looks: readonly LayEntry[];
-  readonly pins: readonly PinLine[];
-  /** What log and survey say, by the keys of `dryFilm`. */
-  readonly facts: readonly string[];
-  readonly due: readonly DueVisit[];
-}
+/** A laid surface that film went on dry. No water in it, so no drying clock. */
+export type CheckDry = Laid<DrySurface>;
 
 const porous: ReadonlySet<DrySurface['ground']['material']> = new Set(['plasterboard', 'plaster', 'concrete', 'brick', 'wood', 'wood-board', 'unknown']);
 const rough: ReadonlySet<DrySurface['ground']['material']> = new Set(['concrete', 'brick', 'tile', 'unknown']);
@@ -87,12 +76,7 @@ function whole(
   // before the day is over a look is worth little: what is pressed too softly shows later
   const wasSeen = looks.some((e) => e.occurredAt >= firstLook);
   const due: DueVisit[] = [
-    ...p.returns.map((r) => ({ key: `return/${r.key}`, kind: 'return' as const, title: r.title, dueAt: r.dueAt })),
-    ...open.map((s) =>
-      s.state === 'watched' && s.watchUntil
-        ? { key: `watch/${s.entry.id}`, kind: 'watch' as const, title: 'Look again at what was pinned', dueAt: `${s.watchUntil}T06:00:00.000Z` }
-        : { key: `decide/${s.entry.id}`, kind: 'decide' as const, title: 'Decide what was pinned', dueAt: s.entry.occurredAt },
-    ),
+    ...visitsOf(p, open),
     ...(wasSeen ? [] : [{ key: 'look', kind: 'look' as const, title: 'Look for bubbles and edges that stand up', dueAt: firstLook }]),
   ].sort((a, b) => a.dueAt.localeCompare(b.dueAt));
   const isDue = due.some((d) => d.dueAt <= at);

@@ -1,4 +1,4 @@
-import type { AcceptanceRule, Film, LayEntry, Pane } from '@yellow-pane/contracts';
+import type { AcceptanceRule, Film, LayEntry, Pane, Surface } from '@yellow-pane/contracts';
 import { panesOf } from '../measure/index.js';
 import { signedArea, type Polygon } from '../geometry/index.js';
 import { workClassOf } from '../films/index.js';
@@ -53,20 +53,25 @@ export interface DueVisit {
 }
 /** How a laid pane stands. */
 export type CheckState = 'drying' | 'due' | 'late' | 'seen' | 'clear';
-export interface CheckPane {
-  readonly surface: Pane;
+/** What is known of anything that film was laid on, wet or dry. */
+export interface Laid<S extends Surface> {
+  readonly surface: S;
   readonly film: Film;
   readonly laidAt: string;
   readonly state: CheckState;
+  /** Looks at the whole of it, oldest first. */
+  readonly looks: readonly LayEntry[];
+  readonly pins: readonly PinLine[];
+  /** What log and survey say, by the keys of the facts of its table. */
+  readonly facts: readonly string[];
+  readonly due: readonly DueVisit[];
+}
+/** A laid pane with its drying clock. */
+export interface CheckPane extends Laid<Pane> {
   readonly clock: DryingClock;
   readonly drying: DryingPane;
   readonly pressing: Pressing;
   readonly basis: string;
-  readonly looks: readonly LayEntry[];
-  readonly pins: readonly PinLine[];
-  /** What the log says that may have done harm, by the keys of `causes`. */
-  readonly facts: readonly string[];
-  readonly due: readonly DueVisit[];
   /** Between these instants: the edge holds, it may be touched and drop windows go down, it is clear. */
   readonly holds: DateRange;
   readonly touch: DateRange;
@@ -196,6 +201,16 @@ export function checkPanes(records: CheckRecords, daysOf: (surfaceId: string) =>
   return halves.map((h) => whole(h, tells.get(h) ? films.get(h.film.id)!.map((t, i) => t - tells.get(h)![i]!) : films.get(h.film.id)!, records, at));
 }
 
+/** Later visits of its steps, and what was pinned and has to be decided or looked at again. */
+export const visitsOf = ({ returns }: Pick<PaneProgress, 'returns'>, open: readonly PinLine[]): DueVisit[] => [
+  ...returns.map((r): DueVisit => ({ key: `return/${r.key}`, kind: 'return', title: r.title, dueAt: r.dueAt })),
+  ...open.map((s): DueVisit =>
+    s.state === 'watched' && s.watchUntil
+      ? { key: `watch/${s.entry.id}`, kind: 'watch', title: 'Look again at what was pinned', dueAt: `${s.watchUntil}T06:00:00.000Z` }
+      : { key: `decide/${s.entry.id}`, kind: 'decide', title: 'Decide what was pinned', dueAt: s.entry.occurredAt },
+  ),
+];
+
 function whole(h: Half, told: readonly number[], records: CheckRecords, at: string): CheckPane {
   const clock = dryingClock(h.drying, told, Math.max(0, (Date.parse(at) - Date.parse(h.laidAt)) / DAY_MS));
   const clear = range(h.laidAt, [clock.clear.fromDay, clock.clear.toDay]);
@@ -204,12 +219,7 @@ function whole(h: Half, told: readonly number[], records: CheckRecords, at: stri
   const isClear = last?.look?.water === 'none';
   const open = pins.filter(isOpen);
   const due: DueVisit[] = [
-    ...h.progress.returns.map((r) => ({ key: `return/${r.key}`, kind: 'return' as const, title: r.title, dueAt: r.dueAt })),
-    ...open.map((s) =>
-      s.state === 'watched' && s.watchUntil
-        ? { key: `watch/${s.entry.id}`, kind: 'watch' as const, title: 'Look again at what was pinned', dueAt: `${s.watchUntil}T06:00:00.000Z` }
-        : { key: `decide/${s.entry.id}`, kind: 'decide' as const, title: 'Decide what was pinned', dueAt: s.entry.occurredAt },
-    ),
+    ...visitsOf(h.progress, open),
     ...(isClear
       ? []
       : [

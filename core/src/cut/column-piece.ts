@@ -1,26 +1,13 @@
-import type { BenchCut, Column, DryAllowances, Film, Piece, Turn } from '@yellow-pane/contracts';
-import { formatLength, type UnitSystem } from '../ground/index.js';
+import type { BenchCut, Column, DryAllowances, Turn } from '@yellow-pane/contracts';
+import { formatLength } from '../ground/index.js';
 import { coverOfColumn, type ColumnSurvey } from '../measure/index.js';
 import { isLaidDry } from '../films/index.js';
+import type { DryPieces, DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 
 /** Everything that decides the pieces of one column. */
-export interface ColumnToPiece {
-  readonly surface: Pick<Column, 'id' | 'name'>;
-  readonly survey: ColumnSurvey;
-  readonly allowances: DryAllowances;
-  readonly film: Pick<Film, 'id' | 'name' | 'direction' | 'drying' | 'mounting'>;
-  /** Widths of the rolls there are, mm; none: the film is as wide as it has to be. */
-  readonly rollWidthsMm: readonly number[];
-  readonly units: UnitSystem;
-}
-/** A piece of a column, without the names that its plan gives it. */
-export interface ColumnPart {
-  readonly piece: Omit<Piece, 'id' | 'label'>;
-  /** Which part of the column it covers; empty: all round. */
-  readonly suffix: string;
-}
+export type ColumnToPiece = DryToPiece<Pick<Column, 'id' | 'name'>, ColumnSurvey>;
 
 /** A strip behind a column in two pieces is not made narrower than this: both its laps would lie side by side. @source house rule */
 const LEAST_BACK_MM = 300;
@@ -53,7 +40,7 @@ export function coneSector(girthMm: number, narrowGirthMm: number, heightMm: num
 }
 
 /** The film that goes round a column: one piece with its seam at the back, or a wide one in front and the rest behind. */
-export function piecesOfColumn(c: ColumnToPiece): { readonly pieces: readonly ColumnPart[] } | { readonly blocked: string } {
+export function piecesOfColumn(c: ColumnToPiece): DryPieces {
   const { survey, allowances: a, film, units } = c;
   const f = (mm: number) => formatLength(mm, units);
   const cover = coverOfColumn(survey);

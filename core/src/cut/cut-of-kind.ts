@@ -2,6 +2,7 @@ import type { Column, CutMethod, Panel, Film, Piece, SurfaceKind, SurfaceOf, Sur
 import { surveyColumn, surveyPanel, type DrySurface } from '../measure/index.js';
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
+import type { DryPieces } from './dry-piece.js';
 import { piecesOfPanel } from './panel-piece.js';
 import { cutOfPane, resolveDry, type JobRecords, type SurfaceCut } from './job-pieces.js';
 
@@ -45,9 +46,8 @@ export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): Sur
   return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
 }
 
-type Made = { readonly pieces: readonly { readonly piece: Omit<Piece, 'id' | 'label'>; readonly suffix: string }[] } | { readonly blocked: string };
 /** Named pieces of what is laid dry. */
-function cutOfDry(surface: DrySurface, made: Made, { isSigned, isDoubtful }: { readonly isSigned: boolean; readonly isDoubtful: boolean }): SurfaceCut {
+function cutOfDry(surface: DrySurface, made: DryPieces, { isSigned, isDoubtful }: { readonly isSigned: boolean; readonly isDoubtful: boolean }): SurfaceCut {
   const base = { surface, isSigned, coverMm: null };
   if ('blocked' in made) return { ...base, answer: made, pieces: [] };
   const answer = { piece: made.pieces[0]!.piece, note: isDoubtful && !isSigned ? COVERS_ALL : null };

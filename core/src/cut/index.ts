@@ -7,6 +7,7 @@ export * from './pane-pieces.js';
 export * from './curved-pane.js';
 export * from './dry-allowances.js';
 export * from './job-pieces.js';
+export * from './dry-piece.js';
 export * from './column-piece.js';
 export * from './panel-piece.js';
 export * from './cut-of-kind.js';

@@ -1,26 +1,14 @@
 import type { BenchCut, DryAllowances, Film, Groove, Panel, PanelWrap, Piece, Turn } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
-import { formatLength, type UnitSystem } from '../ground/index.js';
+import { formatLength } from '../ground/index.js';
 import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
+import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 
 /** Everything that decides the pieces of one panel. */
-export interface PanelToPiece {
-  readonly surface: Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'hinges' | 'grooves' | 'hardware'>;
-  readonly survey: PanelSurvey;
-  readonly allowances: DryAllowances;
-  readonly film: Pick<Film, 'id' | 'name' | 'direction' | 'drying' | 'mounting'>;
-  /** Widths of the rolls there are, mm; none: the film is as wide as it has to be. */
-  readonly rollWidthsMm: readonly number[];
-  readonly units: UnitSystem;
-}
-/** A piece of a panel, without the names that its plan gives it. */
-export interface PanelPart {
-  readonly piece: Omit<Piece, 'id' | 'label'>;
-  /** Which part of the panel it covers; empty: all of it. */
-  readonly suffix: string;
-}
+export type PanelToPiece = DryToPiece<Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'hinges' | 'grooves' | 'hardware'>, PanelSurvey>;
+type Face = 'front' | 'back';
 
 const SIDES = ['left', 'right', 'top', 'bottom'] as const;
 type Side = (typeof SIDES)[number];
@@ -89,7 +77,7 @@ function mostSlack(grooves: readonly JudgedGroove[], isAcross: boolean): number 
 }
 
 /** The film that goes over a panel: its face with the girth of its grooves, what is wrapped and what is held; one piece, strips where the roll is too narrow, two faces where both are covered. */
-export function piecesOfPanel(p: PanelToPiece): { readonly pieces: readonly PanelPart[] } | { readonly blocked: string } {
+export function piecesOfPanel(p: PanelToPiece): DryPieces {
   const { surface, survey, film, units } = p;
   const f = (mm: number) => formatLength(mm, units);
   const cover = coverOfPanel(survey);
@@ -102,10 +90,10 @@ export function piecesOfPanel(p: PanelToPiece): { readonly pieces: readonly Pane
   if (moulding) return { blocked: `The girth of the ${grooveName(moulding.groove, surface.grooves)} is not known: press a string into it.` };
   const impossible = survey.doubts.find((d) => d.is === 'groove-outside' || d.is === 'groove-through');
   if (impossible) return { blocked: 'A groove does not lie on this face: tape its place again.' };
-  const front = onePiece(p, cover, 'front', f);
-  const faces = surface.faces === 'both' ? [front, onePiece(p, cover, 'back', f)] : [front];
+  const faces: readonly Face[] = surface.faces === 'both' ? ['front', 'back'] : ['front'];
+  const named = (face: Face, strip: string) => [faces.length > 1 ? face : '', strip].filter(Boolean).join(' ');
   return {
-    pieces: faces.flatMap(({ piece, suffix }) => inStrips(piece, p).map((s) => ({ piece: s.piece, suffix: [suffix, s.suffix].filter(Boolean).join(' ') }))),
+    pieces: faces.flatMap((face) => inStrips(onePiece(p, cover, face, f), p, face).map((s) => ({ piece: s.piece, suffix: named(face, s.suffix) }))),
   };
 }
 
@@ -115,7 +103,7 @@ const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
 const mirroredSide: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', top: 'top', bottom: 'bottom' };
 
-function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number }, face: 'front' | 'back', f: (mm: number) => string): PanelPart {
+function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number }, face: Face, f: (mm: number) => string): DryPart['piece'] {
   const { surface, survey, allowances: a, film, units } = p;
   const isBoth = surface.faces === 'both';
   const girth = survey.edge?.girthMm ?? 0;
@@ -142,27 +130,24 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   const seen = { widthMm, heightMm, reach, depth, cover };
   const bench = benchOf(seen, p, face, f);
   return {
-    suffix: isBoth ? face : '',
-    piece: {
-      surfaceId: surface.id,
-      filmId: film.id,
-      method: 'laid-over',
-      widthMm,
-      heightMm,
-      turns: turnsFor(film.direction, surface.grain),
-      factoryEdge: null,
-      trimmedEdges: ['top', 'right', 'bottom', 'left'],
-      path: null,
-      holes: [],
-      meets: isBoth ? surface.id : null,
-      repeat: null,
-      isPlotted: false,
-      parts: [],
-      // the front is seen from the film’s side, a piece from its liner’s: the front is mirrored, and so the back is not
-      bench: face === 'front' ? bench.map((c) => mirroredCut(c, widthMm)) : bench,
-      why,
-      fallback: null,
-    },
+    surfaceId: surface.id,
+    filmId: film.id,
+    method: 'laid-over',
+    widthMm,
+    heightMm,
+    turns: turnsFor(film.direction, surface.grain),
+    factoryEdge: null,
+    trimmedEdges: ['top', 'right', 'bottom', 'left'],
+    path: null,
+    holes: [],
+    meets: isBoth ? surface.id : null,
+    repeat: null,
+    isPlotted: false,
+    parts: [],
+    // the front is seen from the film’s side, a piece from its liner’s: the front is mirrored, and so the back is not
+    bench: face === 'front' ? bench.map((c) => mirroredCut(c, widthMm)) : bench,
+    why,
+    fallback: null,
   };
 }
 
@@ -195,7 +180,7 @@ interface Laid {
  * What is marked and cut in a piece, in its order; the face as the front is seen. What is done at the bench is told as it lies there, liner up; what is cut later, as
  * one stands before the panel.
  */
-function benchOf(laid: Laid, p: PanelToPiece, face: 'front' | 'back', f: (mm: number) => string): BenchCut[] {
+function benchOf(laid: Laid, p: PanelToPiece, face: Face, f: (mm: number) => string): BenchCut[] {
   const { surface, survey, allowances: a } = p;
   const { widthMm, heightMm, reach } = laid;
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
@@ -218,7 +203,7 @@ function benchOf(laid: Laid, p: PanelToPiece, face: 'front' | 'back', f: (mm: nu
       words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the top end, when the centre is tacked. Not cut.`,
     },
   ];
-  for (const g of survey.grooves) cuts.push(...cutsOfFrame(g, surface.grooves, onFilm, f));
+  for (const g of survey.grooves) cuts.push(...cutsOfFrame(g, surface.grooves, face, onFilm, f));
   if (face === 'front') cuts.push(...cutsOfCorners(laid, a, { left, right, foot, top }, f));
   const wide = (h: PanelToPiece['surface']['hardware'][number]) => onFilm(h.fromLeftMm, h.fromFootMm);
   for (const h of surface.hardware.filter((x) => x.handling === 'round')) {
@@ -241,16 +226,19 @@ function benchOf(laid: Laid, p: PanelToPiece, face: 'front' | 'back', f: (mm: nu
 function cutsOfFrame(
   { groove, slackMm, girthMm }: JudgedGroove,
   all: readonly Groove[],
+  face: Face,
   onFilm: (x: number, y: number) => BenchCut['path'][number],
   f: (mm: number) => string,
 ): BenchCut[] {
   const { run, widthMm: w } = groove;
   if (run.way !== 'frame' || girthMm === null || slackMm < 0.5) return [];
+  // told as one stands before this face: what is left on the front is right on the back
+  const side = (of: 'left' | 'right') => (face === 'front' ? of : mirroredSide[of]);
   const corners = [
-    { name: 'top left', x: run.fromLeftMm, y: run.fromFootMm + run.upMm, sx: -1, sy: 1 },
-    { name: 'top right', x: run.fromLeftMm + run.acrossMm, y: run.fromFootMm + run.upMm, sx: 1, sy: 1 },
-    { name: 'bottom left', x: run.fromLeftMm, y: run.fromFootMm, sx: -1, sy: -1 },
-    { name: 'bottom right', x: run.fromLeftMm + run.acrossMm, y: run.fromFootMm, sx: 1, sy: -1 },
+    { name: `top ${side('left')}`, x: run.fromLeftMm, y: run.fromFootMm + run.upMm, sx: -1, sy: 1 },
+    { name: `top ${side('right')}`, x: run.fromLeftMm + run.acrossMm, y: run.fromFootMm + run.upMm, sx: 1, sy: 1 },
+    { name: `bottom ${side('left')}`, x: run.fromLeftMm, y: run.fromFootMm, sx: -1, sy: -1 },
+    { name: `bottom ${side('right')}`, x: run.fromLeftMm + run.acrossMm, y: run.fromFootMm, sx: 1, sy: -1 },
   ];
   return corners.map(({ name, x, y, sx, sy }): BenchCut => {
     // the corner of the field inside, and from there outwards along the film
@@ -310,37 +298,32 @@ const mirroredCut = (c: BenchCut, widthMm: number): BenchCut => ({
   path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm, bulge: q.bulge === 0 ? 0 : -q.bulge })),
 });
 
-/** A piece wider than its roll, in strips side by side (stacked, where its direction lies level); a seam goes into a groove where one allows it. */
-function inStrips(piece: PanelPart['piece'], p: PanelToPiece): PanelPart[] {
-  const { allowances: a, film, rollWidthsMm, surface } = p;
-  const widest = rollWidthsMm.length ? Math.max(...rollWidthsMm) : Infinity;
+/**
+ * A piece wider than its roll, in strips side by side (stacked, where its direction lies level); a seam goes into a groove where one allows it. Each strip reaches
+ * over the seam before it by the lap, and is as wide as a mark of the rule.
+ */
+function inStrips(piece: DryPart['piece'], p: PanelToPiece, face: Face): DryPart[] {
+  const { allowances: a, film, rollWidthsMm, surface, units } = p;
+  const widestMm = rollWidthsMm.length ? Math.max(...rollWidthsMm) : Infinity;
   const isUpright = surface.grain === 'upright';
-  const size = isUpright ? piece.widthMm : piece.heightMm;
-  if (size <= widest + 1e-6) return [{ piece: { ...piece, turns: fitting(piece, widest) }, suffix: '' }];
+  const sizeMm = isUpright ? piece.widthMm : piece.heightMm;
   const free = turnsOf(film.direction).length === 4;
-  if (free && (isUpright ? piece.heightMm : piece.widthMm) <= widest) return [{ piece: { ...piece, turns: fitting(piece, widest) }, suffix: '' }];
-  const count = Math.ceil((size - a.lapMm) / (widest - a.lapMm) - 1e-9);
-  const seams = seamsAt(size, count, widest, p, piece.bench ?? [], isUpright);
-  const ends = [0, ...seams, size];
-  const words = isUpright ? ['left', 'middle', 'right'] : ['foot', 'middle', 'top'];
-  return ends.slice(1).map((to, i): PanelPart => {
+  if (sizeMm <= widestMm + 1e-6 || (free && (isUpright ? piece.heightMm : piece.widthMm) <= widestMm))
+    return [{ piece: { ...piece, turns: fitting(piece, widestMm) }, suffix: '' }];
+  const seams = seamsAt(sizeMm, widestMm, p, face, piece.bench ?? []);
+  const ends = [0, ...seams, sizeMm];
+  const count = ends.length - 1;
+  const f = (mm: number) => formatLength(mm, units);
+  return ends.slice(1).map((to, i): DryPart => {
     const from = ends[i]!;
-    // each reaches over the seam before it; the piece is seen from the liner, so its left is the panel’s right
-    const low = Math.max(0, i === 0 ? 0 : from - a.lapMm);
-    const at = isUpright ? count - 1 - i : i;
-    const place =
-      count === 2
-        ? at === 0
-          ? words[0]!
-          : words[2]!
-        : at === 0
-          ? words[0]!
-          : at === count - 1
-            ? words[2]!
-            : count === 3
-              ? words[1]!
-              : `${at + 1} of ${count}`;
-    const lengthMm = to - low;
+    const lengthMm = i === 0 ? to : Math.min(widestMm, roundUpToMark(to - from + a.lapMm, units));
+    const low = to - lengthMm;
+    // a piece is seen from its liner: as one stands before it, the first strip is the right one
+    const place = stripName(isUpright ? count - 1 - i : i, count, isUpright);
+    const seamEnds = [...(i > 0 ? [isUpright ? 'left' : 'foot'] : []), ...(i < count - 1 ? [isUpright ? 'right' : 'top'] : [])];
+    const bench = (piece.bench ?? []).flatMap((c) => inStrip(c, { lowMm: low, highMm: to, fromMm: from, isLast: i === count - 1 }, isUpright));
+    const [marked, ...others] = bench;
+    const isSeam = ` Of it this strip has a part: its ${listed(seamEnds)} ${seamEnds.length > 1 ? 'ends are seams' : 'end is a seam'}.`;
     return {
       suffix: place,
       piece: {
@@ -348,11 +331,21 @@ function inStrips(piece: PanelPart['piece'], p: PanelToPiece): PanelPart[] {
         ...(isUpright ? { widthMm: lengthMm } : { heightMm: lengthMm }),
         turns: turnsFor(film.direction, surface.grain).filter((t) => !free || (isUpright ? t % 180 === 0 : t % 180 === 90)),
         meets: surface.id,
-        bench: (piece.bench ?? []).flatMap((c) => inStrip(c, low, to, isUpright)),
-        why: [...piece.why, `The roll is too narrow for it: ${count} strips, each ${formatLength(a.lapMm, p.units)} over the next.`],
+        bench: marked ? [{ ...marked, words: `${marked.words}${isSeam}` }, ...others] : bench,
+        why: [...piece.why, `The roll is too narrow for it: ${count} strips, each ${f(a.lapMm)} over the next.`],
       },
     };
   });
+}
+
+const SIDE_BY_SIDE = ['left', 'middle', 'right'] as const;
+const STACKED = ['foot', 'middle', 'top'] as const;
+/** A strip as it is spoken of before the panel. @param at counted from the left, or from the foot */
+function stripName(at: number, count: number, isUpright: boolean): string {
+  const [first, middle, last] = isUpright ? SIDE_BY_SIDE : STACKED;
+  if (at === 0) return first;
+  if (at === count - 1) return last;
+  return count === 3 ? middle : `${at + 1} of ${count}`;
 }
 
 /** Turns that go on to the roll. */
@@ -361,33 +354,48 @@ const fitting = (piece: Pick<Piece, 'turns' | 'widthMm' | 'heightMm'>, widest: n
   return fit.length ? fit : piece.turns;
 };
 
-/** Equal strips; in two, the seam in the groove that runs its way nearest to the middle, where both strips still fit. */
-function seamsAt(size: number, count: number, widest: number, p: PanelToPiece, bench: readonly BenchCut[], isUpright: boolean): number[] {
-  const equal = Array.from({ length: count - 1 }, (_, i) => (size * (i + 1)) / count);
-  if (count !== 2) return equal;
-  const face = bench[0]!.path;
-  const lap = p.allowances.lapMm;
-  const places = p.survey.grooves.flatMap(({ groove: { run, widthMm }, slackMm }) => {
+/** Ends of the strips but the last: strips alike; in two, the seam in the groove that runs its way nearest to the middle, where both strips still fit. */
+function seamsAt(sizeMm: number, widestMm: number, p: PanelToPiece, face: Face, bench: readonly BenchCut[]): number[] {
+  const { allowances, surface, survey, units } = p;
+  const lap = allowances.lapMm;
+  const isUpright = surface.grain === 'upright';
+  const onMark = (mm: number) => Math.min(widestMm, roundUpToMark(mm, units));
+  const count = Math.ceil((sizeMm - lap) / (widestMm - lap) - 1e-9);
+  const each = onMark((sizeMm + (count - 1) * lap) / count);
+  const alike = Array.from({ length: count - 1 }, (_, i) => each + i * (each - lap));
+  if (count !== 2) return alike;
+  const marked = bench[0]!.path;
+  const along = marked.map((q) => (isUpright ? q.xMm : q.yMm));
+  const places = survey.grooves.flatMap(({ groove: { run, widthMm }, slackMm }) => {
+    const middle = (widthMm + slackMm) / 2;
     if (isUpright && run.way === 'upright') {
-      const d = developed(run.fromLeftMm, 0, p.survey.grooves).xMm + (widthMm + slackMm) / 2;
-      // seen from the liner the face's left is at its right end
-      return [Math.max(...face.map((q) => q.xMm)) - d];
+      const d = developed(run.fromLeftMm, 0, survey.grooves).xMm + middle;
+      // liner up, the front's left is at the right end; the back's is where it is on the front
+      return [face === 'front' ? Math.max(...along) - d : Math.min(...along) + d];
     }
-    return !isUpright && run.way === 'level'
-      ? [Math.min(...face.map((q) => q.yMm)) + developed(0, run.fromFootMm, p.survey.grooves).yMm + (widthMm + slackMm) / 2]
-      : [];
+    return !isUpright && run.way === 'level' ? [Math.min(...along) + developed(0, run.fromFootMm, survey.grooves).yMm + middle] : [];
   });
-  const good = places.filter((s) => s <= widest && size - s + lap <= widest).sort((x, y) => Math.abs(x - size / 2) - Math.abs(y - size / 2));
-  return good.length ? [good[0]!] : equal;
+  const good = places
+    .map(onMark)
+    .filter((s) => s <= widestMm && sizeMm - s + lap <= widestMm)
+    .sort((x, y) => Math.abs(x - sizeMm / 2) - Math.abs(y - sizeMm / 2));
+  return good.length ? [good[0]!] : alike;
 }
 
-/** A cut as far as it lies in a strip; one that would be cut through is left to the strip that has more of it. */
-function inStrip(c: BenchCut, low: number, high: number, isUpright: boolean): BenchCut[] {
+/** Where a strip lies in its piece: with its lap from low to high; what is cut between its own seams is its own. */
+interface Strip {
+  readonly lowMm: number;
+  readonly highMm: number;
+  readonly fromMm: number;
+  readonly isLast: boolean;
+}
+/** A cut as far as it lies in a strip: pencil lines in each, a cut in the one that has its middle. */
+function inStrip(c: BenchCut, { lowMm, highMm, fromMm, isLast }: Strip, isUpright: boolean): BenchCut[] {
   const of = (q: BenchCut['path'][number]) => (isUpright ? q.xMm : q.yMm);
-  const move = (q: BenchCut['path'][number], v: number) => (isUpright ? { ...q, xMm: v - low } : { ...q, yMm: v - low });
-  const [from, to] = [Math.min(...c.path.map(of)), Math.max(...c.path.map(of))];
-  if (to < low || from > high) return [];
-  if (c.layer === 'mark') return [{ ...c, path: c.path.map((q) => move(q, Math.min(high, Math.max(low, of(q))))) }];
-  const middle = (from + to) / 2;
-  return middle >= low && middle <= high && from >= low - 1e-6 && to <= high + 1e-6 ? [{ ...c, path: c.path.map((q) => move(q, of(q))) }] : [];
+  const [first, last] = [Math.min(...c.path.map(of)), Math.max(...c.path.map(of))];
+  const middle = (first + last) / 2;
+  const isOwn = c.layer === 'mark' ? last >= lowMm && first <= highMm : middle >= fromMm && (middle < highMm || isLast);
+  if (!isOwn) return [];
+  const held = (q: BenchCut['path'][number]) => Math.min(highMm, Math.max(lowMm, of(q))) - lowMm;
+  return [{ ...c, path: c.path.map((q) => (isUpright ? { ...q, xMm: held(q) } : { ...q, yMm: held(q) })) }];
 }

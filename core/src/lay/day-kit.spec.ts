@@ -80,6 +80,19 @@ describe('a job that is laid dry', () => {
     expect(promoterMm(column, dry)).toBeGreaterThan(4 * 2500);
     expect(promoterMm({ ...column, filmId: null }, only('Column 1', { filmId: null }))).toBeLessThan(2.1 * 2510);
   });
+  test('how much, by hand: 60 ml of alcohol and 100 ml of promoter for a square metre, primer 0.12 l a coat and half of it thinner (house figures)', () => {
+    const ml = (text: string) => Number(/([\d.]+) ml/.exec(text)?.[1] ?? 1000 * Number(/([\d.]+) l/.exec(text)![1]));
+    // Column 2: 1.257 m round, 2.502 m high; rounded up to 50 ml
+    expect(ml(line('dry-alcohol', only('Column 2'))!.howMuch)).toBe(Math.ceil((60 * 1.257 * 2.502) / 50) * 50);
+    const promoter = line('dry-promoter')!;
+    const metres = Number(/([\d.]+) m of strip/.exec(promoter.why)![1]);
+    expect(metres).toBeGreaterThan(60);
+    expect(Math.abs(ml(promoter.howMuch) - metres * 0.025 * 100)).toBeLessThanOrEqual(51);
+    // the pier: 1.004 m round, 2.64 m high, concrete, one coat
+    const put = 120 * 1.004 * 2.64;
+    expect(ml(line('dry-primer', only('Pier'))!.howMuch)).toBe(Math.ceil(put / 2 / 50) * 50);
+    expect(ml(line('dry-primer', only('Pier'))!.why)).toBe(Math.ceil(put / 50) * 50);
+  });
   test('what is higher than one reaches takes a platform; on a job with glass as well each thing is packed once', () => {
     expect(line('ladder')!.why).toContain('Column 1');
     expect(line('ladder')!.why).not.toContain('Door 1');

@@ -39,6 +39,12 @@ describe('the steps of a door', () => {
     expect(step('panel-check').text).toMatch(/86\d × 204\d mm|86\d mm × 204\d mm/);
     expect(step('panel-check').text).toContain('Its direction runs upright.');
   });
+  test('the deepest wrap is told, and trimming takes as long as the edge is', () => {
+    const wraps = { left: 'edge', right: 'trimmed', top: 'return', bottom: 'trimmed' } as const;
+    expect(step('panel-edges', 'Door 1', { wraps }).text).toContain('65 mm from the arris');
+    // 2 min and half a minute for each metre round its face
+    expect(step('panel-trim').minutes).toBeCloseTo(2 + 0.5 * 2 * (0.86 + 2.04), 1);
+  });
   test('corners are folded by the school of the job', () => {
     const wraps = { left: 'edge', right: 'edge', top: 'edge', bottom: 'edge' } as const;
     const text = (corner: DryAllowances['corner']) => step('panel-corner', 'Door 1', { wraps }, { corner }).text;

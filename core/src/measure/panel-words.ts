@@ -43,7 +43,12 @@ export function panelVerdict(
   const { face, doubts } = survey;
   if (face.status === 'nothing')
     return { headline: 'Nothing taped yet.', body: 'Tape a width and a height of its face, seen from the front. The others check them.' };
-  if (face.status === 'doubtful' || face.status === 'impossible') return verdictText(face, system);
+  if (face.status === 'impossible')
+    return {
+      headline: 'These tapes cannot belong to one face.',
+      body: 'Tape the marked ones again: a diagonal is longer than two sides, or nothing was read.',
+    };
+  if (face.status === 'doubtful') return verdictText(face, system);
   if (doubts.length)
     return {
       headline: doubts.length === 1 ? 'One thing does not fit.' : `${doubts.length} things do not fit.`,

@@ -143,7 +143,7 @@ export class BenchDrawing {
       );
     // clear of the numbers of what is marked there
     const topX = LEFT + (cuts.some((c) => c.layer === 'mark') ? w / 2 - 14 : 5);
-    return { topX, x: LEFT, y: TOP, w, h, cuts: whole, ends, width: ends.length ? LEFT + WHOLE.width + 34 + ENLARGED.width : LEFT + w + 10, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
+    return { topX, x: LEFT, y: TOP, w, h, cuts: whole, ends, width: LEFT + WHOLE.width + 34 + ENLARGED.width, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
   });
 
   /** The end of the piece round one film cut, with its measures. */

@@ -38,11 +38,11 @@ interface Box {
           <rect x="143" y="60" width="17" height="17" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" stroke-dasharray="4 3" />
           <line x1="110" y1="110" x2="143" y2="77" stroke="#1C2226" stroke-width="2.5" />
           <path d="M60 66v36m-5-8l5 9 5-9M116 150h36m-8-5l9 5-9 5" fill="none" stroke="#1C2226" stroke-width="1.6" />
-          <text x="60" y="58" text-anchor="middle" font-size="11">1 straight in</text>
+          <text x="62" y="52" text-anchor="middle" font-size="11">1 straight in</text>
           <text x="164" y="154" font-size="11">1</text>
           <text x="170" y="72" font-size="11">out</text>
           <text x="96" y="128" text-anchor="end" font-size="11" fill="#56626A">the field</text>
-          <text x="118" y="100" font-size="11" font-weight="600">2 last</text>
+          <text x="122" y="126" font-size="11" font-weight="600">2 last</text>
         } @else {
           <rect
             [attr.x]="c.x - c.side"

@@ -1,0 +1,21 @@
+import type { DryAllowances, Film, Piece } from '@yellow-pane/contracts';
+import type { UnitSystem } from '../ground/index.js';
+
+/** Everything that decides the pieces of a surface that film is laid on dry. */
+export interface DryToPiece<Surface, Survey> {
+  readonly surface: Surface;
+  readonly survey: Survey;
+  readonly allowances: DryAllowances;
+  readonly film: Pick<Film, 'id' | 'name' | 'direction' | 'drying' | 'mounting'>;
+  /** Widths of the rolls there are, mm; none: the film is as wide as it has to be. */
+  readonly rollWidthsMm: readonly number[];
+  readonly units: UnitSystem;
+}
+/** A piece, without the names that its plan gives it. */
+export interface DryPart {
+  readonly piece: Omit<Piece, 'id' | 'label'>;
+  /** Which part of the surface it covers; empty: all of it. */
+  readonly suffix: string;
+}
+/** The pieces of a surface, or why there are none. */
+export type DryPieces = { readonly pieces: readonly DryPart[] } | { readonly blocked: string };
