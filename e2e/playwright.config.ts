@@ -7,7 +7,7 @@ export default defineConfig({
   timeout: 300_000,
   // generous, as in the unit tests: what never comes is still caught
   expect: { timeout: 45_000 },
-  workers: 1,
+  workers: 2,
   // in CI a story that fails is played once more on a fresh bench, and named as flaky when that passes: it is then to be mended
   retries: process.env['CI'] ? 1 : 0,
   reporter: [['list']],
