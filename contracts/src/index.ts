@@ -13,6 +13,7 @@ export * from './measure/shared.js';
 export * from './measure/ground.js';
 export * from './measure/pane.js';
 export * from './measure/column.js';
+export * from './measure/hardware.js';
 export * from './measure/panel.js';
 export * from './measure/surface.js';
 export * from './measure/new-surface.js';

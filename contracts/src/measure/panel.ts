@@ -1,6 +1,7 @@
 import * as z from 'zod';
-import { id, lengthMm, positiveLengthMm, words } from '../quantities.js';
+import { id, lengthMm, positiveLengthMm } from '../quantities.js';
 import { ofDrySurface } from './dry-surface.js';
+import { hardware } from './hardware.js';
 
 /** What can be taped of a panel: its face as it is seen from the front, how thick its edge is, and the way of a string over that edge, from arris to arris. */
 export const panelMeasure = z.enum([
@@ -45,20 +46,6 @@ export const groove = z.object({
   girthMm: positiveLengthMm.nullable(),
 });
 export type Groove = z.infer<typeof groove>;
-
-/** Something that stands on a panel. */
-export const hardware = z.object({
-  id,
-  what: words(40).min(1, 'Say what it is.'),
-  /** Comes off before film goes on, or stays and is cut round. */
-  handling: z.enum(['off', 'round']),
-  fromLeftMm: lengthMm,
-  fromFootMm: lengthMm,
-  widthMm: positiveLengthMm,
-  heightMm: positiveLengthMm,
-  isElectric: z.boolean(),
-});
-export type Hardware = z.infer<typeof hardware>;
 
 /** One leaf, front or board that film is laid on dry: a door, a wall panel, a drawer front, a wall of a lift. */
 export const panel = z.object({

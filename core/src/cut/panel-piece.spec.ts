@@ -184,6 +184,14 @@ describe('the bench drawing of a panel', () => {
     expect(at(back).left).toBeCloseTo(50 + 780, 6);
     expect(at(front).foot).toBeCloseTo(50 + 1000, 6);
   });
+  test('glass in a door is an opening: crossed and trimmed along its sides when the film lies; what comes off is not cut', () => {
+    const cross = (handling: Hardware['handling']) => later(pieces({ wraps: trimmed, hardware: [{ ...lever, what: 'Glass', handling }] })[0]!.piece);
+    expect(cross('open').map((c) => c.words)).toEqual(
+      Array(2).fill('Glass: when the film lies there, a cross over it from corner to corner; then trimmed along its sides.'),
+    );
+    expect(cross('round')[0]!.words).toContain('trimmed round it');
+    expect(cross('off')).toEqual([]);
+  });
   test('corners of a frame are named as one stands before that face', () => {
     const run = { way: 'frame', fromLeftMm: 120, fromFootMm: 150, acrossMm: 300, upMm: 700 } as const;
     const [front, back] = pieces({ faces: 'both', grooves: [groove({ run })] });

@@ -1,4 +1,4 @@
-import type { BenchCut, DryAllowances, Film, Groove, Panel, PanelWrap, Piece, Turn } from '@yellow-pane/contracts';
+import type { BenchCut, DryAllowances, Film, Groove, Hardware, Panel, PanelWrap, Piece, Turn } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { formatLength } from '../ground/index.js';
 import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
@@ -206,18 +206,25 @@ function benchOf(laid: Laid, p: PanelToPiece, face: Face, f: (mm: number) => str
   for (const g of survey.grooves) cuts.push(...cutsOfFrame(g, surface.grooves, face, onFilm, f));
   if (face === 'front') cuts.push(...cutsOfCorners(laid, a, { left, right, foot, top }, f));
   const wide = (h: PanelToPiece['surface']['hardware'][number]) => onFilm(h.fromLeftMm, h.fromFootMm);
-  for (const h of surface.hardware.filter((x) => x.handling === 'round')) {
+  for (const h of surface.hardware.filter((x) => x.handling !== 'off')) {
     const low = wide(h);
     const high = onFilm(h.fromLeftMm + h.widthMm, h.fromFootMm + h.heightMm);
     const x = {
       layer: 'film' as const,
       later: true as const,
-      words: `${h.what}: when the film lies there, a cross over it from corner to corner; then trimmed round it.`.slice(0, 200),
+      words: crossWords(h),
     };
     cuts.push({ ...x, path: [low, high] }, { ...x, path: [point(low.xMm, high.yMm), point(high.xMm, low.yMm)] });
   }
   return cuts;
 }
+
+/** What is done at something that film does not cover, once it lies there. */
+export const crossWords = ({ what, handling }: Pick<Hardware, 'what' | 'handling'>): string =>
+  `${what}: when the film lies there, a cross over it from corner to corner; then trimmed ${handling === 'open' ? 'along its sides' : 'round it'}.`.slice(
+    0,
+    200,
+  );
 
 /**
  * The four corners of a frame of grooves: of the square over the corner its outer part, as large as the slack both ways, falls out; the rest is slit on the diagonal.

@@ -1,4 +1,4 @@
-import type { Ground, PaneTrait, StepSet, SurfaceKind } from '@yellow-pane/contracts';
+import type { Ground, Hardware, PaneTrait, StepSet, SurfaceKind } from '@yellow-pane/contracts';
 import { filledSteps, isForKind, type Step, type StepFigures } from './run-sheet.js';
 import { shippedSteps } from './shipped-steps.js';
 
@@ -7,6 +7,13 @@ export function askedOfGround(g: Ground): string | null {
   if (g.state === 'peeling' || g.state === 'chalking') return 'The paint lets go: no film until it is prepared. Old paint may hold lead: have it tested first.';
   if (g.isDamp) return 'It was found damp: no film until it is dry.';
   return null;
+}
+
+/** What comes off a face before film goes on, and what film is cut round. */
+export function hardwareFigures(hardware: readonly Hardware[]): { readonly off: string; readonly round: string } {
+  const named = (...how: Hardware['handling'][]) => hardware.filter((h) => how.includes(h.handling)).map((h) => h.what);
+  const [off, round] = [named('off'), named('round', 'open')];
+  return { off: off.length ? `Off: ${off.join(', ')}.` : 'Nothing comes off.', round: round.length ? `Stays and is cut round: ${round.join(', ')}.` : '' };
 }
 
 /** What is known of a surface for laying film on it dry, and what of it asks for steps of its own. */

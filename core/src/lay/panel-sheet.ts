@@ -3,7 +3,7 @@ import { cutOfPanel, FOLD_BACK_MM, resolveDry, wrapDepth } from '../cut/index.js
 import { isLaidDry } from '../films/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel } from '../measure/index.js';
-import { askedOfGround, type DryFigures } from './dry-sheet.js';
+import { askedOfGround, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 const cornerWords = {
@@ -29,8 +29,6 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
   const faces = surface.faces === 'both' ? 2 : 1;
   const wraps = Object.entries(surface.wraps).filter(([, w]) => w !== 'trimmed');
   const depths = wraps.map(([, w]) => wrapDepth(w, survey.edge?.girthMm ?? 0, faces === 2, dry));
-  const off = surface.hardware.filter((h) => h.handling === 'off').map((h) => h.what);
-  const round = surface.hardware.filter((h) => h.handling === 'round').map((h) => h.what);
   const grooves = survey.grooves.filter((g) => g.slackMm >= 0.5);
   const post = film.temps?.postHeatC ?? null;
   const asked = [
@@ -54,8 +52,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
       tab: formatRough(dry.cornerTabMm, units),
       corner: cornerWords[dry.corner].replace('{tab}', formatRough(dry.cornerTabMm, units)),
       lap: formatRough(dry.lapMm, units),
-      off: off.length ? `Off: ${off.join(', ')}.` : 'Nothing comes off.',
-      round: round.length ? `Stays and is cut round: ${round.join(', ')}.` : '',
+      ...hardwareFigures(surface.hardware),
       postHeat: post === null ? 'the film maker’s own figure' : `${post} °C`,
     },
     areaM2: ((cover.widthMm * cover.heightMm) / 1e6) * faces,

@@ -2,6 +2,7 @@ import type { Groove, Hardware, Panel } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
 import { tapeSigmaMm, type TapeReading } from './adjustment.js';
 import { grooveGirth, type GrooveGirth } from './groove.js';
+import { outsideByMm } from './hardware.js';
 import { enclosingRectangle, surveyOpening, type Survey } from './survey.js';
 
 /** One groove of a panel with what is known of its girth. */
@@ -76,11 +77,8 @@ function taperOf(face: Survey, isAcross: boolean): { least: number; most: number
 }
 
 function doubtOfHardware(h: Hardware, face: Survey): PanelDoubt[] {
-  if (!face.outline) return [];
-  const box = boundingBox(face.outline);
-  const past = Math.max(h.fromLeftMm + h.widthMm - (box.maxX - box.minX), h.fromFootMm + h.heightMm - (box.maxY - box.minY));
-  // a lever reaches past the arris, a plate half way round it; a whole piece outside is a slip
-  return past > Math.min(h.widthMm, h.heightMm) ? [{ is: 'hardware-outside', part: h.id, byMm: past }] : [];
+  const byMm = face.outline && outsideByMm(h, face.outline);
+  return byMm === null ? [] : [{ is: 'hardware-outside', part: h.id, byMm }];
 }
 
 /** Judges what was taped of one panel. @param readings in force, at most one per measure, mm */

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { Panel, PanelMeasure } from '@yellow-pane/contracts';
+import type { Hardware, Panel, PanelMeasure } from '@yellow-pane/contracts';
 import { cutOfPanel, panelDoubtText, panelNames, panelNumbers, panelVerdict, panelWhy, surveyPanel } from '@yellow-pane/core';
+import type { Polygon } from '@yellow-pane/core/geometry';
 import { PanelDrawing } from '../../kit/panel-drawing';
 import { RecordStore } from '../../record/record.store';
 import { DryDetails } from './parts/dry-details';
@@ -18,6 +19,17 @@ const groups: readonly (TapeGroup & { readonly keys: readonly PanelMeasure[] })[
 ];
 const allKeys = groups.flatMap((g) => g.keys);
 const shortNames: Readonly<Record<PanelMeasure, string>> = { widthTop: 'At the top', widthMiddle: 'In the middle', widthBottom: 'At the foot', heightLeft: 'Left', heightMiddle: 'Middle', heightRight: 'Right', diagonalDown: 'From top left', diagonalUp: 'From bottom left', edgeThickness: 'Thick', edgeGirth: 'String over it' }; // prettier-ignore
+
+/** A lever where it usually stands: on the side that opens, at hand height. @source common practice */
+const leverOf = ({ hinges }: Pick<Panel, 'hinges'>, outline: Polygon | null): Omit<Hardware, 'id'> => ({
+  what: 'Lever and plate',
+  handling: 'off',
+  fromLeftMm: hinges === 'right' ? 40 : Math.max(0, Math.round((outline ? Math.max(...outline.map((p) => p.x)) : 800) - 100)),
+  fromFootMm: 950,
+  widthMm: 45,
+  heightMm: 220,
+  isElectric: false,
+});
 
 /** Measure, of a door or panel: its face, its edge, its grooves and what stands on it. */
 @Component({
@@ -49,7 +61,7 @@ const shortNames: Readonly<Record<PanelMeasure, string>> = { widthTop: 'At the t
         </div>
         <div below class="grid gap-x-5 pb-4 2xl:grid-cols-2">
           <yp-grooves-panel class="block" [surface]="v.surface" [survey]="v.survey" />
-          <yp-hardware-panel class="block" [surface]="v.surface" [survey]="v.survey" />
+          <yp-hardware-panel class="block" [surface]="v.surface" [doubts]="v.partDoubts" [usual]="v.lever" />
         </div>
         <yp-dry-details details class="mt-2 block" [surface]="v.surface"><yp-panel-choices class="block" [surface]="v.surface" /></yp-dry-details>
       </yp-taped-page>
@@ -82,7 +94,15 @@ export class PanelPage {
       numbers: panelNumbers(survey, surface, units),
       why: panelWhy(survey),
     } satisfies TapedView;
-    return { ...shown, survey, doubtful: survey.doubts.map((d) => d.part), tapes: tapesShown(allKeys, shown, units) };
+    const partDoubts = survey.doubts.map((d) => ({ part: d.part, text: panelDoubtText(d, surface, units) }));
+    return {
+      ...shown,
+      survey,
+      partDoubts,
+      lever: leverOf(surface, face.outline),
+      doubtful: survey.doubts.map((d) => d.part),
+      tapes: tapesShown(allKeys, shown, units),
+    };
   });
 
   protected setWhat(what: Panel['what']): void {

@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { Hardware, Panel } from '@yellow-pane/contracts';
-import { panelDoubtText, type PanelSurvey } from '@yellow-pane/core';
+import { handling, type Hardware, type Panel } from '@yellow-pane/contracts';
 import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../../../record/record.store';
 import { PartLengths, type PartLength } from './part-lengths';
@@ -12,7 +11,7 @@ const lengthsOf = (h: Hardware): PartLength[] => [
   { field: 'heightMm', name: 'High', mm: h.heightMm, is: 'size' },
 ];
 
-/** What stands on a panel: what comes off, and what film is cut round. */
+/** What stands on a face: what comes off, what film is cut round, and openings in it. */
 @Component({
   selector: 'yp-hardware-panel',
   imports: [PartLengths],
@@ -38,9 +37,10 @@ const lengthsOf = (h: Hardware): PartLength[] => [
             [value]="h.part.what"
             (change)="what.value.trim() && put({ part: h.part, what: what.value.trim() })"
           />
-          <select #how class="field w-auto!" aria-label="What happens to it" (change)="put({ part: h.part, handling: how.value === 'off' ? 'off' : 'round' })">
+          <select #how class="field w-auto!" aria-label="What happens to it" (change)="put({ part: h.part, handling: handlingOf(how.value) })">
             <option value="off" [selected]="h.part.handling === 'off'">comes off</option>
             <option value="round" [selected]="h.part.handling === 'round'">stays, cut round</option>
+            <option value="open" [selected]="h.part.handling === 'open'">an opening: no film</option>
           </select>
           <label class="flex items-center gap-1"
             ><input #electric type="checkbox" [checked]="h.part.isElectric" (change)="put({ part: h.part, isElectric: electric.checked })" />electric</label
@@ -56,43 +56,32 @@ const lengthsOf = (h: Hardware): PartLength[] => [
         }
       </section>
     } @empty {
-      <p class="mb-2 text-sm text-soft">Nothing on it. Handles, locks, vents and signs: note whether each comes off.</p>
+      <p class="mb-2 text-sm text-soft">{{ hint() }}</p>
     }
   `,
 })
 export class HardwarePanel {
-  readonly surface = input.required<Panel>();
-  readonly survey = input.required<PanelSurvey>();
+  readonly surface = input.required<Pick<Panel, 'id' | 'name' | 'hardware'>>();
+  /** What does not fit, of which piece, in sentences. */
+  readonly doubts = input.required<readonly { readonly part: string | null; readonly text: string }[]>();
+  /** What the first one is, and where it usually stands. */
+  readonly usual = input.required<Omit<Hardware, 'id'>>();
+  /** What there may be. */
+  readonly hint = input('Nothing on it. Handles, locks, vents and signs: note whether each comes off.');
   private readonly record = inject(RecordStore);
+  protected handlingOf = (v: string): Hardware['handling'] => handling.catch('off').parse(v);
   protected readonly rows = computed(() =>
     this.surface().hardware.map((part) => ({
       part,
       lengths: lengthsOf(part),
-      doubts: this.survey()
-        .doubts.filter((d) => d.part === part.id)
-        .map((d) => panelDoubtText(d, this.surface(), this.record.units())),
+      doubts: this.doubts().flatMap((d) => (d.part === part.id ? [d.text] : [])),
     })),
   );
 
   protected add(): void {
-    const { hinges, hardware } = this.surface();
-    const outline = this.survey().face.outline;
-    const wide = outline ? Math.max(...outline.map((p) => p.x)) : 800;
-    // a lever stands on the side that opens, at hand height
-    const fromLeftMm = Math.round(hinges === 'right' ? 40 : wide - 100);
-    this.change('Something on it', [
-      ...hardware,
-      {
-        id: uuidv7(),
-        what: hardware.length ? `Part ${hardware.length + 1}` : 'Lever and plate',
-        handling: 'off',
-        fromLeftMm: Math.max(0, fromLeftMm),
-        fromFootMm: 950,
-        widthMm: 45,
-        heightMm: 220,
-        isElectric: false,
-      },
-    ]);
+    const { hardware } = this.surface();
+    const what = hardware.length ? `Part ${hardware.length + 1}` : this.usual().what;
+    this.change('Something on it', [...hardware, { ...this.usual(), id: uuidv7(), what }]);
   }
   protected remove(part: Hardware): void {
     this.change(
