@@ -4,6 +4,7 @@ import { demoJob } from './firm.js';
 import { demoId } from './ids.js';
 import { JobWriter } from './job-writer.js';
 
+const blockWall = demoLibrary.find((f) => f.name === 'Block Wall 60')!;
 const ash = demoLibrary.find((f) => f.name === 'Ash Plank')!;
 /** Film for walls and columns in the van. */
 const interiorRolls: Roll[] = [
@@ -16,6 +17,28 @@ const interiorRolls: Roll[] = [
     lengthM: 46,
     leadInMm: 120,
     pricePerM: '19.00',
+    place: 'Van, upright rack',
+  }),
+  newRoll({
+    id: demoId(61),
+    filmId: ash.id,
+    label: 'A-302',
+    lot: 'L2610-B',
+    widthMm: 1220,
+    lengthM: 30,
+    leadInMm: 120,
+    pricePerM: '19.00',
+    place: 'Van, upright rack',
+  }),
+  newRoll({
+    id: demoId(62),
+    filmId: blockWall.id,
+    label: 'W-118',
+    lot: 'L2611-W',
+    widthMm: 1370,
+    lengthM: 25,
+    leadInMm: 120,
+    pricePerM: '16.50',
     place: 'Van, upright rack',
   }),
 ];
@@ -102,7 +125,55 @@ export function ternInterior(): JobFile {
     },
   );
   doors(w, w.place('Corridor · office doors'));
-  return { ...w.file(), films: [ash], rolls: interiorRolls };
+  walls(w);
+  return { ...w.file(), films: [ash, blockWall], rolls: interiorRolls };
+}
+
+/** The lobby, panelled over three walls with an inside and an outside corner, and the corridor of painted blocks. */
+function walls(w: JobWriter): void {
+  const lobby = w.place('Lobby · panelled walls');
+  const board = { material: 'plasterboard', finish: 'painted', madeOn: '2025-02-10', gloss: 'matt', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 20 } as const; // prettier-ignore
+  const none = { isElectric: false } as const;
+  // the corner wanders by 6: the usual return of 13 would leave 4 of lap
+  const left = w.wall(
+    lobby,
+    'Lobby left',
+    { widthTop: '3604', widthMiddle: '3602', widthBottom: '3601', heightLeft: '2600', heightMiddle: '2603', heightRight: '2606', upLeft: '1598', downLeft: '1002', upMiddle: '1598', downMiddle: '1005', upRight: '1598', downRight: '1008', wanderRight: '6' },
+    {
+      filmId: ash.id,
+      ground: board,
+      fire: 'no',
+      right: { is: 'inside', angleDeg: 90, isFirst: true },
+      hardware: [
+        { ...none, id: demoId(14_930), what: 'Door to the office', handling: 'open', fromLeftMm: 700, fromFootMm: 0, widthMm: 960, heightMm: 2080 },
+        { id: demoId(14_931), what: 'Light switch', handling: 'off', fromLeftMm: 1740, fromFootMm: 1050, widthMm: 82, heightMm: 82, isElectric: true },
+        { ...none, id: demoId(14_932), what: 'Thermostat', handling: 'round', fromLeftMm: 2600, fromFootMm: 1450, widthMm: 90, heightMm: 130 },
+      ],
+    },
+  ); // prettier-ignore
+  const back = w.wall(
+    lobby,
+    'Lobby back',
+    { widthTop: '2401', widthBottom: '2400', heightLeft: '2606', heightRight: '2605', upLeft: '1598', downLeft: '1008', upRight: '1598', downRight: '1007' },
+    { filmId: ash.id, ground: board, fire: 'no', right: { is: 'outside', angleDeg: 90, isFirst: true } },
+  );
+  // the slip: it shares a corner with the wall before it, and 2650 was written where that is 2605
+  const pier = w.wall(lobby, 'Lobby pier', { widthTop: '700', widthBottom: '701', heightLeft: '2650', heightRight: '2651', upLeft: '1643', downLeft: '1007', upRight: '1643', downRight: '1008' }, { filmId: ash.id, ground: board, fire: 'no' }); // prettier-ignore
+  w.goesOn(left, back);
+  w.goesOn(back, pier);
+  const corridor = w.place('Block corridor');
+  w.wall(
+    corridor,
+    'Corridor wall',
+    { widthTop: '5602', widthBottom: '5600', heightLeft: '2605', heightRight: '2619', upLeft: '1600', downLeft: '1005', upRight: '1600', downRight: '1019', diagonalUp: '6177' },
+    {
+      filmId: blockWall.id,
+      ground: { ...board, material: 'concrete', gloss: 'satin', madeOn: '2021-08-01', surfaceTempC: 18 },
+      fire: 'unknown',
+      masonry: { unit: 'block', pitchAcrossMm: 400, pitchUpMm: 200, jointMm: 10, jointDepthMm: 5, bond: 'running', firstBedMm: 195, firstHeadMm: 400, texture: 'medium', courses: 14, unitsInFirstCourse: 14 },
+      hardware: [{ ...none, id: demoId(14_933), what: 'Pipe', handling: 'round', fromLeftMm: 4890, fromFootMm: 2100, widthMm: 40, heightMm: 500 }],
+    },
+  ); // prettier-ignore
 }
 
 /** Six office doors of one make, pressed board with two frames of grooves, and the wall of the goods lift, which is wider than the roll. */

@@ -1,11 +1,13 @@
 import {
   newColumn,
   newPanel,
+  newWall,
   newPane,
   type Column,
   type JobFile,
   type Pane,
   type Panel,
+  type Wall,
   type Job,
   type MeasureKey,
   type Place,
@@ -101,6 +103,20 @@ export class JobWriter {
     return surface.id;
   }
 
+  /** A wall with its tapes. */
+  wall(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Wall, 'kind'>> = {}): string {
+    const surface = newWall({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
+    this.surfaces.push(surface);
+    this.tape(surface.id, tapes);
+    return surface.id;
+  }
+  /** Film of a wall that was written down goes on round its right corner to another. */
+  goesOn(wallId: string, nextId: string): void {
+    const at = this.surfaces.findIndex((s) => s.id === wallId);
+    const wall = this.surfaces[at];
+    if (wall?.kind === 'wall') this.surfaces[at] = { ...wall, nextId };
+  }
+
   private tape(surfaceId: string, tapes: Tapes): void {
     for (const [measure, typed] of Object.entries(tapes)) {
       const isInch = typed.endsWith('"');
@@ -125,7 +141,7 @@ export class JobWriter {
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 10,
+      formatVersion: 11,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,

@@ -1,4 +1,4 @@
-import { newCurvedPane, newShape, type Bow, type BowWay, type CurvedPane, type Glazing, type JobFile, type Surface } from '@yellow-pane/contracts';
+import { newCurvedPane, newShape, type Bow, type BowWay, type CurvedPane, type Glazing, type JobFile, type Pane } from '@yellow-pane/contracts';
 import { vehicleFilm } from './films.js';
 import { vehicleGlass } from './glass.js';
 import { demoJob, demoPersons, vehicleRoll } from './firm.js';
@@ -34,7 +34,7 @@ export function launchAndShuttle(): JobFile {
     method: 'overhang',
   });
   const w = new JobWriter(job, 7000);
-  const pane = (place: string, name: string, tapes: Tapes, curved: Partial<CurvedPane>, more: Partial<Surface> & { glazing: Glazing }) =>
+  const pane = (place: string, name: string, tapes: Tapes, curved: Partial<CurvedPane>, more: Partial<Omit<Pane, 'kind'>> & { glazing: Glazing }) =>
     w.pane(place, name, tapes, { filmId: vehicleFilm.id, frame: 'gasket', seenFrom: 'street', filmFace: 'room', curved: newCurvedPane(curved), ...more });
 
   const van = w.place('Shuttle van');

@@ -24,5 +24,13 @@ export const dryAllowances = z.object({
   corner: cornerSchool,
   /** Film that goes round a corner beneath the edge that is laid over it. */
   cornerTabMm: lengthMm.min(3).max(50),
+  /** What the first of two walls turns round an inside corner, if the corner’s wandering asks for no more. */
+  insideReturnMm: lengthMm.min(9).max(100),
+  /** Liner that is slit free along the edge that goes into an inside corner. */
+  cornerLinerMm: lengthMm.min(20).max(150),
+  /** What the first of two walls goes round an outside corner at least: no seam lies on its arris. */
+  outsideWrapMm: lengthMm.min(10).max(300),
+  /** Film over film where both are cut through together. */
+  doubleCutMm: lengthMm.min(20).max(150),
 });
 export type DryAllowances = z.infer<typeof dryAllowances>;

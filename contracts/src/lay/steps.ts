@@ -61,6 +61,11 @@ export const paneTrait = z.enum([
   'seam-dry',
   'both-faces',
   'swings',
+  'corner-inside',
+  'corner-outside',
+  'openings',
+  'double-cut',
+  'masonry',
 ]);
 export type PaneTrait = z.infer<typeof paneTrait>;
 
@@ -79,7 +84,7 @@ export const stepWhen = z.object({
   care: z.array(faceCare).max(4).default([]),
   /** Kinds of surface it is for. Left out: panes of glass, as all steps once were. */
   surface: z
-    .array(z.enum(['pane', 'column', 'panel']))
+    .array(z.enum(['pane', 'column', 'panel', 'wall']))
     .max(6)
     .optional(),
   /** One of these has to be there. Left out in versions of before. */
@@ -113,6 +118,11 @@ export const stepDrawing = z.enum([
   'panel-edges',
   'panel-corner',
   'panel-groove',
+  'wall-drops',
+  'wall-plumb',
+  'wall-inside',
+  'wall-outside',
+  'wall-seam',
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 

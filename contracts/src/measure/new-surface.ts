@@ -4,11 +4,12 @@ import type { Pane } from './pane.js';
 import type { Panel } from './panel.js';
 import type { NamedSurface, OfEverySurface } from './shared.js';
 import type { SurfaceKind, SurfaceOf } from './surface.js';
+import type { Wall } from './wall.js';
 
 // apart from the schemas, so that a page which begins a surface does not carry them
 
 /** What a surface of each kind is called. */
-export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column', panel: 'panel' };
+export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column', panel: 'panel', wall: 'wall' };
 
 /** A ground that nobody has looked at. */
 export const unknownGround: Ground = {
@@ -87,6 +88,23 @@ export const newPanel = (known: NamedSurface & Partial<Omit<Panel, 'kind'>>): Pa
   ...known,
 });
 
-const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = { pane: newPane, column: newColumn, panel: newPanel };
+/** A wall nobody has looked at yet: its film stops at both ends, and is hung from the left. */
+export const newWall = (known: NamedSurface & Partial<Omit<Wall, 'kind'>>): Wall => ({
+  ...unseen,
+  kind: 'wall',
+  left: { is: 'stop', angleDeg: null, isFirst: true },
+  right: { is: 'stop', angleDeg: null, isFirst: true },
+  nextId: null,
+  seam: 'overlap',
+  hungFrom: 'left',
+  fire: 'unknown',
+  hardware: [],
+  masonry: null,
+  ground: unknownGround,
+  dry: null,
+  ...known,
+});
+
+const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = { pane: newPane, column: newColumn, panel: newPanel, wall: newWall };
 /** A surface of a kind that nobody has looked at yet. */
 export const newSurface = <K extends SurfaceKind>(kind: K, known: NamedSurface): SurfaceOf<K> => beginnings[kind](known);

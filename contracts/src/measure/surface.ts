@@ -3,12 +3,14 @@ import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantitie
 import { column, columnMeasure } from './column.js';
 import { pane, paneMeasure } from './pane.js';
 import { panel, panelMeasure } from './panel.js';
+import { wall, wallMeasure } from './wall.js';
 
 /** What can be taped of any surface; each kind has its own list. */
 export const measureKey = z.enum([
   ...paneMeasure.options,
   ...columnMeasure.exclude(['heightLeft', 'heightRight']).options,
   ...panelMeasure.extract(['edgeThickness', 'edgeGirth']).options,
+  ...wallMeasure.extract(['upLeft', 'upMiddle', 'upRight', 'downLeft', 'downMiddle', 'downRight', 'wanderLeft', 'wanderRight']).options,
 ]);
 export type MeasureKey = z.infer<typeof measureKey>;
 
@@ -34,17 +36,18 @@ export const reading = z.object({
 export type Reading = z.infer<typeof reading>;
 
 /** Every kind of surface: one physical thing that film is laid on. A new kind is added here; what still lacks it no longer compiles. */
-export const surfaceKinds = { pane, column, panel } as const;
+export const surfaceKinds = { pane, column, panel, wall } as const;
 export type SurfaceKind = keyof typeof surfaceKinds;
 /** What can be taped of each kind. */
 export const measuresOfKind: { readonly [K in SurfaceKind]: readonly MeasureKey[] } = {
   pane: paneMeasure.options,
   column: columnMeasure.options,
   panel: panelMeasure.options,
+  wall: wallMeasure.options,
 };
 /** The record of a surface of one kind. */
 export type SurfaceOf<K extends SurfaceKind> = z.infer<(typeof surfaceKinds)[K]>;
 
 /** One physical pane, column, panel …: a union of kinds. What all share stands in `shared.ts`, what one kind has in its own file. */
-export const surface = z.discriminatedUnion('kind', [pane, column, panel]);
+export const surface = z.discriminatedUnion('kind', [pane, column, panel, wall]);
 export type Surface = z.infer<typeof surface>;

@@ -1,15 +1,16 @@
-import type { Column, CutMethod, Panel, Film, Piece, SurfaceKind, SurfaceOf, Surface } from '@yellow-pane/contracts';
-import { surveyColumn, surveyPanel, type DrySurface } from '../measure/index.js';
+import type { Column, CutMethod, Panel, Film, Piece, SurfaceKind, SurfaceOf, Surface, Wall } from '@yellow-pane/contracts';
+import { runOf, surveyColumn, surveyPanel, surveyWall, type DrySurface } from '../measure/index.js';
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
 import type { DryPieces } from './dry-piece.js';
 import { piecesOfPanel } from './panel-piece.js';
+import { layoutOfWall, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
 import { cutOfPane, resolveDry, type JobRecords, type SurfaceCut } from './job-pieces.js';
 
 type CutOf<S extends Surface> = (surface: S, records: JobRecords, film: Film, method?: CutMethod) => SurfaceCut;
 
 /** How each kind of surface comes to its pieces. */
-const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = { pane: cutOfPane, column: cutOfColumn, panel: cutOfPanel };
+const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = { pane: cutOfPane, column: cutOfColumn, panel: cutOfPanel, wall: cutOfWall };
 
 /** The cut of one surface. @param method of panes, where methods are compared */
 export const cutOfSurface = (surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut =>
@@ -43,6 +44,29 @@ export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): Sur
     rollWidthsMm: widthsOf(records, film),
     units: records.job.units,
   });
+  return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
+/** What decides the pieces of a wall. */
+const wallToPiece = (surface: Wall, records: JobRecords, film: Film): WallToPiece => ({
+  surface,
+  survey: surveyWall(surface, records).survey,
+  allowances: resolveDry(records, surface),
+  film,
+  rollWidthsMm: widthsOf(records, film),
+  units: records.job.units,
+  run: runOf(surface, records)[0]!.id,
+});
+/** Where film lies on a wall; null: none does yet. */
+export function layoutOnWall(surface: Wall, records: JobRecords, film: Film): WallLayout | null {
+  const layout = layoutOfWall(wallToPiece(surface, records, film));
+  return 'blocked' in layout ? null : layout;
+}
+
+/** The cut of one wall. */
+export function cutOfWall(surface: Wall, records: JobRecords, film: Film): SurfaceCut {
+  const { survey, isSigned } = surveyWall(surface, records);
+  const made = piecesOfWall(wallToPiece(surface, records, film));
   return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
 }
 

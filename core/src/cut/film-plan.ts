@@ -191,6 +191,8 @@ function patterned(cuts: readonly SurfaceCut[], film: Film): Piece[] {
 
 /** What a pattern runs on over: the panes of one row between glazing bars, or the pieces of one surface. */
 function rowOf(surface: Surface, pieces: readonly Piece[]): string | null {
+  // drops of a run of walls go on round its corners
+  if (surface.kind === 'wall') return pieces[0]?.meets ?? null;
   if (!isPane(surface)) return pieces.length > 1 ? surface.id : null;
   return surface.grid ? `${surface.grid.groupId}/${surface.grid.row}` : surface.seam ? surface.id : null;
 }

@@ -10,6 +10,7 @@ export * from './job-pieces.js';
 export * from './dry-piece.js';
 export * from './column-piece.js';
 export * from './panel-piece.js';
+export * from './wall-piece.js';
 export * from './cut-of-kind.js';
 export * from './pairs.js';
 export * from './layout/index.js';

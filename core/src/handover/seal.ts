@@ -42,6 +42,7 @@ const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = 
   pane: (s) => ({ seenFrom: s.seenFrom, filmFace: s.filmFace, bows: s.curved?.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]) ?? null }),
   column: (s) => ({ kind: s.kind, section: s.section }),
   panel: ({ kind, what, faces, wraps, grain, grooves, hardware }) => ({ kind, what, faces, wraps, grain, grooves, hardware }),
+  wall: ({ kind, left, right, nextId, seam, hardware, masonry }) => ({ kind, left, right, nextId, seam, hardware, masonry }),
 };
 
 function paneSum(surfaceId: string, records: LayRecords): string | null {

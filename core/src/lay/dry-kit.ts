@@ -1,7 +1,17 @@
-import type { Groove } from '@yellow-pane/contracts';
+import type { Groove, Piece } from '@yellow-pane/contracts';
 import { cutOfSurface } from '../cut/index.js';
 import { filmText } from '../ground/index.js';
-import { coverOfColumn, coverOfPanel, dryAreaM2, surveyColumn, surveyPanel, type DrySurface } from '../measure/index.js';
+import {
+  coverOfColumn,
+  coverOfPanel,
+  coverOfWall,
+  dryAreaM2,
+  surveyColumn,
+  surveyPanel,
+  surveyWall,
+  type DrySurface,
+  type WallSide,
+} from '../measure/index.js';
 import { groundPlan, ROOM, type GroundPlan, type KitLine } from '../prepare/index.js';
 import type { LayRecords } from './lay-records.js';
 
@@ -13,11 +23,12 @@ const LADDER_STEP_MM = 250;
 /** A strip of promoter is about so wide. @source common practice: the inch of a lap */
 const PROMOTER_WIDE_MM = 25;
 
-/** Seams between the pieces of a surface. */
-function seamsOf(surface: DrySurface, records: LayRecords, faces = 1): number {
+function piecesOf(surface: DrySurface, records: LayRecords): readonly Piece[] {
   const film = records.films.find((f) => f.id === surface.filmId);
-  return film ? Math.max(0, cutOfSurface(surface, records, film).pieces.length - faces) : 0;
+  return film ? cutOfSurface(surface, records, film).pieces : [];
 }
+/** Seams between the pieces of a surface. */
+const seamsOf = (surface: DrySurface, records: LayRecords, faces = 1): number => Math.max(0, piecesOf(surface, records).length - faces);
 const grooveMm = ({ run }: Groove, face: { readonly widthMm: number; readonly heightMm: number }): number =>
   run.way === 'upright' ? face.heightMm : run.way === 'level' ? face.widthMm : 2 * (run.acrossMm + run.upMm);
 
@@ -37,6 +48,18 @@ const promoterOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<D
     const seam = grain === 'upright' ? face.heightMm : face.widthMm;
     return edges + faces * grooves.reduce((sum, g) => sum + grooveMm(g, face), 0) + 2 * seam * seamsOf(surface, records, faces);
   },
+  wall(surface, records) {
+    const { survey } = surveyWall(surface, records);
+    const high = coverOfWall(survey)?.heightMm ?? 0;
+    const dropNames = new Set(piecesOf(surface, records).map((q) => q.label.replace(/ (above|below)$/, '')));
+    // an inside corner: both walls, then the return once more; what two walls share is counted by the one on its left
+    const ofEnd = (side: WallSide): number => {
+      const c = survey.corners[side];
+      if (c.is === 'stop' || (side === 'left' && c.beside)) return 0;
+      return (c.is === 'inside' ? 3 : 2) * high;
+    };
+    return 2 * high * Math.max(0, dropNames.size - 1) + ofEnd('left') + ofEnd('right');
+  },
 };
 /** How long the strips of promoter on a surface are, mm. */
 export const promoterMm = (surface: DrySurface, records: LayRecords): number => (promoterOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
@@ -47,6 +70,7 @@ const litres = (ml: number): string => (ml < 950 ? `${Math.max(50, Math.ceil(ml 
 const topOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<DrySurface, { kind: K }>> } = {
   column: (surface, records) => coverOfColumn(surveyColumn(surface, records).survey)?.heightMm ?? 0,
   panel: (surface, records) => coverOfPanel(surveyPanel(surface, records).survey)?.heightMm ?? 0,
+  wall: (surface, records) => coverOfWall(surveyWall(surface, records).survey)?.heightMm ?? 0,
 };
 const topMm = (surface: DrySurface, records: LayRecords): number => (topOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
 

@@ -9,6 +9,7 @@ export * from './default-lay.js';
 export * from './lay-records.js';
 export * from './column-sheet.js';
 export * from './panel-sheet.js';
+export * from './wall-sheet.js';
 export * from './dry-kit.js';
 export * from './lay-job.js';
 export * from './day-kit.js';

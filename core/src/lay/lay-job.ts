@@ -22,6 +22,7 @@ import { columnFigures } from './column-sheet.js';
 import { stepsOfDry, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 import { panelFigures } from './panel-sheet.js';
+import { wallFigures } from './wall-sheet.js';
 import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
 import { curvedOf, cutOutPath, isForDesigns, isLaterPlan, newestPlans, paneToPiece, piecesOfPane, resolveAllowances, uprightBendOf } from '../cut/index.js';
 import { formRefusal, isArch, surveySurface, takesNoFullGun } from '../form/index.js';
@@ -174,6 +175,7 @@ const layOfKind: { readonly [K in SurfaceKind]: LayOf<SurfaceOf<K>> } = {
   },
   column: dry(columnFigures),
   panel: dry(panelFigures),
+  wall: dry(wallFigures),
 };
 const layOf = (surface: Surface): LayOf<Surface> => layOfKind[surface.kind] as LayOf<Surface>;
 

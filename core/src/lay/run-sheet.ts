@@ -213,6 +213,12 @@ const knownFigures = new Set([
   'off',
   'round',
   'postHeat',
+  'start',
+  'drop',
+  'drops',
+  'level',
+  'inside',
+  'outside',
 ]);
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
 export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good' | 'caution'>): string[] =>

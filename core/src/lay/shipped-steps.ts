@@ -1,6 +1,7 @@
 import type { ReadyRule, StepRule, StepSet } from '@yellow-pane/contracts';
 import { columnSteps } from './column-steps.js';
 import { panelSteps } from './panel-steps.js';
+import { wallSteps } from './wall-steps.js';
 import { step } from './step-rule.js';
 
 /** Id of the steps that come with Yellow Pane; never stored. */
@@ -218,6 +219,6 @@ export const shippedSteps = (firmId: string): StepSet => ({
   replacesId: null,
   note: 'As they come with Yellow Pane',
   ready: [...ready],
-  steps: [...steps, ...columnSteps, ...panelSteps],
+  steps: [...steps, ...columnSteps, ...panelSteps, ...wallSteps],
   createdAt: '2026-01-01T00:00:00Z',
 });

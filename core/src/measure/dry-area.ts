@@ -4,6 +4,8 @@ import type { DrySurface } from './kinds.js';
 import { coverOfPanel } from './panel.js';
 import { surveyPanel } from './panel-survey.js';
 import type { TapedRecords } from './readings.js';
+import { coverOfWall } from './wall.js';
+import { surveyWall } from './wall-survey.js';
 
 type AreaOf<S extends DrySurface> = (surface: S, records: TapedRecords) => number | null;
 /** What film covers of each kind that it is laid on dry, m²; null: it has no size. */
@@ -15,6 +17,12 @@ const areaOfKind: { readonly [K in DrySurface['kind']]: AreaOf<Extract<DrySurfac
   panel(surface, records) {
     const cover = coverOfPanel(surveyPanel(surface, records).survey);
     return cover && ((cover.widthMm * cover.heightMm) / 1e6) * (surface.faces === 'both' ? 2 : 1);
+  },
+  wall(surface, records) {
+    const { survey } = surveyWall(surface, records);
+    const cover = coverOfWall(survey);
+    const open = surface.hardware.filter((h) => h.handling === 'open').reduce((sum, h) => sum + h.widthMm * h.heightMm, 0);
+    return cover && Math.max(0, cover.widthMm * cover.heightMm - open) / 1e6;
   },
 };
 /** What film covers of a surface that it is laid on dry, m²; null: it has no size. */

@@ -36,6 +36,14 @@ const names: Partial<Record<MeasureKey, string>> = {
   acrossFront: 'width seen from the front',
   acrossSide: 'width seen from the side',
   cornerRadius: 'corner radius',
+  upLeft: 'line up to the ceiling, left',
+  upMiddle: 'line up to the ceiling, middle',
+  upRight: 'line up to the ceiling, right',
+  downLeft: 'line down to the floor, left',
+  downMiddle: 'line down to the floor, middle',
+  downRight: 'line down to the floor, right',
+  wanderLeft: 'straightedge gap in the left corner',
+  wanderRight: 'straightedge gap in the right corner',
   edgeThickness: 'thickness of the edge',
   edgeGirth: 'string over the edge',
   plumbFront: 'foot to the hanging line, front',
@@ -45,6 +53,7 @@ const names: Partial<Record<MeasureKey, string>> = {
 };
 /** What a thing is when it is shaped otherwise than usual, by how much. */
 const otherwiseText: Readonly<Record<string, (by: string, isMore: boolean) => string>> = {
+  hanging: (by, isMore) => `Its ceiling ${isMore ? 'hangs through' : 'stands higher'} by about ${by} in the middle, or its floor does the same the other way`,
   swelling: (by, isMore) => `It ${isMore ? 'swells' : 'is drawn in'} by about ${by} at half height`,
 };
 /** The name of a measure, by the shape it belongs to (null: four-sided). */
@@ -66,6 +75,7 @@ export function oddLength(key: MeasureKey, lengthMm: number, system: UnitSystem)
   if (lengthMm > LARGEST_OPENING_MM) return `That is ${said}.${system === 'in' && lengthMm / 25.4 <= LARGEST_OPENING_MM ? ` Millimetres? Type “${Number((lengthMm / 25.4).toFixed(1))} mm”.` : ''}`; // prettier-ignore
   const isSide = /^(width|height|diagonal|chord|side)/.test(key) && key !== 'widthHalfRise';
   if (/^(girth|across)/.test(key) && lengthMm < SMALLEST_OPENING_MM) return `That is a column of ${said}${system === 'mm' ? ' mm' : ''}.`;
+  if (/^wander/.test(key) && lengthMm > MOST_BOW_MM) return `A corner that wanders by ${formatLength(lengthMm, system)}? ${tenth(lengthMm, system)}`;
   if (/^plumb/.test(key) && Math.abs(lengthMm) > MOST_LEAN_MM)
     return `A foot that stands ${formatLength(Math.abs(lengthMm), system)} off the line? ${tenth(lengthMm, system)}`;
   if (isSide && lengthMm < SMALLEST_OPENING_MM) return `That is an opening of ${said}${system === 'mm' ? ' mm' : ''}.`;

@@ -49,6 +49,7 @@ const faceOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => string } =
   pane: (s) => (s.filmFace === 'room' ? 'room side' : 'street side'),
   column: () => 'all round',
   panel: (s) => (s.faces === 'both' ? 'both faces' : 'its front'),
+  wall: () => 'the side of the room',
 };
 
 /** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */
@@ -207,7 +208,7 @@ export const layGuard =
         if (unknown)
           bad(
             `steps.${i}`,
-            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}.`,
+            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}; for a wall {start}, {drop}, {drops}, {level}, {inside} or {outside} besides.`,
           );
       }
       const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));

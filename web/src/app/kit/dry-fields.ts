@@ -6,14 +6,19 @@ const lengths = [
   { field: 'lapMm', name: 'Lap at a seam', least: 5, most: 150 },
   { field: 'notchMm', name: 'Notches of a column, deep', least: 3, most: 150 },
   { field: 'linerStripMm', name: 'Its strip of liner, wide', least: 30, most: 400 },
-  { field: 'panelMm', name: 'Past the face of a panel', least: 10, most: 200 },
+  { field: 'panelMm', name: 'Past the face of a panel or wall', least: 10, most: 200 },
   { field: 'returnMm', name: 'On to its back', least: 5, most: 150 },
   { field: 'cornerTabMm', name: 'Tab round its corner', least: 3, most: 50 },
+  { field: 'insideReturnMm', name: 'Return in an inside corner', least: 9, most: 100 },
+  { field: 'cornerLinerMm', name: 'Liner slit there', least: 20, most: 150 },
+  { field: 'outsideWrapMm', name: 'Round an outside corner', least: 10, most: 300 },
+  { field: 'doubleCutMm', name: 'Lap of a double cut', least: 20, most: 150 },
 ] as const;
 /** Which figures a surface of a kind has a use for; left out: all of them. */
 const ofKind: Partial<Record<SurfaceKind, readonly LengthField['field'][]>> = {
   column: ['lapMm', 'notchMm', 'linerStripMm'],
   panel: ['lapMm', 'panelMm', 'returnMm', 'cornerTabMm'],
+  wall: ['lapMm', 'doubleCutMm', 'panelMm', 'insideReturnMm', 'cornerLinerMm', 'outsideWrapMm'],
 };
 type LengthField = (typeof lengths)[number];
 
@@ -32,7 +37,7 @@ export type DryChange = { readonly [K in keyof DryAllowances]?: DryAllowances[K]
           }}<input #box class="field figure" [value]="f(dry()[l.field])" [class.font-semibold]="own()?.[l.field] !== undefined" (change)="set(l, box)"
         /></label>
       }
-      @if (kind() !== 'panel') {
+      @if (kind() === null || kind() === 'column') {
         <label class="block"
           >A lap that grows<select #taper class="field" (change)="changed.emit({ taper: taper.value === 'wedge' ? 'wedge' : 'trim' })">
             <option value="trim" [selected]="dry().taper === 'trim'">is trimmed straight</option>
@@ -40,7 +45,7 @@ export type DryChange = { readonly [K in keyof DryAllowances]?: DryAllowances[K]
           </select></label
         >
       }
-      @if (kind() !== 'column') {
+      @if (kind() === null || kind() === 'panel') {
         <label class="block"
           >Corners of a panel<select #corner class="field" (change)="changed.emit({ corner: cornerOf(corner.value) })">
             <option value="relief" [selected]="dry().corner === 'relief'">cut out, a tab goes round</option>

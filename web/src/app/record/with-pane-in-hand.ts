@@ -1,6 +1,6 @@
 import { computed } from '@angular/core';
 import { patchState, signalStoreFeature, type, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Column, JobDocument, Pane, Panel, Surface, UnitSystem } from '@yellow-pane/contracts';
+import type { Column, JobDocument, Pane, Panel, Surface, UnitSystem, Wall } from '@yellow-pane/contracts';
 
 /** What a person has in hand in the open job, and how it is shown: theirs alone, never an edit. */
 export interface InHand {
@@ -43,8 +43,12 @@ export const withPaneInHand = () =>
       column: computed<Column | null>(() => inKind(store.surface(), 'column')),
       /** The surface in hand where it is a panel. */
       panel: computed<Panel | null>(() => inKind(store.surface(), 'panel')),
+      /** The surface in hand where it is a wall. */
+      wall: computed<Wall | null>(() => inKind(store.surface(), 'wall')),
       /** The surface in hand where film is laid on it dry. */
-      drySurface: computed<Column | Panel | null>(() => inKind(store.surface(), 'column') ?? inKind(store.surface(), 'panel')),
+      drySurface: computed<Column | Panel | Wall | null>(
+        () => inKind(store.surface(), 'column') ?? inKind(store.surface(), 'panel') ?? inKind(store.surface(), 'wall'),
+      ),
     })),
     withMethods((store) => {
       const select = (selectedId: string): void => {

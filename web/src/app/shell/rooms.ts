@@ -131,6 +131,7 @@ const IN_LINE = 8;
         <button type="button" class="btn px-1!" (click)="addPlace()">New room</button>
         <button type="button" class="btn px-1!" (click)="addKind('column')">New column</button>
         <button type="button" class="btn px-1!" (click)="addKind('panel')">New door</button>
+        <button type="button" class="btn px-1!" (click)="addKind('wall')">New wall</button>
         @if (gridOpen()) {
           <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
             <input #rows class="field figure" type="number" min="1" max="12" value="2" aria-label="Rows of panes" /> ×
@@ -389,22 +390,25 @@ const handleOf: { readonly [K in SurfaceKind]: (s: Surface) => 'left' | 'right' 
   pane: () => null,
   column: () => null,
   panel: (s) => (s.kind !== 'panel' || s.hinges === 'none' ? null : s.hinges === 'left' ? 'right' : 'left'),
+  wall: () => null,
 };
 /** How large what nobody has taped yet is drawn, mm. */
 const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: number } } = {
   pane: { w: 800, h: 1000 },
   column: { w: 400, h: 2500 },
   panel: { w: 860, h: 2040 },
+  wall: { w: 3000, h: 2500 },
 };
 
 /** What a new surface of each kind is called, with a number. */
-const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door' };
+const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door', wall: 'Wall' };
 
 /** Whether a surface is drawn by its own outline; four-sided panes are boxes. */
 const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = {
   pane: (s) => s.kind === 'pane' && s.shape !== null,
   column: () => true,
   panel: () => false,
+  wall: () => true,
 };
 
 /** Whether two neighbours stand in one row: panes between glazing bars in theirs, anything else beside anything. */

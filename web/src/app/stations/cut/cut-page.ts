@@ -52,6 +52,7 @@ const tabsOf: { readonly [K in SurfaceKind]: readonly Tab[] } = {
   pane: [{ id: 'methods', name: 'Methods' }, { id: 'seam', name: 'Seams' }, { id: 'design', name: 'Design' }, ...common],
   column: [{ id: 'bench', name: 'Bench cuts' }, ...common],
   panel: [{ id: 'bench', name: 'Bench cuts' }, ...common],
+  wall: [{ id: 'bench', name: 'Bench cuts' }, ...common],
 };
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */

@@ -18,6 +18,7 @@ import type { PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
 import { ColumnDrawing } from '../../kit/column-drawing';
 import { PanelDrawing } from '../../kit/panel-drawing';
+import { WallDrawing } from '../../kit/wall-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
 import { PhotoButton } from '../../kit/photo-button';
@@ -44,7 +45,7 @@ function heightOf(outline: Polygon): number {
 /** Lay: for wet hands, on a ladder. One tap a pane, or step by step. */
 @Component({
   selector: 'yp-lay-page',
-  imports: [RouterLink, ColumnDrawing, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PanelDrawing, PhotoButton, ProblemSheet, ReadySheet],
+  imports: [RouterLink, ColumnDrawing, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PanelDrawing, PhotoButton, ProblemSheet, ReadySheet, WallDrawing],
   providers: [LayStore, HourNow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lay-page.html',
@@ -111,8 +112,8 @@ export class LayPage {
 
   protected readonly view = computed(() => {
     const here = this.lay.here();
-    const [pane, column, panel, glass] = [this.lay.pane(), this.lay.column(), this.lay.panel(), this.lay.glass()];
-    if (!here || !(pane ?? column ?? panel)) return null;
+    const [pane, column, panel, wall, glass] = [this.lay.pane(), this.lay.column(), this.lay.panel(), this.lay.wall(), this.lay.glass()];
+    if (!here || !(pane ?? column ?? panel ?? wall)) return null;
     const step = this.isStepwise() ? this.lay.step() : null;
     const film = this.record.doc()?.films.find((f) => f.id === here.surface.filmId);
     const roll = this.lay.roll();
@@ -121,8 +122,9 @@ export class LayPage {
       pane,
       column,
       panel,
+      wall,
       refusal: pane?.refusal ?? null,
-      ask: (pane ?? column?.figures ?? panel?.figures)?.ask ?? null,
+      ask: (pane ?? column?.figures ?? panel?.figures ?? wall?.figures)?.ask ?? null,
       step,
       isDone: here.progress.state === 'done',
       isStopped: here.progress.state === 'stopped',
@@ -136,13 +138,16 @@ export class LayPage {
           ? panel.surface.faces === 'both'
             ? 'both faces'
             : 'its front'
-          : 'all round',
+          : wall
+            ? 'the side of the room'
+            : 'all round',
       seenFrom: (glass?.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
       drawing:
-        step?.drawing ?? (column ? 'column-round' : panel ? 'panel-face' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
+        step?.drawing ??
+        (column ? 'column-round' : panel ? 'panel-face' : wall ? 'wall-drops' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
       blockers: this.cautionOf(step),
       /** A tall pane stands beside its words. */
-      isTall: pane === null || heightOf(pane.outline) > 1.05,
+      isTall: wall === null && (pane === null || heightOf(pane.outline) > 1.05),
     };
   });
   /** The shrink plan of the curved pane in hand, for the steps that are drawn by it. */

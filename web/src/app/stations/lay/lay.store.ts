@@ -1,10 +1,12 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import type { FaceFound, LayEntry, LayKind, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
-import { cutOfColumn, isPane, resolveDry, shrinkRequestOf, surveyColumn, surveyPanel } from '@yellow-pane/core';
+import { cutOfColumn, isPane, layoutOnWall, resolveDry, shrinkRequestOf, surveyColumn, surveyPanel, surveyWall } from '@yellow-pane/core';
 import { contentHash } from '@yellow-pane/core/ground';
 import {
   columnFigures,
   panelFigures,
+  wallFigures,
+  cornersToLay,
   defaultLay,
   isOfThisVisit,
   layPaneOf,
@@ -100,6 +102,18 @@ export class LayStore {
     const { outline } = surveyPanel(surface, doc).survey.face;
     const figures = panelFigures(surface, doc);
     return outline && figures ? { surface, outline, figures, school: resolveDry(doc, surface).corner } : null;
+  });
+  /** The wall in hand with its drops, which its steps are drawn by. */
+  readonly wall = computed(() => {
+    const [doc, here] = [this.record.records(), this.here()];
+    if (!doc || here?.surface.kind !== 'wall') return null;
+    const { surface } = here;
+    const film = doc.films.find((f) => f.id === surface.filmId);
+    const { body, corners } = surveyWall(surface, doc).survey;
+    const figures = wallFigures(surface, doc);
+    return film && body && figures
+      ? { surface, body, corners, figures, layout: layoutOnWall(surface, doc, film), cornerFigures: cornersToLay(surface, doc) }
+      : null;
   });
   readonly sheet = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];

@@ -12,6 +12,7 @@ const pageOfKind: { readonly [K in SurfaceKind]: Page } = {
   pane: { now: PanePage },
   column: { later: () => import('./column-page').then((m) => m.ColumnPage) },
   panel: { later: () => import('./panel-page').then((m) => m.PanelPage) },
+  wall: { later: () => import('./wall-page').then((m) => m.WallPage) },
 };
 
 /** Measure: the tapes of the selected surface, and what they say to each other. */

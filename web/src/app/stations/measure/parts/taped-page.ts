@@ -55,9 +55,12 @@ export const tapesShown = (keys: readonly MeasureKey[], v: Pick<TapedView, 'inFo
           <h2 id="taped-title" class="text-xl">{{ v.surface.name }}</h2>
           <ng-content select="[head]" />
         </div>
-        <div class="grid gap-5 sm:grid-cols-[minmax(0,230px)_minmax(0,1fr)] [&_svg]:mx-auto [&_svg]:max-w-[230px]">
+        <div
+          class="grid gap-5 [&_svg]:mx-auto"
+          [class]="isWide() ? '[&_svg]:max-w-[620px]' : 'sm:grid-cols-[minmax(0,230px)_minmax(0,1fr)] [&_svg]:max-w-[230px]'"
+        >
           <div class="min-w-0"><ng-content select="[drawing]" /></div>
-          <div class="grid content-start gap-4 pb-4 xl:grid-cols-2">
+          <div class="grid content-start gap-4 pb-4" [class]="isWide() ? 'sm:grid-cols-2 xl:grid-cols-3' : 'xl:grid-cols-2'">
             @for (g of groups(); track g.name) {
               <fieldset class="min-w-0">
                 <legend class="cap">{{ g.name }}</legend>
@@ -144,6 +147,8 @@ export class TapedPage {
   readonly view = input.required<TapedView>();
   readonly taped = input.required<readonly TapeGroup[]>();
   readonly shortNames = input.required<Readonly<Partial<Record<MeasureKey, string>>>>();
+  /** What lies along is drawn above its fields, not beside them. */
+  readonly isWide = input(false);
   /** Measures that may be nought or negative. */
   readonly signedKeys = input<RegExp>(/^plumb/);
   /** What a laser meter can be shot at. */

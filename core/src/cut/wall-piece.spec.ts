@@ -1,0 +1,263 @@
+import fc from 'fast-check';
+import { newWall, type BenchCut, type DryAllowances, type Hardware, type Wall, type WallEnd, type WallMeasure } from '@yellow-pane/contracts';
+import { boundingBox } from '../geometry/index.js';
+import { judgeWall, wallSpan, type WallCorner } from '../measure/index.js';
+import { usualDry } from './dry-allowances.js';
+import { dropsOf, endReach, piecesOfWall, type WallToPiece } from './wall-piece.js';
+
+const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
+const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
+const end = (is: WallEnd['is'], isFirst = true, more: Partial<WallCorner> = {}): Omit<WallCorner, 'wanderMm'> & { wanderMm?: number | null } => ({ is, angleDeg: null, isFirst, beside: { name: 'Wall B', heightMm: null }, ...more }); // prettier-ignore
+const door: Hardware = { id: id(20), what: 'Door', handling: 'open', fromLeftMm: 1500, fromFootMm: 0, widthMm: 900, heightMm: 2050, isElectric: false };
+interface Asked extends Partial<Omit<Wall, 'kind' | 'left' | 'right'>> {
+  readonly tapes?: Partial<Record<WallMeasure, number>>;
+  readonly left?: ReturnType<typeof end>;
+  readonly right?: ReturnType<typeof end>;
+  readonly allowances?: Partial<DryAllowances>;
+  readonly of?: Partial<WallToPiece['film']>;
+  readonly rolls?: readonly number[];
+  readonly units?: 'mm' | 'in';
+}
+const plain = { widthTop: 4000, widthBottom: 4000, heightLeft: 2500, heightRight: 2500 };
+function asked({ tapes = plain, left = end('stop'), right = end('stop'), allowances, of, rolls = [1220], units = 'mm', ...own }: Asked = {}): WallToPiece {
+  const surface = newWall({ id: id(30), jobId: id(31), placeId: id(32), name: 'Wall A', order: 1, ...own });
+  const readings = Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as WallMeasure, lengthMm }));
+  const survey = judgeWall({ hardware: surface.hardware, masonry: null, corners: { left, right } }, readings);
+  return { surface, survey, allowances: { ...usualDry, ...allowances }, film: { ...film, ...of }, rollWidthsMm: rolls, units, run: 'run' };
+}
+function pieces(a: Asked = {}) {
+  const made = piecesOfWall(asked(a));
+  if ('blocked' in made) throw new Error(made.blocked);
+  return made.pieces;
+}
+const blocked = (a: Asked): string | null => {
+  const made = piecesOfWall(asked(a));
+  return 'blocked' in made ? made.blocked : null;
+};
+const bench = (m: ReturnType<typeof pieces>[number]): readonly BenchCut[] => m.piece.bench ?? [];
+const xs = (c: BenchCut) => [Math.min(...c.path.map((q) => q.xMm)), Math.max(...c.path.map((q) => q.xMm))] as const;
+const ys = (c: BenchCut) => [Math.min(...c.path.map((q) => q.yMm)), Math.max(...c.path.map((q) => q.yMm))] as const;
+const mm = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+
+describe('the drops of a wall', () => {
+  test('full widths of the roll from the end that is hung first, each 25 mm over the one before (common practice: 1 in)', () => {
+    const made = pieces();
+    expect(made.map((m) => m.suffix)).toEqual(['drop 1', 'drop 2', 'drop 3', 'drop 4']);
+    expect(made.slice(0, 3).map((m) => m.piece.widthMm)).toEqual([1220, 1220, 1220]);
+    const lapped = made.reduce((s, m) => s + m.piece.widthMm, 0) - 3 * 25;
+    // 50 past both ends, and what the tape errs by
+    expect(lapped).toBeGreaterThanOrEqual(4100);
+    expect(lapped).toBeLessThan(4100 + 10);
+    expect(made[0]!.piece.why.join(' ')).toContain('4 drops from the left, each 25 over the one before it. Hung to a plumb line');
+    for (const m of made) expect(m.piece.meets).toBe('run');
+  });
+  test('from floor to ceiling and 50 past both (2 in); where the floor falls each drop has its own length', () => {
+    expect(pieces()[0]!.piece.heightMm).toBeGreaterThanOrEqual(2600);
+    expect(pieces()[0]!.piece.heightMm).toBeLessThan(2610);
+    const sloping = { widthTop: 4000, widthBottom: 4000, heightLeft: 2500, heightRight: 2560, upLeft: 1500, downLeft: 1000, upRight: 1500, downRight: 1060 };
+    const high = pieces({ tapes: sloping }).map((m) => m.piece.heightMm);
+    expect(high[3]! - high[0]!).toBeGreaterThan(30);
+    expect([...high].sort((a, b) => a - b)).toEqual(high);
+  });
+  test('a last drop narrower than 300 looks like a mend: it and the first share', () => {
+    const widths = pieces({ tapes: { ...plain, widthTop: 3600, widthBottom: 3600 } }).map((m) => m.piece.widthMm);
+    expect(widths).toHaveLength(4);
+    expect(Math.abs(widths[0]! - widths[3]!)).toBeLessThanOrEqual(1);
+    expect(widths[0]!).toBeGreaterThan(600);
+    expect(widths.slice(1, 3)).toEqual([1220, 1220]);
+  });
+  test('hung from the right the first drop is the right one; the edge that is seen is the roll’s own', () => {
+    const seen = (hungFrom: Wall['hungFrom']) => pieces({ hungFrom }).map((m) => [m.piece.factoryEdge, m.piece.trimmedEdges.includes('right'), m.piece.trimmedEdges.includes('left')]); // prettier-ignore
+    // liner up the left edge lies on the right
+    expect(seen('left')).toEqual([[null, false, true], [null, false, false], [null, false, false], ['right', true, false]]); // prettier-ignore
+    expect(seen('right')).toEqual([[null, true, false], [null, false, false], [null, false, false], ['left', false, true]]); // prettier-ignore
+  });
+  test('a double cut takes 50 of both (2 in), and asks for no roll edge', () => {
+    const made = pieces({ seam: 'double-cut' });
+    expect(made[0]!.piece.why.join(' ')).toContain('50 of both under the double cut');
+    expect(made.map((m) => m.piece.factoryEdge)).toEqual([null, null, null, null]);
+  });
+  test('film without a direction lies along a low wall in one length', () => {
+    expect(pieces({ tapes: { ...plain, heightLeft: 1000, heightRight: 1000 }, of: { direction: 'none' } })).toMatchObject([
+      { suffix: '', piece: { turns: [90, 270] } },
+    ]);
+    expect(pieces({ tapes: { ...plain, heightLeft: 1000, heightRight: 1000 } })[0]!.piece.turns).toEqual([0]);
+  });
+  test('nothing is cut from what nobody taped, nor from film for glass', () => {
+    expect(blocked({ tapes: {} })).toBe('No width and height of this wall yet.');
+    expect(blocked({ of: { drying: 'reactive', mounting: 'inside' } as never })).toContain('laid wet');
+    expect(blocked({ hardware: [{ ...door, fromLeftMm: 9000 }] })).toContain('does not stand on this wall');
+    expect(blocked({ hardware: [{ ...door, fromLeftMm: 0, widthMm: 4100, heightMm: 2600 }] })).toBe('Openings take the whole of this wall.');
+    expect(
+      blocked({
+        tapes: { ...plain, widthTop: 60, widthBottom: 60 },
+        left: end('outside', false),
+        right: end('outside', false),
+        allowances: { outsideWrapMm: 80 },
+      }),
+    ).toMatch(/Nothing of this wall is left/);
+  });
+});
+
+describe('ends and corners', () => {
+  const reach = (e: ReturnType<typeof end>, a: Partial<DryAllowances> = {}) =>
+    endReach('right', { wanderMm: null, ...e }, { ...usualDry, ...a }, (v) => String(v));
+  test('the first film of an inside corner turns on to the other wall by the guide, the second is trimmed in it; both have 38 mm of liner slit (common practice: 1½ in)', () => {
+    expect(reach(end('inside', true, { wanderMm: 0 }))).toMatchObject({ reachMm: 38, returnMm: 13, linerMm: 38 });
+    expect(reach(end('inside', false, { wanderMm: 0 }))).toMatchObject({ reachMm: 38, returnMm: 0, linerMm: 38 });
+    // a corner that wanders by 30 needs 39 of return, and so more film
+    expect(reach(end('inside', true, { wanderMm: 30 }))).toMatchObject({ reachMm: 49, returnMm: 39, linerMm: 49 });
+    expect(reach(end('inside', true, { wanderMm: 30 })).words).toContain('the corner wanders 30: the usual 13 would leave less than 6 of lap');
+  });
+  test('no seam on an arris: the first film goes 50 round it, the other begins 25 from it and lies 25 over', () => {
+    expect(reach(end('outside', true))).toMatchObject({ reachMm: 60, returnMm: 50 });
+    expect(reach(end('outside', false))).toMatchObject({ reachMm: -25, returnMm: 0 });
+    // however wide the lap, it never comes back to the arris
+    expect(reach(end('outside', false), { lapMm: 120 }).reachMm).toBe(-5);
+  });
+  test('the two films of an outside corner overlap by the lap and leave nothing bare', () => {
+    fc.assert(
+      fc.property(mm(10, 300), mm(5, 150), (outsideWrapMm, lapMm) => {
+        const [one, other] = [reach(end('outside', true), { outsideWrapMm, lapMm }), reach(end('outside', false), { outsideWrapMm, lapMm })];
+        const over = one.returnMm + other.reachMm;
+        return over > 0 && over <= lapMm + 1e-9 && (Math.abs(over - lapMm) < 1e-9 || other.reachMm === -5);
+      }),
+    );
+  });
+  test('a left and a right corner piece are mirrored: liner up, the edge that goes into the right corner lies on the left', () => {
+    const right = pieces({ right: end('inside') }).at(-1)!;
+    const left = pieces({ left: end('inside') })[0]!;
+    const slit = (m: typeof right) => bench(m).find((c) => c.layer === 'liner')!;
+    expect(xs(slit(right))[0]).toBeCloseTo(38, 6);
+    expect(xs(slit(left))[0]).toBeCloseTo(left.piece.widthMm - 38, 6);
+    expect(slit(right).words).toBe('Slit the liner only, 38 from the left edge as it lies, from end to end: this edge goes into the corner.');
+    expect(slit(left).words).toContain('38 from the right edge as it lies');
+    expect(ys(slit(right))).toEqual([0, right.piece.heightMm]);
+    // only the drop at the corner has it
+    expect(pieces({ right: end('inside') }).map((m) => bench(m).filter((c) => c.layer === 'liner').length)).toEqual([0, 0, 0, 1]);
+  });
+  test('the arris of an outside corner is pencilled on the film that goes round it', () => {
+    const last = pieces({ right: end('outside') }).at(-1)!;
+    expect(bench(last).find((c) => c.words.includes('arris'))).toMatchObject({
+      layer: 'mark',
+      words: 'Pencil on the liner: the arris, 60 from the left edge as it lies; 50 beyond it stay on the other wall.',
+    });
+    const over = pieces({ tapes: { ...plain, widthTop: 1000, widthBottom: 1000 }, right: end('outside', false) });
+    expect(over).toHaveLength(1);
+    // its edge is seen: the roll’s own, liner up on the left
+    expect(over[0]!.piece.factoryEdge).toBe('left');
+  });
+});
+
+test('where the wall beside it makes their corner higher, the drop there is long enough for both', () => {
+  const at = (heightMm: number | null) => pieces({ right: end('inside', true, { beside: { name: 'Wall B', heightMm } }) }).map((m) => m.piece.heightMm);
+  const [alike, higher, lower] = [at(2500), at(2545), at(2455)];
+  expect(higher.map((v, i) => v - alike[i]!)).toEqual([0, 0, 0, 45]);
+  expect(lower).toEqual(alike);
+});
+
+describe('openings and covers', () => {
+  test('a cross over each, where it comes to lie when the piece hangs; a cover hides its cut', () => {
+    const socket: Hardware = { ...door, id: id(21), what: 'Socket', handling: 'off', fromLeftMm: 300, fromFootMm: 400, widthMm: 80, heightMm: 80 };
+    const [first, second] = pieces({ hardware: [socket, door] });
+    const cross = bench(first!).filter((c) => c.words.startsWith('Socket'));
+    expect(cross).toHaveLength(2);
+    // 50 of film to the left of the wall, mirrored
+    expect(first!.piece.widthMm - xs(cross[0]!)[1]).toBeCloseTo(350, 6);
+    // above the floor, by what its tapes may err
+    expect(ys(cross[0]!)[0]).toBeGreaterThanOrEqual(450);
+    expect(ys(cross[0]!)[0]).toBeLessThan(453);
+    expect(cross[0]!.words).toContain('its cover goes over the cut');
+    expect(bench(second!).filter((c) => c.words.startsWith('Door'))).toHaveLength(2);
+    expect(bench(second!).every((c) => c.layer !== 'film' || c.later)).toBe(true);
+  });
+  test('an opening as wide as a drop parts it: one piece above it, one below a window', () => {
+    const wide = { ...door, fromLeftMm: 1000, widthMm: 1600 };
+    const made = pieces({ hardware: [wide] });
+    expect(made.map((m) => m.suffix)).toEqual(['drop 1', 'drop 2 above', 'drop 3', 'drop 4']);
+    expect(made[1]!.piece.heightMm).toBeLessThan(2500 - 2050 + 110);
+    expect(made[1]!.piece.heightMm).toBeGreaterThanOrEqual(2500 - 2050 + 100);
+    expect(pieces({ hardware: [{ ...wide, fromFootMm: 900, heightMm: 1000 }] }).map((m) => m.suffix)).toEqual([
+      'drop 1',
+      'drop 2 above',
+      'drop 2 below',
+      'drop 3',
+      'drop 4',
+    ]);
+  });
+});
+
+const corners = fc.record({ is: fc.constantFrom<WallEnd['is']>('stop', 'inside', 'outside'), isFirst: fc.boolean(), wanderMm: fc.option(mm(0, 25)) });
+test('any wall on any roll: drops cover it from end to end with their laps, floor to ceiling; none is wider than the roll; no slit of the liner lies on a film cut; every cut is on its film', () => {
+  const drawn = fc.record({ wide: mm(700, 9000), left: corners, right: corners, high: mm(1800, 4000), rise: mm(-60, 60), roll: fc.constantFrom(610, 1219.2, 1220, 1524), lapMm: mm(5, 60), isRight: fc.boolean(), isDouble: fc.boolean(), isInch: fc.boolean(), at: mm(0.1, 0.8) }); // prettier-ignore
+  fc.assert(
+    fc.property(drawn, (d) => {
+      const box: Hardware = {
+        ...door,
+        id: id(22),
+        what: 'Box',
+        handling: 'round',
+        fromLeftMm: d.at * (d.wide - 80),
+        fromFootMm: d.at * 1000,
+        widthMm: 80,
+        heightMm: 80,
+      };
+      const a: Asked = {
+        tapes: { widthTop: d.wide, widthBottom: d.wide, upLeft: d.high - 1000, downLeft: 1000, upRight: d.high - 1000, downRight: 1000 + d.rise },
+        left: end(d.left.is, d.left.isFirst, { wanderMm: d.left.wanderMm }),
+        right: end(d.right.is, d.right.isFirst, { wanderMm: d.right.wanderMm }),
+        rolls: [d.roll],
+        allowances: { lapMm: d.lapMm },
+        hungFrom: d.isRight ? 'right' : 'left',
+        seam: d.isDouble ? 'double-cut' : 'overlap',
+        units: d.isInch ? 'in' : 'mm',
+        hardware: [box],
+      };
+      const request = asked(a);
+      const made = pieces(a);
+      const order = d.isRight ? [...made].reverse() : made;
+      const reachOf = (side: 'left' | 'right') => endReach(side, request.survey.corners[side], request.allowances, String).reachMm;
+      const lap = d.isDouble ? usualDry.doubleCutMm : d.lapMm;
+      const wallMm = boundingBox(request.survey.body!.outline).maxX - boundingBox(request.survey.body!.outline).minX;
+      const whole = wallMm + reachOf('left') + reachOf('right');
+      const sum = made.reduce((s, m) => s + m.piece.widthMm, 0) - (made.length - 1) * lap;
+      const mark = d.isInch ? 25.4 / 16 : 1;
+      let from = -reachOf('left');
+      const covers = order.every((m) => {
+        const to = from + m.piece.widthMm;
+        const span = wallSpan(request.survey, Math.max(0, from), Math.min(wallMm, to), 0)!;
+        from = to - lap;
+        return m.piece.heightMm >= span.highMm - span.lowMm + 2 * usualDry.panelMm - 1e-6;
+      });
+      const isClear = made.every((m) => {
+        const slits = bench(m).filter((c) => c.layer === 'liner');
+        const cuts = bench(m).filter((c) => c.layer === 'film' && !c.later);
+        const isOn = bench(m).every((c) => c.path.every((q) => q.xMm >= -mark - 1e-6 && q.xMm <= m.piece.widthMm + 1e-6 && q.yMm >= -1e-6 && q.yMm <= m.piece.heightMm + 1e-6)); // prettier-ignore
+        return cuts.length === 0 && slits.every((s) => xs(s)[0] > 0 && xs(s)[1] < m.piece.widthMm) && isOn;
+      });
+      const crosses = made.flatMap(bench).filter((c) => c.words.startsWith('Box'));
+      return (
+        made.every((m) => m.piece.widthMm <= d.roll + 1e-6) &&
+        sum >= whole - 1e-6 &&
+        sum <= whole + 8 + made.length * mark &&
+        covers &&
+        isClear &&
+        // in one drop, or in both where it lies on a seam or in a lap
+        (crosses.length === 2 || crosses.length === 4)
+      );
+    }),
+    { numRuns: 400 },
+  );
+});
+
+test('drops share the first and the last width for any length, and never leave a mend', () => {
+  fc.assert(
+    fc.property(mm(100, 20_000), fc.constantFrom(610, 1220, 1524), mm(5, 60), (whole, widest, lap) => {
+      const made = dropsOf({ fromMm: 0, toMm: whole }, widest, lap, 'left');
+      const widths = made.map((x) => x.toMm - x.fromMm);
+      const joined = made.slice(1).every((x, i) => Math.abs(made[i]!.toMm - x.fromMm - lap) < 1e-6);
+      return joined && Math.abs(made.at(-1)!.toMm - whole) < 1e-6 && widths.every((w) => w <= widest + 1e-6 && (made.length === 1 || w >= 300 - 1e-6));
+    }),
+    { numRuns: 500 },
+  );
+});

@@ -1,0 +1,251 @@
+import type { BenchCut, DryAllowances, Hardware, Turn, Wall } from '@yellow-pane/contracts';
+import { isLaidDry } from '../films/index.js';
+import { formatLength } from '../ground/index.js';
+import { coverOfWall, floorAt, insideReturnMm, wallSpan, type WallCorner, type WallSide, type WallSurvey } from '../measure/index.js';
+import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
+import { roundUpToMark } from './handy-size.js';
+import { crossWords, FOLD_BACK_MM, GRIP_MM } from './panel-piece.js';
+import { turnsOf } from './piece.js';
+
+/** Everything that decides the pieces of one wall. */
+export interface WallToPiece extends DryToPiece<Pick<Wall, 'id' | 'name' | 'hardware' | 'seam' | 'hungFrom'>, WallSurvey> {
+  /** The run of walls that its film goes on over: all of it comes from one lot. */
+  readonly run: string;
+}
+
+/** A drop narrower than this beside full ones looks like a mend: the first and the last then share. @source house rule */
+const NARROW_DROP_MM = 300;
+/** Film over an opening that is narrower than this is no piece. @source house rule */
+const LEAST_PIECE_MM = 5;
+
+/** How film goes on past one end of a wall. */
+export interface EndReach {
+  /** From the end of the wall outwards; negative: it begins so far inside, over the film that comes round. */
+  readonly reachMm: number;
+  /** Of it, on to the other wall to stay there; 0: none. */
+  readonly returnMm: number;
+  /** Its liner is slit along this much of the edge; 0: not. */
+  readonly linerMm: number;
+  readonly words: string;
+}
+
+/** How far film goes past one end of a wall, and what is done there. */
+export function endReach(side: WallSide, c: WallCorner, a: DryAllowances, f: (mm: number) => string): EndReach {
+  const to = c.beside?.name ?? 'the next wall';
+  const end = `${side === 'left' ? 'Left' : 'Right'} end`;
+  if (c.is === 'stop') return { reachMm: a.panelMm, returnMm: 0, linerMm: 0, words: `${end}: ${f(a.panelMm)} past it, trimmed there.` };
+  if (c.is === 'outside') {
+    if (c.isFirst) {
+      const reachMm = Math.max(a.panelMm, a.outsideWrapMm + GRIP_MM);
+      return { reachMm, returnMm: a.outsideWrapMm, linerMm: 0, words: `${end}: ${f(a.outsideWrapMm)} round the outside corner on to ${to}, so that no seam lies on the arris, and ${f(reachMm - a.outsideWrapMm)} to hold.` }; // prettier-ignore
+    }
+    const inMm = Math.max(LEAST_PIECE_MM, a.outsideWrapMm - a.lapMm);
+    return { reachMm: -inMm, returnMm: 0, linerMm: 0, words: `${end}: the film of ${to} comes ${f(a.outsideWrapMm)} round the outside corner; this one begins ${f(inMm)} from the arris, ${f(a.outsideWrapMm - inMm)} over it.` }; // prettier-ignore
+  }
+  const asked = insideReturnMm(a.insideReturnMm, c.wanderMm);
+  const reachMm = Math.max(a.cornerLinerMm, (c.isFirst ? asked.returnMm : 0) + GRIP_MM);
+  const liner = `liner slit ${f(reachMm)} from the edge that goes into the corner`;
+  if (!c.isFirst) return { reachMm, returnMm: 0, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed along a 3 mm ruler over the return of ${to}.` }; // prettier-ignore
+  const wide = asked.isWidened ? ` (the corner wanders ${f(c.wanderMm ?? 0)}: the usual ${f(a.insideReturnMm)} would leave less than 6 of lap)` : '';
+  return { reachMm, returnMm: asked.returnMm, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed on ${to} to a return of ${f(asked.returnMm)}${wide}.` }; // prettier-ignore
+}
+
+/** One drop as it hangs, from the left edge of the wall. */
+export interface Drop {
+  readonly fromMm: number;
+  readonly toMm: number;
+}
+
+/** Where drops lie: full ones from the end that is hung first; where the last would be narrow, it and the first share. */
+export function dropsOf(film: { readonly fromMm: number; readonly toMm: number }, widestMm: number, lapMm: number, hungFrom: WallSide): Drop[] {
+  const whole = film.toMm - film.fromMm;
+  if (whole <= widestMm + 1e-6) return [film];
+  const count = Math.ceil((whole - lapMm) / (widestMm - lapMm) - 1e-9);
+  const rest = whole - (count - 1) * (widestMm - lapMm);
+  const ends = rest < NARROW_DROP_MM ? (widestMm + rest) / 2 : null;
+  const widths = Array.from({ length: count }, (_, i) => (i === count - 1 ? (ends ?? rest) : i === 0 ? (ends ?? widestMm) : widestMm));
+  let at = 0;
+  return widths.map((width): Drop => {
+    const [near, far] = [at, at + width];
+    at = far - lapMm;
+    return hungFrom === 'left' ? { fromMm: film.fromMm + near, toMm: film.fromMm + far } : { fromMm: film.toMm - far, toMm: film.toMm - near };
+  });
+}
+
+/** How film lies on a wall: where each drop hangs, and how it goes on past both ends. */
+export interface WallLayout {
+  readonly wallMm: number;
+  readonly ends: Readonly<Record<WallSide, EndReach>>;
+  /** In the order they are hung. */
+  readonly drops: readonly Drop[];
+  /** In one length along the wall. */
+  readonly isLying: boolean;
+  readonly lapMm: number;
+}
+
+/** Where the drops of a wall hang, or why there are none. */
+export function layoutOfWall(p: WallToPiece): WallLayout | { readonly blocked: string } {
+  const { surface, survey, film, units, allowances: a } = p;
+  const f = (mm: number) => formatLength(mm, units);
+  const cover = coverOfWall(survey);
+  if (!cover) return { blocked: 'No width and height of this wall yet.' };
+  if (!isLaidDry(film)) return { blocked: `${film.name} is film for glass and laid wet; a wall takes film that is laid dry. Choose another.` };
+  if (survey.doubts.some((d) => d.is === 'outside')) return { blocked: 'Something does not stand on this wall: tape its place again.' };
+  const ends = { left: endReach('left', survey.corners.left, a, f), right: endReach('right', survey.corners.right, a, f) };
+  const filmed = { fromMm: -ends.left.reachMm, toMm: cover.widthMm + ends.right.reachMm };
+  if (filmed.toMm - filmed.fromMm < LEAST_PIECE_MM) return { blocked: 'Nothing of this wall is left beside the film that comes round its corners.' };
+  const lapMm = surface.seam === 'double-cut' ? a.doubleCutMm : a.lapMm;
+  // film without a direction lies along the wall where one length of it is enough
+  const isLying = turnsOf(film.direction).length === 4 && cover.heightMm + 2 * a.panelMm <= widestOf(p);
+  const drops = isLying ? [filmed] : dropsOf(filmed, widestOf(p), lapMm, surface.hungFrom);
+  return { wallMm: cover.widthMm, ends, drops, isLying, lapMm };
+}
+const widestOf = ({ rollWidthsMm }: Pick<WallToPiece, 'rollWidthsMm'>): number => (rollWidthsMm.length ? Math.max(...rollWidthsMm) : Infinity);
+
+/** The film that goes over a wall: drops of the roll’s width from floor to ceiling, in the order they are hung. */
+export function piecesOfWall(p: WallToPiece): DryPieces {
+  const { surface, survey, film, units, allowances: a } = p;
+  const f = (mm: number) => formatLength(mm, units);
+  const layout = layoutOfWall(p);
+  if ('blocked' in layout) return layout;
+  const { wallMm, ends, drops, isLying, lapMm } = layout;
+  const widestMm = widestOf(p);
+  const isFree = turnsOf(film.direction).length === 4;
+  const seamed = drops.length > 1;
+  const seamWords = surface.seam === 'double-cut' ? `${f(lapMm)} of both under the double cut` : `each ${f(lapMm)} over the one before it`;
+  const parts = drops.flatMap((drop, i): DryPart[] => {
+    const first = surface.hungFrom === 'left' ? i === 0 : i === drops.length - 1;
+    const last = surface.hungFrom === 'left' ? i === drops.length - 1 : i === 0;
+    const hasEnd = { left: first, right: last };
+    return stretchesOf(drop, p, wallMm).map((s): DryPart => {
+      const widthMm = Math.min(widestMm, roundUpToMark(drop.toMm - drop.fromMm, units));
+      const heightMm = roundUpToMark(s.highMm - s.lowMm + 2 * a.panelMm, units);
+      const bench = benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f);
+      const over = surface.hungFrom === 'left' ? 'right' : 'left';
+      return {
+        suffix: [seamed ? `drop ${i + 1}` : '', s.name].filter(Boolean).join(' '),
+        piece: {
+          surfaceId: surface.id,
+          filmId: film.id,
+          method: 'laid-over',
+          widthMm,
+          heightMm,
+          turns: isLying ? ([90, 270] as Turn[]) : turnsOf(film.direction).filter((t) => !isFree || t % 180 === 0),
+          // the edge that is seen lies over the drop before it: the roll’s own is straight; liner up, it lies at the other side
+          factoryEdge: widthMm >= widestMm - 1e-6 ? null : seamed && i > 0 && surface.seam === 'overlap' ? over : overlaid(hasEnd, survey.corners),
+          trimmedEdges: ['top', ...(hasEnd.right ? (['right'] as const) : []), 'bottom', ...(hasEnd.left ? (['left'] as const) : [])],
+          path: null,
+          holes: [],
+          meets: p.run,
+          repeat: null,
+          isPlotted: false,
+          parts: [],
+          // seen from the film’s side, a piece from its liner’s
+          bench: bench.map((c) => ({ ...c, path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm })) })),
+          why: [
+            `From ${s.name === 'above' ? 'the opening' : 'the floor'} to ${s.name === 'below' ? 'the opening' : 'the ceiling'} over its width: ${f(s.highMm - s.lowMm)} at most (two standard deviations of the tapes in it), and ${f(a.panelMm)} past both.`,
+            ...(seamed ? [`${drops.length} drops from the ${surface.hungFrom}, ${seamWords}. Hung to a plumb line, not to the corner.`] : []),
+            ...(hasEnd.left ? [ends.left.words] : []),
+            ...(hasEnd.right ? [ends.right.words] : []),
+            ...(film.direction === 'none' ? [] : ['Its direction runs upright: all drops of a run the same way.']),
+          ],
+          fallback: null,
+        },
+      };
+    });
+  });
+  return parts.length ? { pieces: parts } : { blocked: 'Openings take the whole of this wall.' };
+}
+
+/** The edge, as the piece lies, that is laid over film which comes round an outside corner. */
+const overlaid = (hasEnd: Hung['hasEnd'], corners: WallSurvey['corners']): 'left' | 'right' | null => {
+  const is = (side: WallSide) => hasEnd[side] && corners[side].is === 'outside' && !corners[side].isFirst;
+  return is('left') ? 'right' : is('right') ? 'left' : null;
+};
+
+interface Stretch {
+  readonly name: '' | 'above' | 'below';
+  readonly lowMm: number;
+  readonly highMm: number;
+}
+const low = (body: NonNullable<WallSurvey['body']>, h: Hardware): number => floorAt(body, h.fromLeftMm + h.widthMm / 2) + h.fromFootMm;
+
+/** Where the wall beside it makes their corner higher, film is long enough for that too: nobody knows yet which tape is right. */
+function higherAtCorners(
+  span: { readonly lowMm: number; readonly highMm: number },
+  { doubts }: WallSurvey,
+  at: Hung['hasEnd'],
+): { readonly lowMm: number; readonly highMm: number } {
+  const more = doubts.flatMap((d) => (d.is === 'corner-height' && at[d.side] ? [-d.byMm] : []));
+  return { ...span, highMm: span.highMm + Math.max(0, ...more) };
+}
+
+/** From where to where a drop hangs: an opening as wide as the drop parts it in two. */
+function stretchesOf(drop: Drop, { survey, surface }: WallToPiece, wallMm: number): Stretch[] {
+  const [from, to] = [Math.max(0, drop.fromMm), Math.min(wallMm, drop.toMm)];
+  const span = higherAtCorners(wallSpan(survey, from, to)!, survey, { left: drop.fromMm < 1, right: drop.toMm > wallMm - 1 });
+  const gap = surface.hardware.find((h) => h.handling === 'open' && h.fromLeftMm <= from + 1e-6 && h.fromLeftMm + h.widthMm >= to - 1e-6);
+  if (!gap) return [{ name: '', ...span }];
+  const foot = low(survey.body!, gap);
+  const parts: Stretch[] = [
+    { name: 'above', lowMm: foot + gap.heightMm, highMm: span.highMm },
+    { name: 'below', lowMm: span.lowMm, highMm: foot },
+  ];
+  return parts.filter((s) => s.highMm - s.lowMm >= LEAST_PIECE_MM);
+}
+
+interface Hung {
+  readonly drop: Drop;
+  readonly stretch: Stretch;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly hasEnd: Readonly<Record<WallSide, boolean>>;
+  readonly ends: Readonly<Record<WallSide, EndReach>>;
+}
+
+/** What is marked, slit and cut in one drop, in its order, as it hangs; what is cut when it lies comes last. */
+function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: WallToPiece, f: (mm: number) => string): BenchCut[] {
+  const { surface, survey, allowances: a } = p;
+  const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
+  const upright = (x: number) => [point(x, 0), point(x, heightMm)];
+  const across = (mm: number) => Math.min(widthMm, Math.max(0, mm - drop.fromMm));
+  // liner up, left and right are exchanged
+  const lies = { left: 'right', right: 'left' } as const;
+  const cuts: BenchCut[] = [
+    {
+      layer: 'mark',
+      path: [point(0, heightMm - FOLD_BACK_MM), point(widthMm, heightMm - FOLD_BACK_MM)],
+      words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the top end, when the top is tacked. Not cut.`,
+    },
+  ];
+  for (const side of ['left', 'right'] as const) {
+    if (!hasEnd[side] || survey.corners[side].is === 'stop') continue;
+    const end = ends[side];
+    // told from the edge of the piece: what the rule rounds up lies at its other one
+    const x = side === 'left' ? end.reachMm : widthMm - end.reachMm;
+    if (end.linerMm > 0)
+      cuts.push({
+        layer: 'liner',
+        path: upright(x),
+        words: `Slit the liner only, ${f(end.linerMm)} from the ${lies[side]} edge as it lies, from end to end: this edge goes into the corner.`,
+      });
+    else if (end.returnMm > 0)
+      cuts.push({
+        layer: 'mark',
+        path: upright(x),
+        words: `Pencil on the liner: the arris, ${f(end.reachMm)} from the ${lies[side]} edge as it lies; ${f(end.returnMm)} beyond it stay on the other wall.`,
+      });
+  }
+  for (const h of surface.hardware) {
+    const [x0, x1] = [across(h.fromLeftMm), across(h.fromLeftMm + h.widthMm)];
+    if (x1 - x0 < 1) continue;
+    const foot = low(survey.body!, h) - stretch.lowMm + a.panelMm;
+    const [y0, y1] = [Math.max(0, foot), Math.min(heightMm, foot + h.heightMm)];
+    if (y1 - y0 < 1 || (stretch.name !== '' && h.handling === 'open' && x1 - x0 >= widthMm - 1)) continue;
+    const words =
+      h.handling === 'off' ? `${h.what}: when the film lies there, a cross inside its edge; its cover goes over the cut.`.slice(0, 200) : crossWords(h);
+    const x = { layer: 'film' as const, later: true as const, words };
+    cuts.push({ ...x, path: [point(x0, y0), point(x1, y1)] }, { ...x, path: [point(x1, y0), point(x0, y1)] });
+  }
+  return cuts;
+}

@@ -1,0 +1,280 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Masonry, MeasureKey, StepDrawing, Wall } from '@yellow-pane/contracts';
+import { jointsOf, type CornerFigures, type WallBody, type WallCorner, type WallLayout, type WallSide } from '@yellow-pane/core';
+import { boundingBox } from '@yellow-pane/core/geometry';
+
+/** Room of the wall, px of the drawing. */
+const WIDE = 420;
+const HIGH = 250;
+const LEFT = 62;
+const TOP = 34;
+/** The wall beside it is drawn so deep. */
+const DEEP = 26;
+/** Joints nearer to each other than this would be a grey field, px. */
+const CLOSEST_JOINTS = 3;
+
+/** A wall as one stands before it: its joints, what stands on it, its drops, the walls beside it; or one of its corners seen from above. */
+@Component({
+  selector: 'yp-wall-drawing',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (above(); as c) {
+      <svg viewBox="0 0 300 210" class="block w-full" role="img" [attr.aria-label]="label() + ', its ' + c.side + ' corner from above'">
+        <path [attr.d]="c.walls" fill="#CFC8B4" stroke="#56626A" />
+        @for (f of c.films; track f.name) {
+          <path [attr.d]="f.path" fill="none" stroke="#1C2226" stroke-width="8" stroke-linejoin="round" />
+          <path [attr.d]="f.path" fill="none" [attr.stroke]="f.isOwn ? '#F4B400' : '#FFF6DC'" stroke-width="5.5" stroke-linejoin="round" />
+        }
+        @for (t of c.words; track t.text) {
+          <text [attr.x]="t.x" [attr.y]="t.y" [attr.text-anchor]="t.anchor" font-size="13" [attr.font-weight]="t.isOwn ? 700 : 400">{{ t.text }}</text>
+        }
+        <text x="150" y="204" text-anchor="middle" font-size="12" fill="#56626A">from above; films drawn thick</text>
+      </svg>
+    } @else {
+      @let d = drawn();
+      <svg [attr.viewBox]="'0 0 545 ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
+        @for (b of d.beside; track b.side) {
+          <polygon [attr.points]="b.points" fill="#EFE9D8" stroke="#BDB6A2" />
+          <text [attr.x]="b.x" [attr.y]="b.y" text-anchor="middle" font-size="11" fill="#56626A" [attr.transform]="b.turn">{{ b.text }}</text>
+        }
+        <polygon [attr.points]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
+        @if (d.joints) {
+          <path [attr.d]="d.joints" stroke="#CFC8B4" stroke-width="0.8" fill="none" />
+        }
+        @for (s of d.drops; track s.number) {
+          <rect
+            [attr.x]="s.x"
+            [attr.y]="s.y"
+            [attr.width]="s.w"
+            [attr.height]="s.h"
+            [attr.fill]="s.fill"
+            [attr.fill-opacity]="s.opacity"
+            stroke="#A97C00"
+            stroke-dasharray="5 3"
+          />
+          <text
+            [attr.x]="s.x + s.w / 2"
+            [attr.y]="s.textY"
+            text-anchor="middle"
+            font-size="12"
+            fill="#56626A"
+            stroke="#FFFEFA"
+            stroke-width="3"
+            paint-order="stroke"
+          >
+            {{ s.text }}
+          </text>
+        }
+        @for (l of d.laps; track $index) {
+          <rect [attr.x]="l.x" [attr.y]="l.y" [attr.width]="l.w" [attr.height]="l.h" fill="#FFD54F" stroke="#1C2226" />
+        }
+        @for (h of d.hardware; track h.id) {
+          <rect
+            [attr.x]="h.x"
+            [attr.y]="h.y"
+            [attr.width]="h.w"
+            [attr.height]="h.h"
+            [attr.fill]="h.fill"
+            stroke="#1C2226"
+            [attr.stroke-width]="h.isDoubtful ? 2.5 : 1"
+            [attr.stroke-dasharray]="h.isOff ? '3 2' : null"
+          />
+          @if (h.text) {
+            <text [attr.x]="h.x + h.w / 2" [attr.y]="h.y + h.h / 2 + 4" text-anchor="middle" font-size="11">{{ h.text }}</text>
+          }
+        }
+        @if (d.line; as y) {
+          <path [attr.d]="'M' + (left - 6) + ' ' + y + 'H' + (left + d.wide + 6)" stroke="#A8431A" stroke-dasharray="8 3 2 3" fill="none" />
+        }
+        @if (d.plumb; as p) {
+          <path [attr.d]="p.path" stroke="#1C2226" stroke-width="2" stroke-dasharray="10 3 2 3" fill="none" />
+        }
+        @for (t of d.tapes; track t.key) {
+          @if (t.line) {
+            <path [attr.d]="t.line" stroke="#BDB6A2" fill="none" />
+          }
+          @if (t.isDoubtful) {
+            <rect [attr.x]="t.x - 27" [attr.y]="t.y - 14" width="54" height="19" fill="#FFE9A8" stroke="#1C2226" [attr.transform]="t.turn" />
+          }
+          <text
+            [attr.x]="t.x"
+            [attr.y]="t.y"
+            text-anchor="middle"
+            class="figure"
+            font-size="12"
+            font-weight="600"
+            stroke="#FFFEFA"
+            stroke-width="3"
+            paint-order="stroke"
+            [attr.transform]="t.turn"
+          >
+            {{ t.text }}
+          </text>
+        }
+        <text [attr.x]="left + d.wide / 2" [attr.y]="d.height - 6" text-anchor="middle" font-size="12" fill="#56626A">{{ words() }}</text>
+      </svg>
+    }
+  `,
+})
+export class WallDrawing {
+  readonly wall = input.required<Pick<Wall, 'hardware' | 'masonry' | 'hungFrom'>>();
+  readonly body = input.required<WallBody>();
+  readonly corners = input.required<Readonly<Record<WallSide, WallCorner>>>();
+  /** Where film lies; null: there is none yet. */
+  readonly layout = input<WallLayout | null>(null);
+  /** What is told of its corners where they are drawn from above. */
+  readonly cornerFigures = input<readonly CornerFigures[]>([]);
+  readonly step = input<StepDrawing>('none');
+  /** What something does not fit about, by its id. */
+  readonly doubtful = input<readonly (string | null)[]>([]);
+  readonly tapes = input<readonly { readonly key: MeasureKey; readonly text: string; readonly isDoubtful: boolean }[]>([]);
+  readonly label = input.required<string>();
+  protected readonly left = LEFT;
+
+  protected readonly words = computed(() => {
+    const words: Partial<Record<StepDrawing, string>> = {
+      'wall-plumb': 'the plumb line, where the first drop’s inner edge comes',
+      'wall-seam': 'the laps, in yellow',
+      'wall-drops': `in this order, from the ${this.wall().hungFrom}`,
+    };
+    return words[this.step()] ?? 'as one stands before it';
+  });
+
+  /** The corner that the step is about, from above; null: the wall from the front. */
+  protected readonly above = computed(() => {
+    const is = this.step() === 'wall-inside' ? 'inside' : this.step() === 'wall-outside' ? 'outside' : null;
+    const c = this.cornerFigures().find((x) => x.is === is);
+    if (!c) return null;
+    // drawn for a right corner: this wall runs in from the left, its room below it
+    const flip = (x: number) => (c.side === 'right' ? x : 300 - x);
+    const path = (...points: [number, number][]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${flip(x)} ${y}`).join('');
+    const text = (x: number, y: number, words: string, isOwn = false) => ({ x: flip(x), y, text: words, isOwn, anchor: 'middle' as const });
+    const [first, second] = c.isFirst ? [c.own, c.other] : [c.other, c.own];
+    if (c.is === 'inside') {
+      const walls = `${path([10, 30], [210, 30], [210, 180], [234, 180], [234, 6], [10, 6])}Z`;
+      // the first turns round, the second ends a ruler short of the corner, over its return
+      const turned = c.isFirst ? path([14, 35], [204, 35], [204, 96]) : path([204, 176], [204, 35], [142, 35]);
+      const over = c.isFirst ? path([197, 176], [197, 50]) : path([14, 42], [190, 42]);
+      return {
+        side: c.side,
+        walls,
+        films: [{ name: 'first', path: turned, isOwn: c.isFirst }, { name: 'second', path: over, isOwn: !c.isFirst }], // prettier-ignore
+        words: [
+          text(92, 24, c.own, true),
+          text(266, 110, c.other),
+          text(c.isFirst ? 130 : 120, c.isFirst ? 92 : 66, `return ${c.returned}`),
+          text(c.isFirst ? 146 : 150, c.isFirst ? 60 : 92, '3 mm ruler'),
+          text(96, 150, `1st: ${first}`, c.isFirst),
+          text(96, 170, `2nd: ${second}`, !c.isFirst),
+        ],
+      };
+    }
+    const walls = `${path([10, 120], [170, 120], [170, 14], [146, 14], [146, 96], [10, 96])}Z`;
+    const round = c.isFirst ? path([14, 126], [176, 126], [176, 62]) : path([176, 18], [176, 126], [112, 126]);
+    const over = c.isFirst ? path([183, 90], [183, 18]) : path([14, 133], [140, 133]);
+    return {
+      side: c.side,
+      walls,
+      films: [{ name: 'first', path: round, isOwn: c.isFirst }, { name: 'second', path: over, isOwn: !c.isFirst }], // prettier-ignore
+      words: [
+        text(78, 113, c.own, true),
+        text(120, 40, c.other),
+        text(c.isFirst ? 240 : 150, c.isFirst ? 116 : 156, `round ${c.returned}`),
+        text(c.isFirst ? 240 : 90, c.isFirst ? 80 : 156, c.isFirst ? `${c.lap} over` : ''),
+        text(92, 174, `1st: ${first}`, c.isFirst),
+        text(220, 174, `2nd: ${second}, ${c.lap} over`, !c.isFirst),
+      ].filter((t) => t.text),
+    };
+  });
+
+  protected readonly drawn = computed(() => {
+    const [body, { hardware, masonry, hungFrom }, layout, step] = [this.body(), this.wall(), this.layout(), this.step()];
+    const box = boundingBox(body.outline);
+    const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
+    const k = Math.min(WIDE / wide, HIGH / high);
+    const [w, h] = [wide * k, high * k];
+    const x = (mm: number) => LEFT + mm * k;
+    const y = (mm: number) => TOP + h - (mm - box.minY) * k;
+    const points = (list: readonly { readonly x: number; readonly y: number }[]) => list.map((p) => `${x(p.x - box.minX)},${y(p.y)}`).join(' ');
+    const doubts = new Set(this.doubtful());
+    const foot = y(box.minY);
+    const drops = (layout?.drops ?? []).map((d, i) => ({ from: Math.max(d.fromMm, 0), to: Math.min(d.toMm, wide), number: i + 1 }));
+    const laps = drops.slice(1).map((d, i) => (hungFrom === 'left' ? { from: d.from, to: drops[i]!.to } : { from: drops[i]!.from, to: d.to }));
+    const first = drops[0];
+    const plumbX = first && x(hungFrom === 'left' ? first.to : first.from);
+    const text = (key: MeasureKey, tx: number, ty: number, more: { line?: string; isUpright?: boolean; before?: string } = {}) => {
+      const t = this.tapes().find((q) => q.key === key);
+      return t ? [{ ...t, text: `${more.before ?? ''}${t.text}`, x: tx, y: ty, line: more.line ?? null, turn: more.isUpright ? `rotate(-90 ${tx} ${ty})` : null }] : [];
+    };
+    const isTaped = (start: string) => this.tapes().some((t) => t.key.startsWith(start));
+    const hasLine = isTaped('up') || isTaped('down');
+    const line = TOP + 0.55 * h;
+    const lineAt = (share: number) => LEFT + share * w;
+    const [outer, inner] = [14, 40];
+    return {
+      wide: w,
+      height: foot + (this.tapes().length ? 46 : 28),
+      outline: points(body.outline),
+      beside: (['left', 'right'] as const).flatMap((side) => {
+        const c = this.corners()[side];
+        if (c.is === 'stop') return [];
+        const [from, dir] = side === 'left' ? [LEFT, -1] : [LEFT + w, 1];
+        // a wall that comes towards one opens outwards, one that goes away closes
+        const drop = c.is === 'inside' ? 14 : -10;
+        const ends = [`${from},${TOP}`, `${from + dir * DEEP},${TOP - drop}`, `${from + dir * DEEP},${foot + drop}`, `${from},${foot}`];
+        const tx = from + dir * (DEEP - 8);
+        return [{ side, points: ends.join(' '), x: tx, y: TOP + h / 2, turn: `rotate(-90 ${tx} ${TOP + h / 2})`, text: `${c.is}${c.beside ? `: ${c.beside.name}` : ''}` }]; // prettier-ignore
+      }),
+      joints: this.jointLines(masonry, wide, high, x, (mm) => y(box.minY + mm), k),
+      drops: drops.map((d) => {
+        const isNow = step === 'wall-drops' || step === 'wall-plumb' ? d.number === 1 : false;
+        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: TOP + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
+      }),
+      laps: step === 'wall-seam' ? laps.map((l) => ({ x: x(l.from), y: TOP, w: Math.max(3, (l.to - l.from) * k), h })) : [],
+      hardware: hardware.map((q) => {
+        const [qw, qh] = [Math.max(3, q.widthMm * k), Math.max(3, q.heightMm * k)];
+        return {
+          id: q.id,
+          x: x(q.fromLeftMm),
+          y: foot - q.fromFootMm * k - qh,
+          w: qw,
+          h: qh,
+          fill: q.handling === 'open' ? '#E4DFD0' : q.handling === 'off' ? '#FFFEFA' : '#8A949A',
+          isOff: q.handling === 'off',
+          isDoubtful: doubts.has(q.id),
+          text: qw > 60 ? q.what.slice(0, 18) : '',
+        };
+      }),
+      line: hasLine ? line : null,
+      plumb: step === 'wall-plumb' && plumbX ? { path: `M${plumbX} ${TOP - 10}V${foot + 10}` } : null,
+      tapes: [
+        ...text('widthTop', LEFT + w / 2, TOP - 6),
+        ...text('widthMiddle', LEFT + 0.36 * w, TOP + 0.42 * h, { line: `M${LEFT} ${TOP + 0.42 * h + 3}H${LEFT + w}` }),
+        ...text('widthBottom', LEFT + w / 2, foot + 15),
+        ...text('heightLeft', LEFT - outer - (this.corners().left.is === 'stop' ? 0 : DEEP - 8), TOP + h / 2, { isUpright: true }),
+        ...text('heightMiddle', LEFT + 0.5 * w, TOP + 0.3 * h, { isUpright: true, line: `M${LEFT + 0.5 * w} ${TOP}V${foot}` }),
+        ...text('heightRight', LEFT + w + outer + 8 + (this.corners().right.is === 'stop' ? 0 : DEEP - 8), TOP + h / 2, { isUpright: true }),
+        ...text('upLeft', lineAt(0) + inner - 12, line - 8),
+        ...text('downLeft', lineAt(0) + inner - 12, line + 17),
+        ...text('upMiddle', lineAt(0.5) + 30, line - 8),
+        ...text('downMiddle', lineAt(0.5) + 30, line + 17),
+        ...text('upRight', lineAt(1) - inner + 12, line - 8),
+        ...text('downRight', lineAt(1) - inner + 12, line + 17),
+        ...text('diagonalDown', LEFT + 0.78 * w, TOP + 0.84 * h, { line: `M${LEFT} ${TOP}L${LEFT + w} ${foot}` }),
+        ...text('diagonalUp', LEFT + 0.78 * w, TOP + 0.2 * h, { line: `M${LEFT} ${foot}L${LEFT + w} ${TOP}` }),
+        ...text('wanderLeft', LEFT + 6, foot + 15, { before: 'gap ' }),
+        ...text('wanderRight', LEFT + w - 6, foot + 15, { before: 'gap ' }),
+      ],
+    };
+  });
+
+  /** Joints as one path; null: none, or too close to be seen. */
+  private jointLines(m: Masonry | null, wide: number, high: number, x: (mm: number) => number, y: (mm: number) => number, k: number): string | null {
+    if (!m || Math.min(m.pitchUpMm, m.pitchAcrossMm) * k < CLOSEST_JOINTS) return null;
+    const { bedsMm, courses } = jointsOf(m, { widthMm: wide, heightMm: high });
+    return [
+      ...bedsMm.map((b) => `M${x(0)} ${y(b)}H${x(wide)}`),
+      ...courses.flatMap((c) => c.headsMm.map((at) => `M${x(at)} ${y(c.lowMm)}V${y(c.highMm)}`)),
+    ].join('');
+  }
+}
