@@ -185,7 +185,15 @@ try {
   const doorCut = await page.screenshot();
   await bench.goTo('Measure');
   await page.locator('[data-groove]').first().waitFor();
-  await beside([column, columnCut, await page.screenshot(), doorCut], 'laid-dry', half, 2);
+  const door = await page.screenshot();
+  await bench.pick('Lobby left');
+  await page.locator('yp-wall-drawing').waitFor();
+  const wall = await page.screenshot();
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await page.getByRole('button', { name: 'Lobby left drop 4', exact: true }).first().click();
+  await page.locator('[data-bench-cuts]').waitFor();
+  await beside([column, columnCut, door, doorCut, wall, await page.screenshot()], 'laid-dry', half, 3);
   await bench.openJob('Tern Point annex');
   await bench.goTo('Check');
   await page.locator('[data-clear]').waitFor();

@@ -47,7 +47,7 @@ test('a column from tape to bench cuts to the last step: the slip is named, an o
     /^3Through the film\. Foot/,
     /^4Through the film\. Top/,
   ]);
-  await expect(page.locator('yp-roll-view').first()).toContainText('Column 3');
+  await expect(page.locator('yp-roll-view', { hasText: 'Column 3' }).first()).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
 
   await bench.goTo('Prepare');
@@ -133,7 +133,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await expect(cuts.nth(0)).toContainText('Its hinges are on the right as it lies');
   await expect(cuts.nth(2)).toContainText('Later, when it lies. Frame of grooves 1, top left');
   await expect(cuts.filter({ hasText: 'tab of the left side goes round first' })).toHaveCount(1);
-  await expect(page.locator('yp-roll-view').first()).toContainText('Door 7');
+  await expect(page.locator('yp-roll-view', { hasText: 'Door 7' }).first()).toBeVisible();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
 
   await bench.goTo('Lay');
@@ -187,4 +187,78 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await panel.getByRole('button', { name: 'To the pane' }).click();
   await page.locator('[data-look="none"]').click();
   await expect(page.locator('[data-said]')).toContainText('looked over');
+});
+
+test('walls of a lobby: a corner that two of them share has two heights; a new wall is taped from a level line, joined round its corner, its drops cut with their slit of liner, and laid to the last step', async ({
+  page,
+}) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Lobby pier');
+  await expect(bench.verdict()).toContainText('The corner on its left is 45 mm higher here than from Lobby back, and it is one corner');
+  await bench.tape('heightLeft', '2605');
+  await bench.tape('heightRight', '2606');
+  await bench.tape('upLeft', '1598');
+  await bench.tape('upRight', '1598');
+  await expect(bench.verdict()).toContainText('The tapes agree');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await page.getByRole('button', { name: 'New wall' }).click();
+  await expect(page.getByRole('heading', { name: 'Wall 1', level: 2 })).toBeVisible();
+  await bench.tape('widthBottom', '1800');
+  await bench.tape('widthTop', '1801');
+  await bench.tape('upLeft', '1590');
+  await bench.tape('upRight', '1600');
+  await bench.tape('downLeft', '1010');
+  await bench.tape('downRight', '1010');
+  await expect(bench.verdict()).toContainText('Its ceiling rises by 10 mm from left to right');
+  await page.locator('[data-choice="film"]').selectOption({ label: 'Ash Plank' });
+  const right = page.locator('[data-end="right"]');
+  await right.locator('[data-choice="is"]').selectOption('inside');
+  await expect(right).toContainText('Lay a straightedge along it');
+  await right.locator('[data-choice="beside"]').selectOption({ label: 'Corridor wall' });
+  await bench.tape('wanderRight', '8');
+  await bench.pick('Wall 1');
+  await expect(right).toContainText('turns 17 mm on to the other wall; 6 mm of lap are left at the narrowest');
+  await page.getByRole('button', { name: '+ Something on it' }).click();
+  await expect(page.locator('[data-hardware]')).toContainText('a licensed electrician’s work');
+  await bench.saved();
+
+  // the other wall knows their corner
+  await bench.pick('Corridor wall');
+  await expect(page.locator('[data-end="left"]')).toContainText('The other film is first');
+  await bench.pick('Wall 1');
+
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await page.getByRole('button', { name: 'Wall 1 drop 2', exact: true }).first().click();
+  const cuts = page.locator('[data-bench-cuts] > li');
+  await expect(cuts.filter({ hasText: 'Liner only. Slit the liner only, 38 from the left edge as it lies' })).toHaveCount(1);
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await bench.goTo('Lay');
+  const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await expect(page.locator('[data-caution]')).toContainText('escape route');
+  for (const step of [
+    'Covers off',
+    'Brush, wipe',
+    'Promoter into the corner first',
+    'Strike a plumb line',
+    'Hold the drop against it',
+    'Top first, then down',
+    'The next drop over it',
+    'The inside corner',
+    'Trim at floor',
+    'Heat what was bent',
+    'Covers back on',
+    'Feel for bubbles',
+  ]) {
+    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
+    await hands.hold(700);
+  }
+  await expect(page.locator('[data-surface="Wall 1"]')).toHaveAttribute('aria-label', /, laid/);
+  await bench.goTo('Check');
+  await page.locator('[data-surface="Wall 1"]').click();
+  await expect(page.locator('[data-check-state]')).toHaveText('laid');
 });

@@ -187,7 +187,7 @@ describe('the bench drawing of a panel', () => {
   test('glass in a door is an opening: crossed and trimmed along its sides when the film lies; what comes off is not cut', () => {
     const cross = (handling: Hardware['handling']) => later(pieces({ wraps: trimmed, hardware: [{ ...lever, what: 'Glass', handling }] })[0]!.piece);
     expect(cross('open').map((c) => c.words)).toEqual(
-      Array(2).fill('Glass: when the film lies there, a cross over it from corner to corner; then trimmed along its sides.'),
+      Array(1).fill('Glass: when the film lies there, a cross over it from corner to corner; then trimmed along its sides.'),
     );
     expect(cross('round')[0]!.words).toContain('trimmed round it');
     expect(cross('off')).toEqual([]);

@@ -209,16 +209,21 @@ function benchOf(laid: Laid, p: PanelToPiece, face: Face, f: (mm: number) => str
   for (const h of surface.hardware.filter((x) => x.handling !== 'off')) {
     const low = wide(h);
     const high = onFilm(h.fromLeftMm + h.widthMm, h.fromFootMm + h.heightMm);
-    const x = {
-      layer: 'film' as const,
-      later: true as const,
-      words: crossWords(h),
-    };
-    cuts.push({ ...x, path: [low, high] }, { ...x, path: [point(low.xMm, high.yMm), point(high.xMm, low.yMm)] });
+    cuts.push(crossOver(low, high, crossWords(h)));
   }
   return cuts;
 }
 
+/** A cross from corner to corner and both sides, as one line. */
+export const crossOver = (
+  low: { readonly xMm: number; readonly yMm: number },
+  high: { readonly xMm: number; readonly yMm: number },
+  words: string,
+): BenchCut => {
+  const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
+  const [a, b, c, d] = [point(low.xMm, low.yMm), point(high.xMm, high.yMm), point(high.xMm, low.yMm), point(low.xMm, high.yMm)];
+  return { layer: 'film', later: true, path: [a, b, c, d, a], words };
+};
 /** What is done at something that film does not cover, once it lies there. */
 export const crossWords = ({ what, handling }: Pick<Hardware, 'what' | 'handling'>): string =>
   `${what}: when the film lies there, a cross over it from corner to corner; then trimmed ${handling === 'open' ? 'along its sides' : 'round it'}.`.slice(

@@ -161,14 +161,14 @@ describe('openings and covers', () => {
     const socket: Hardware = { ...door, id: id(21), what: 'Socket', handling: 'off', fromLeftMm: 300, fromFootMm: 400, widthMm: 80, heightMm: 80 };
     const [first, second] = pieces({ hardware: [socket, door] });
     const cross = bench(first!).filter((c) => c.words.startsWith('Socket'));
-    expect(cross).toHaveLength(2);
+    expect(cross).toHaveLength(1);
     // 50 of film to the left of the wall, mirrored
     expect(first!.piece.widthMm - xs(cross[0]!)[1]).toBeCloseTo(350, 6);
     // above the floor, by what its tapes may err
     expect(ys(cross[0]!)[0]).toBeGreaterThanOrEqual(450);
     expect(ys(cross[0]!)[0]).toBeLessThan(453);
     expect(cross[0]!.words).toContain('its cover goes over the cut');
-    expect(bench(second!).filter((c) => c.words.startsWith('Door'))).toHaveLength(2);
+    expect(bench(second!).filter((c) => c.words.startsWith('Door'))).toHaveLength(1);
     expect(bench(second!).every((c) => c.layer !== 'film' || c.later)).toBe(true);
   });
   test('an opening as wide as a drop parts it: one piece above it, one below a window', () => {
@@ -243,7 +243,7 @@ test('any wall on any roll: drops cover it from end to end with their laps, floo
         covers &&
         isClear &&
         // in one drop, or in both where it lies on a seam or in a lap
-        (crosses.length === 2 || crosses.length === 4)
+        (crosses.length === 1 || crosses.length === 2)
       );
     }),
     { numRuns: 400 },

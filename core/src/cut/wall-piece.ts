@@ -4,7 +4,7 @@ import { formatLength } from '../ground/index.js';
 import { coverOfWall, floorAt, insideReturnMm, wallSpan, type WallCorner, type WallSide, type WallSurvey } from '../measure/index.js';
 import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
-import { crossWords, FOLD_BACK_MM, GRIP_MM } from './panel-piece.js';
+import { crossOver, crossWords, FOLD_BACK_MM, GRIP_MM } from './panel-piece.js';
 import { turnsOf } from './piece.js';
 
 /** Everything that decides the pieces of one wall. */
@@ -51,13 +51,13 @@ export function endReach(side: WallSide, c: WallCorner, a: DryAllowances, f: (mm
 }
 
 /** One drop as it hangs, from the left edge of the wall. */
-export interface Drop {
+export interface HungDrop {
   readonly fromMm: number;
   readonly toMm: number;
 }
 
 /** Where drops lie: full ones from the end that is hung first; where the last would be narrow, it and the first share. */
-export function dropsOf(film: { readonly fromMm: number; readonly toMm: number }, widestMm: number, lapMm: number, hungFrom: WallSide): Drop[] {
+export function dropsOf(film: { readonly fromMm: number; readonly toMm: number }, widestMm: number, lapMm: number, hungFrom: WallSide): HungDrop[] {
   const whole = film.toMm - film.fromMm;
   if (whole <= widestMm + 1e-6) return [film];
   const count = Math.ceil((whole - lapMm) / (widestMm - lapMm) - 1e-9);
@@ -65,7 +65,7 @@ export function dropsOf(film: { readonly fromMm: number; readonly toMm: number }
   const ends = rest < NARROW_DROP_MM ? (widestMm + rest) / 2 : null;
   const widths = Array.from({ length: count }, (_, i) => (i === count - 1 ? (ends ?? rest) : i === 0 ? (ends ?? widestMm) : widestMm));
   let at = 0;
-  return widths.map((width): Drop => {
+  return widths.map((width): HungDrop => {
     const [near, far] = [at, at + width];
     at = far - lapMm;
     return hungFrom === 'left' ? { fromMm: film.fromMm + near, toMm: film.fromMm + far } : { fromMm: film.toMm - far, toMm: film.toMm - near };
@@ -77,7 +77,7 @@ export interface WallLayout {
   readonly wallMm: number;
   readonly ends: Readonly<Record<WallSide, EndReach>>;
   /** In the order they are hung. */
-  readonly drops: readonly Drop[];
+  readonly drops: readonly HungDrop[];
   /** In one length along the wall. */
   readonly isLying: boolean;
   readonly lapMm: number;
@@ -181,7 +181,7 @@ function higherAtCorners(
 }
 
 /** From where to where a drop hangs: an opening as wide as the drop parts it in two. */
-function stretchesOf(drop: Drop, { survey, surface }: WallToPiece, wallMm: number): Stretch[] {
+function stretchesOf(drop: HungDrop, { survey, surface }: WallToPiece, wallMm: number): Stretch[] {
   const [from, to] = [Math.max(0, drop.fromMm), Math.min(wallMm, drop.toMm)];
   const span = higherAtCorners(wallSpan(survey, from, to)!, survey, { left: drop.fromMm < 1, right: drop.toMm > wallMm - 1 });
   const gap = surface.hardware.find((h) => h.handling === 'open' && h.fromLeftMm <= from + 1e-6 && h.fromLeftMm + h.widthMm >= to - 1e-6);
@@ -195,7 +195,7 @@ function stretchesOf(drop: Drop, { survey, surface }: WallToPiece, wallMm: numbe
 }
 
 interface Hung {
-  readonly drop: Drop;
+  readonly drop: HungDrop;
   readonly stretch: Stretch;
   readonly widthMm: number;
   readonly heightMm: number;
@@ -244,8 +244,7 @@ function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: Wa
     if (y1 - y0 < 1 || (stretch.name !== '' && h.handling === 'open' && x1 - x0 >= widthMm - 1)) continue;
     const words =
       h.handling === 'off' ? `${h.what}: when the film lies there, a cross inside its edge; its cover goes over the cut.`.slice(0, 200) : crossWords(h);
-    const x = { layer: 'film' as const, later: true as const, words };
-    cuts.push({ ...x, path: [point(x0, y0), point(x1, y1)] }, { ...x, path: [point(x1, y0), point(x0, y1)] });
+    cuts.push(crossOver(point(x0, y0), point(x1, y1), words));
   }
   return cuts;
 }

@@ -91,6 +91,12 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
     expect((await csv('surface,measure,value\nColumn 9,girthFoot,1100\nColumn 9,heightFront,2400\n')).body).toEqual({ readings: 2, surfaces: 1 });
     const doc = (await request(app.http).get(`/api/jobs/${id}?personId=${ines}`).set('Host', 'localhost')).body as JobDocument;
     expect(doc.surfaces.find((s) => s.name === 'Column 9')!.kind).toBe('column');
+    // what a new surface is, all of its rows say: a width alone is of a pane
+    const rows =
+      'surface,measure,value\nDoor 9,widthTop,860\nDoor 9,heightLeft,2040\nDoor 9,edgeThickness,40\nWall 9,widthTop,3000\nWall 9,upLeft,1500\nWall 9,downLeft,1000\nPane 9,widthTop,900\n';
+    expect((await csv(rows)).body).toEqual({ readings: 7, surfaces: 3 });
+    const now = (await request(app.http).get(`/api/jobs/${id}?personId=${ines}`).set('Host', 'localhost')).body as JobDocument;
+    expect(['Door 9', 'Wall 9', 'Pane 9'].map((n) => now.surfaces.find((s) => s.name === n)!.kind)).toEqual(['panel', 'wall', 'pane']);
   });
   test('a surface stays of its kind, and takes no field of another', async () => {
     const id = await interior();

@@ -77,6 +77,7 @@ export class MeasureService {
       );
     const faults: Fault[] = [];
     const writer = new MeasureWriter(doc, who.personId, this.now().toISOString());
+    const named = measuresByName(parsed.data);
     for (const [i, row] of parsed.data.entries()) {
       if (i > 0 && i % ROWS_IN_A_ROW === 0) await breathe();
       if (faults.length >= ENOUGH_FAULTS) break;
@@ -103,10 +104,10 @@ export class MeasureService {
       const read = (isBow(key.data) ? parseOffset : parseLength)(row['value'] ?? '', doc.job.units);
       if (!read.ok) return at('value', read.message);
       const [place, name] = [row['place']?.trim() ?? '', row['surface'].trim()];
-      const kind = writer.kindOf(place, name) ?? kindTapedBy(key.data);
+      const kind = writer.kindOf(place, name) ?? kindTapedBy([...(named.get(nameKey(place, name)) ?? [key.data])]);
       if (!measuresOfKind[kind].includes(key.data))
         return at('measure', `${name} is a ${surfaceKindNames[kind]}, and a ${surfaceKindNames[kind]} has no ${key.data}.`);
-      writer.add(place, name, key.data, row['value']!.trim(), read.value);
+      writer.add(place, name, kind, key.data, row['value']!.trim(), read.value);
     }
     if (faults.length)
       throw new Refusal(
@@ -121,9 +122,25 @@ export class MeasureService {
   }
 }
 
-/** The kind that only this measure is of; what is taped of panes too is taken for one. */
-const kindTapedBy = (measure: MeasureKey): SurfaceKind =>
-  measuresOfKind.pane.includes(measure) ? 'pane' : ((Object.keys(measuresOfKind) as SurfaceKind[]).find((k) => measuresOfKind[k].includes(measure)) ?? 'pane');
+const nameKey = (place: string, name: string): string => JSON.stringify([place, name]);
+/** What the rows of a file tape of each surface that they name. */
+function measuresByName(rows: readonly Record<string, string>[]): ReadonlyMap<string, ReadonlySet<MeasureKey>> {
+  const named = new Map<string, Set<MeasureKey>>();
+  for (const row of rows) {
+    const key = measureKey.safeParse(row['measure']);
+    if (!key.success) continue;
+    const of = nameKey(row['place']?.trim() ?? '', row['surface']?.trim() ?? '');
+    const own = named.get(of) ?? new Set<MeasureKey>();
+    named.set(of, own.add(key.data));
+  }
+  return named;
+}
+/** The first kind that all of these measures are of, panes first; where none has them all, the kind that the first is of. */
+function kindTapedBy(measures: readonly MeasureKey[]): SurfaceKind {
+  const kinds = Object.keys(measuresOfKind) as SurfaceKind[];
+  const has = (k: SurfaceKind, list: readonly MeasureKey[]) => list.every((m) => measuresOfKind[k].includes(m));
+  return kinds.find((k) => has(k, measures)) ?? kinds.find((k) => has(k, measures.slice(0, 1))) ?? 'pane';
+}
 
 /** Collects the patches of an import; names find panes and places, new ones are added. */
 class MeasureWriter {
@@ -158,8 +175,9 @@ class MeasureWriter {
     this.byName.set(surface.name, list);
   }
 
-  add(placeName: string, name: string, measure: MeasureKey, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
-    const surface = this.find(placeName, name, kindTapedBy(measure));
+  /** @param kind of a surface that is not there yet */
+  add(placeName: string, name: string, kind: SurfaceKind, measure: MeasureKey, typed: string, read: { lengthMm: number; unit: 'mm' | 'in' }): void {
+    const surface = this.find(placeName, name, kind);
     const inForce = this.inForceOf(surface);
     const old = inForce.get(measure);
     const reading: Reading = {

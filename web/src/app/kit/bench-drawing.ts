@@ -123,7 +123,8 @@ export class BenchDrawing {
       const middle = at((box.x0 + box.x1) / 2, c.layer === 'liner' ? heightMm * (0.62 - 0.14 * i) : (box.y0 + box.y1) / 2);
       // beside its end of the strip, clear of the measures
       if (c.layer === 'film' && !c.later) middle.splice(0, 2, at(box.x1, 0)[0] + 12, middle[1] + (isHigh ? 10 : -10));
-      if (c.layer === 'mark') middle.splice(0, 2, at(i === 0 ? box.x0 : 0.78 * widthMm, 0)[0], at(0, i === 0 ? 0.42 * heightMm : box.y1)[1]);
+      const isLine = box.y1 - box.y0 < heightMm / 2;
+      if (c.layer === 'mark') middle.splice(0, 2, at(isLine ? 0.78 * widthMm : box.x0, 0)[0], at(0, isLine ? box.y1 : 0.42 * heightMm)[1]);
       // towards the middle of the piece, clear of its own lines
       if (c.later)
         middle.splice(

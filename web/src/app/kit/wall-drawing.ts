@@ -25,6 +25,7 @@ const CLOSEST_JOINTS = 3;
           <path [attr.d]="f.path" fill="none" stroke="#1C2226" stroke-width="8" stroke-linejoin="round" />
           <path [attr.d]="f.path" fill="none" [attr.stroke]="f.isOwn ? '#F4B400' : '#FFF6DC'" stroke-width="5.5" stroke-linejoin="round" />
         }
+        <path [attr.d]="c.leaders" stroke="#1C2226" stroke-width="1" fill="none" />
         @for (t of c.words; track t.text) {
           <text [attr.x]="t.x" [attr.y]="t.y" [attr.text-anchor]="t.anchor" font-size="13" [attr.font-weight]="t.isOwn ? 700 : 400">{{ t.text }}</text>
         }
@@ -32,7 +33,7 @@ const CLOSEST_JOINTS = 3;
       </svg>
     } @else {
       @let d = drawn();
-      <svg [attr.viewBox]="'0 0 545 ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
+      <svg [attr.viewBox]="'0 0 ' + (d.wide + 2 * left) + ' ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
         @for (b of d.beside; track b.side) {
           <polygon [attr.points]="b.points" fill="#EFE9D8" stroke="#BDB6A2" />
           <text [attr.x]="b.x" [attr.y]="b.y" text-anchor="middle" font-size="11" fill="#56626A" [attr.transform]="b.turn">{{ b.text }}</text>
@@ -148,7 +149,9 @@ export class WallDrawing {
     // drawn for a right corner: this wall runs in from the left, its room below it
     const flip = (x: number) => (c.side === 'right' ? x : 300 - x);
     const path = (...points: [number, number][]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${flip(x)} ${y}`).join('');
-    const text = (x: number, y: number, words: string, isOwn = false) => ({ x: flip(x), y, text: words, isOwn, anchor: 'middle' as const });
+    const text = (x: number, y: number, words: string, isOwn = false) => ({ x: flip(x), y, text: words, isOwn, anchor: 'middle' });
+    // beside an upright wall, on the side that is not the room
+    const outer = (x: number, y: number, words: string) => ({ ...text(x, y, words), anchor: c.side === 'right' ? 'end' : 'start' });
     const [first, second] = c.isFirst ? [c.own, c.other] : [c.other, c.own];
     if (c.is === 'inside') {
       const walls = `${path([10, 30], [210, 30], [210, 180], [234, 180], [234, 6], [10, 6])}Z`;
@@ -158,6 +161,7 @@ export class WallDrawing {
       return {
         side: c.side,
         walls,
+        leaders: c.isFirst ? path([160, 88], [200, 88]) + path([176, 56], [196, 47]) : path([150, 62], [150, 40]) + path([170, 82], [193, 46]),
         films: [{ name: 'first', path: turned, isOwn: c.isFirst }, { name: 'second', path: over, isOwn: !c.isFirst }], // prettier-ignore
         words: [
           text(92, 24, c.own, true),
@@ -175,10 +179,11 @@ export class WallDrawing {
     return {
       side: c.side,
       walls,
+      leaders: c.isFirst ? path([214, 112], [181, 112]) + path([214, 76], [187, 76]) : path([150, 145], [150, 132]) + path([104, 146], [120, 136]),
       films: [{ name: 'first', path: round, isOwn: c.isFirst }, { name: 'second', path: over, isOwn: !c.isFirst }], // prettier-ignore
       words: [
         text(78, 113, c.own, true),
-        text(120, 40, c.other),
+        outer(140, 40, c.other),
         text(c.isFirst ? 240 : 150, c.isFirst ? 116 : 156, `round ${c.returned}`),
         text(c.isFirst ? 240 : 90, c.isFirst ? 80 : 156, c.isFirst ? `${c.lap} over` : ''),
         text(92, 174, `1st: ${first}`, c.isFirst),
@@ -204,7 +209,9 @@ export class WallDrawing {
     const plumbX = first && x(hungFrom === 'left' ? first.to : first.from);
     const text = (key: MeasureKey, tx: number, ty: number, more: { line?: string; isUpright?: boolean; before?: string } = {}) => {
       const t = this.tapes().find((q) => q.key === key);
-      return t ? [{ ...t, text: `${more.before ?? ''}${t.text}`, x: tx, y: ty, line: more.line ?? null, turn: more.isUpright ? `rotate(-90 ${tx} ${ty})` : null }] : [];
+      return t
+        ? [{ ...t, text: `${more.before ?? ''}${t.text}`, x: tx, y: ty, line: more.line ?? null, turn: more.isUpright ? `rotate(-90 ${tx} ${ty})` : null }]
+        : [];
     };
     const isTaped = (start: string) => this.tapes().some((t) => t.key.startsWith(start));
     const hasLine = isTaped('up') || isTaped('down');

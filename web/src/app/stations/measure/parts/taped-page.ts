@@ -111,7 +111,7 @@ export const tapesShown = (keys: readonly MeasureKey[], v: Pick<TapedView, 'inFo
                 {{ s.text }} <span class="text-soft">({{ s.slip }}{{ s.odds }})</span>
               </li>
             }
-            @for (d of v.doubts ?? []; track d) {
+            @for (d of v.doubts ?? []; track $index) {
               <li class="border-b border-hair py-1" data-doubt>{{ d }}</li>
             }
           </ul>

@@ -9,6 +9,8 @@ const kinds = [
   { id: 'outside', name: 'outside corner' },
 ] as const;
 
+const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
+
 /** Both ends of a wall: where film stops, and the corners it goes on round. A corner of two walls stands in one record and is changed from both. */
 @Component({
   selector: 'yp-wall-ends',
@@ -82,7 +84,7 @@ export class WallEnds {
         title: side === 'left' ? 'Left end' : 'Right end',
         besideId: wallBeside(surface, side, { surfaces: this.walls() })?.id ?? null,
         others: this.walls().filter((w) => w.id !== surface.id),
-        words: cornerText(side, corner, this.record.units(), asked).replace(/^(Left|Right) end: /, ''),
+        words: capital(cornerText(side, corner, this.record.units(), asked).replace(/^(Left|Right) end: /, '')),
       };
     }),
   );
