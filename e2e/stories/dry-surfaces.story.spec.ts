@@ -141,6 +141,8 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await page.getByRole('button', { name: 'Step by step' }).click();
   await expect(page.locator('[data-caution]')).toContainText('Ask first whether it is a fire door');
   for (const step of [
+    'Lay a test patch, where it is hidden',
+    'Pull the patch off',
     'Hardware off',
     'Wedge the leaf',
     'Hold the piece against it',
@@ -241,6 +243,8 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
   await page.getByRole('button', { name: 'Step by step' }).click();
   await expect(page.locator('[data-caution]')).toContainText('escape route');
   for (const step of [
+    'Lay a test patch, where it is hidden',
+    'Pull the patch off',
     'Covers off',
     'Brush, wipe',
     'Promoter into the corner first',

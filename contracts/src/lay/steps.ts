@@ -66,6 +66,7 @@ export const paneTrait = z.enum([
   'openings',
   'double-cut',
   'masonry',
+  'patch',
 ]);
 export type PaneTrait = z.infer<typeof paneTrait>;
 

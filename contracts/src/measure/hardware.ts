@@ -3,7 +3,6 @@ import { id, lengthMm, positiveLengthMm, words } from '../quantities.js';
 
 /** What becomes of something on a face: it comes off before film goes on, it stays and is cut round, or there is an opening and no film. */
 export const handling = z.enum(['off', 'round', 'open']);
-export type Handling = z.infer<typeof handling>;
 
 /** Something that stands on a face, or an opening in it. */
 export const hardware = z.object({

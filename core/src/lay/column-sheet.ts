@@ -3,7 +3,7 @@ import { NOTABLE_TAPER_MM, piecesOfColumn, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfColumn, surveyColumn } from '../measure/index.js';
-import { askedOfGround, type DryFigures } from './dry-sheet.js';
+import { askedOfGround, groundTraits, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 /** Width that is worked at a time on a column, mm. @source common practice: 2 in */
@@ -33,7 +33,7 @@ export function columnFigures(surface: Column, records: LayRecords): DryFigures 
     areaM2: (cover.girthMm * cover.heightMm) / 1e6,
     edgeM: (2 * cover.girthMm + cover.heightMm) / 1000,
     units,
-    has: [],
+    has: groundTraits(surface.ground, film),
     ask: [askedOfGround(surface.ground), askedOfPiece(surface, records, film)].filter(Boolean).join(' ') || null,
   };
 }

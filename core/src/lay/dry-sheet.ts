@@ -1,4 +1,5 @@
-import type { Ground, Hardware, PaneTrait, StepSet, SurfaceKind } from '@yellow-pane/contracts';
+import type { Film, Ground, Hardware, PaneTrait, StepSet, SurfaceKind } from '@yellow-pane/contracts';
+import { verdictOnGround } from '../choose/index.js';
 import { filledSteps, isForKind, type Step, type StepFigures } from './run-sheet.js';
 import { shippedSteps } from './shipped-steps.js';
 
@@ -15,6 +16,11 @@ export function hardwareFigures(hardware: readonly Hardware[]): { readonly off: 
   const [off, round] = [named('off'), named('round', 'open')];
   return { off: off.length ? `Off: ${off.join(', ')}.` : 'Nothing comes off.', round: round.length ? `Stays and is cut round: ${round.join(', ')}.` : '' };
 }
+
+/** Whether paint is fresh is a matter of the day, and no patch answers it. */
+const FAR_OFF = '9999-12-31';
+/** What of a ground asks for steps of its own: one in doubt is tried with a patch of this film first. */
+export const groundTraits = (ground: Ground, film: Film): PaneTrait[] => (verdictOnGround(film, ground, FAR_OFF).needsPatch ? ['patch'] : []);
 
 /** What is known of a surface for laying film on it dry, and what of it asks for steps of its own. */
 export type DryFigures = StepFigures & { readonly has: readonly PaneTrait[] };

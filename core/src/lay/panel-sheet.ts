@@ -3,7 +3,7 @@ import { cutOfPanel, FOLD_BACK_MM, resolveDry, wrapDepth } from '../cut/index.js
 import { isLaidDry } from '../films/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel } from '../measure/index.js';
-import { askedOfGround, hardwareFigures, type DryFigures } from './dry-sheet.js';
+import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 const cornerWords = {
@@ -60,6 +60,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
     units,
     ask: asked.filter(Boolean).join(' ') || null,
     has: [
+      ...groundTraits(surface.ground, film),
       ...(grooves.length ? ['grooves' as const] : []),
       ...(wraps.length ? ['wraps' as const] : []),
       ...(hasWrappedCorner(surface) ? ['corners-wrapped' as const] : []),

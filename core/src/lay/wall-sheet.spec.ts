@@ -58,6 +58,16 @@ describe('the steps of a wall', () => {
     expect(keys('Lobby left', { seam: 'double-cut' })).toContain('wall-double-cut');
     expect(keys('Lobby left', { seam: 'double-cut' })).not.toContain('wall-seam');
   });
+  test('a ground in doubt is tried with a patch first, for a day (common practice: 6 in, 24 h); a known one, or one that film must not go on, is not', () => {
+    const unknown = { ...named('Lobby left').ground, finish: 'unknown' } as const;
+    const [patch, off] = sheet('Lobby left', { ground: unknown }).steps;
+    expect([patch!.key, off!.key, patch!.wait!.minutes]).toEqual(['ground-patch', 'ground-patch-off', 24 * 60]);
+    expect(patch!.text).toContain('A square of 150 mm of this film');
+    expect(off!.caution).toContain('no film here');
+    expect(keys('Lobby left', { ground: { ...named('Lobby left').ground, gloss: 'gloss' } })).toContain('ground-patch');
+    expect(keys('Lobby left')).not.toContain('ground-patch');
+    expect(keys('Lobby left', { ground: { ...unknown, state: 'peeling' } })).not.toContain('ground-patch');
+  });
   test('figures are this wall’s: where the first drop ends, the return its corner asks for, how far film goes round an arris', () => {
     expect(text('wall-plumb', 'Lobby left')).toBe('At the left end: a plumb line 615 mm from the end of the wall, where the inner edge of the first drop comes. Never by the corner or the ceiling. Its floor falls by 6 mm from left to right.'); // prettier-ignore
     expect(text('wall-inside', 'Lobby left')).toContain('trim it on Lobby back along the guide to a return of 15 mm');

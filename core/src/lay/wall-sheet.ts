@@ -3,7 +3,7 @@ import { cutOfWall, endReach, FOLD_BACK_MM, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { formatDifference, formatLength, formatRough } from '../ground/index.js';
 import { coverOfWall, insideReturnMm, LEAST_CORNER_LAP_MM, surveyWall, wallFacts, type WallCorner, type WallSide } from '../measure/index.js';
-import { askedOfGround, hardwareFigures, type DryFigures } from './dry-sheet.js';
+import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 const SIDES = ['left', 'right'] as const;
@@ -64,7 +64,7 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
     edgeM: (cover.heightMm * (drops.length + 1)) / 1000,
     units,
     ask: asked.filter(Boolean).join(' ') || null,
-    has: has.flatMap(([trait, is]) => (is ? [trait] : [])),
+    has: [...groundTraits(surface.ground, film), ...has.flatMap(([trait, is]) => (is ? [trait] : []))],
   };
 }
 

@@ -306,7 +306,10 @@ export class Rooms {
       signed: null,
       order: this.lastOrder() + 1,
     };
-    await this.add('One like it', [like.kind === 'pane' ? { ...like, ...own, grid: null } : { ...like, ...own }]);
+    // neither the bars nor the corner of the one it is like are its own
+    await this.add('One like it', [
+      like.kind === 'pane' ? { ...like, ...own, grid: null } : like.kind === 'wall' ? { ...like, ...own, nextId: null } : { ...like, ...own },
+    ]);
   }
 
   /** Turns the selected pane into the first of a field of equal panes between glazing bars. */
