@@ -177,6 +177,15 @@ describe('openings and covers', () => {
     expect(made.map((m) => m.suffix)).toEqual(['drop 1', 'drop 2 above', 'drop 3', 'drop 4']);
     expect(made[1]!.piece.heightMm).toBeLessThan(2500 - 2050 + 110);
     expect(made[1]!.piece.heightMm).toBeGreaterThanOrEqual(2500 - 2050 + 100);
+    // at the end of the wall too, where film reaches past the opening: nothing of it is left to be cut; a second one over it is
+    const high = { ...door, id: id(23), what: 'Light', fromLeftMm: 200, fromFootMm: 2150, widthMm: 600, heightMm: 200 };
+    const [above] = pieces({ hardware: [{ ...wide, fromLeftMm: 0, widthMm: 1300 }, high] });
+    expect(above!.suffix).toBe('drop 1 above');
+    expect(
+      bench(above!)
+        .filter((c) => c.layer === 'film')
+        .map((c) => c.words.split(':')[0]),
+    ).toEqual(['Light']);
     expect(pieces({ hardware: [{ ...wide, fromFootMm: 900, heightMm: 1000 }] }).map((m) => m.suffix)).toEqual([
       'drop 1',
       'drop 2 above',

@@ -117,7 +117,7 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
     const first = surface.hungFrom === 'left' ? i === 0 : i === drops.length - 1;
     const last = surface.hungFrom === 'left' ? i === drops.length - 1 : i === 0;
     const hasEnd = { left: first, right: last };
-    return stretchesOf(drop, p, wallMm).map((s): DryPart => {
+    return stretchesOf(drop, hasEnd, p, wallMm).map((s): DryPart => {
       const widthMm = Math.min(widestMm, roundUpToMark(drop.toMm - drop.fromMm, units));
       const heightMm = roundUpToMark(s.highMm - s.lowMm + 2 * a.panelMm, units);
       const bench = benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f);
@@ -165,6 +165,8 @@ const overlaid = (hasEnd: Hung['hasEnd'], corners: WallSurvey['corners']): 'left
 
 interface Stretch {
   readonly name: '' | 'above' | 'below';
+  /** The opening that parts its drop, by its id. */
+  readonly parts: string | null;
   readonly lowMm: number;
   readonly highMm: number;
 }
@@ -181,15 +183,15 @@ function higherAtCorners(
 }
 
 /** From where to where a drop hangs: an opening as wide as the drop parts it in two. */
-function stretchesOf(drop: HungDrop, { survey, surface }: WallToPiece, wallMm: number): Stretch[] {
+function stretchesOf(drop: HungDrop, hasEnd: Hung['hasEnd'], { survey, surface }: WallToPiece, wallMm: number): Stretch[] {
   const [from, to] = [Math.max(0, drop.fromMm), Math.min(wallMm, drop.toMm)];
-  const span = higherAtCorners(wallSpan(survey, from, to)!, survey, { left: drop.fromMm < 1, right: drop.toMm > wallMm - 1 });
+  const span = higherAtCorners(wallSpan(survey, from, to)!, survey, hasEnd);
   const gap = surface.hardware.find((h) => h.handling === 'open' && h.fromLeftMm <= from + 1e-6 && h.fromLeftMm + h.widthMm >= to - 1e-6);
-  if (!gap) return [{ name: '', ...span }];
+  if (!gap) return [{ name: '', parts: null, ...span }];
   const foot = low(survey.body!, gap);
   const parts: Stretch[] = [
-    { name: 'above', lowMm: foot + gap.heightMm, highMm: span.highMm },
-    { name: 'below', lowMm: span.lowMm, highMm: foot },
+    { name: 'above', parts: gap.id, lowMm: foot + gap.heightMm, highMm: span.highMm },
+    { name: 'below', parts: gap.id, lowMm: span.lowMm, highMm: foot },
   ];
   return parts.filter((s) => s.highMm - s.lowMm >= LEAST_PIECE_MM);
 }
@@ -241,7 +243,7 @@ function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: Wa
     if (x1 - x0 < 1) continue;
     const foot = low(survey.body!, h) - stretch.lowMm + a.panelMm;
     const [y0, y1] = [Math.max(0, foot), Math.min(heightMm, foot + h.heightMm)];
-    if (y1 - y0 < 1 || (stretch.name !== '' && h.handling === 'open' && x1 - x0 >= widthMm - 1)) continue;
+    if (y1 - y0 < 1 || h.id === stretch.parts) continue;
     const words =
       h.handling === 'off' ? `${h.what}: when the film lies there, a cross inside its edge; its cover goes over the cut.`.slice(0, 200) : crossWords(h);
     cuts.push(crossOver(point(x0, y0), point(x1, y1), words));
