@@ -1,6 +1,9 @@
 import fc from 'fast-check';
 import { newWall, type BenchCut, type DryAllowances, type Hardware, type Wall, type WallEnd, type WallMeasure } from '@yellow-pane/contracts';
+import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { boundingBox } from '../geometry/index.js';
+import { Memo } from '../ground/index.js';
+import { filmPlanInput } from './film-plan.js';
 import { judgeWall, wallSpan, type WallCorner } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
 import { dropsOf, endReach, piecesOfWall, type WallToPiece } from './wall-piece.js';
@@ -257,6 +260,20 @@ test('any wall on any roll: drops cover it from end to end with their laps, floo
     }),
     { numRuns: 400 },
   );
+});
+
+test('a pattern runs on over all drops of a run, round its corners: every one of them is set to the longest of all, one head beside the other', () => {
+  const file = ternInterior();
+  const records = { ...file, firm: demoFirm, entries: [], memo: new Memo() } as unknown as Parameters<typeof filmPlanInput>[0];
+  const film = file.films.find((f) => f.name === 'Ash Plank')!;
+  const { pieces: all } = filmPlanInput(records, file.job.cut as never, film.id, undefined);
+  const run = all.filter((p) => p.label.startsWith('Lobby'));
+  const longest = Math.max(...run.map((p) => p.heightMm));
+  expect(run).toHaveLength(8);
+  expect(new Set(run.map((p) => p.meets)).size).toBe(1);
+  expect(run.map((p) => p.repeat!.startMm)).toEqual(run.map((p) => Math.round((longest - p.heightMm) * 100) / 100));
+  // three walls, not one alone
+  expect(new Set(run.map((p) => p.surfaceId)).size).toBe(3);
 });
 
 test('drops share the first and the last width for any length, and never leave a mend', () => {

@@ -1,7 +1,7 @@
 import type { DryAllowances, Wall } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
-import { isWall, surveyWall } from '../measure/index.js';
+import { dryAreaM2, isWall, surveyWall } from '../measure/index.js';
 import { promoterMm } from './dry-kit.js';
 import { layProgress, sheetOfSurface } from './lay-job.js';
 import type { LayRecords } from './lay-records.js';
@@ -51,6 +51,11 @@ describe('the steps of a wall', () => {
     const { surface, records } = asked('Lobby pier', { left: stop, right: stop });
     const alone = { ...records, surfaces: [surface] };
     expect(sheetOfSurface(surface, alone)!.steps.map((s) => s.key)).toEqual(['wall-clean', 'wall-plumb', 'wall-hold', 'wall-lay', 'wall-trim', 'wall-feel']);
+    // one drop has no seam, however its seams would be cut; a cover that comes off is no opening
+    const one = { ...surface, seam: 'double-cut', hardware: named('Lobby left').hardware.filter((h) => h.handling === 'off').map((h) => ({ ...h, fromLeftMm: 100 })) } as const; // prettier-ignore
+    const keysOfOne = sheetOfSurface(one as never, { ...records, surfaces: [one] as never })!.steps.map((s) => s.key);
+    expect(keysOfOne).toContain('wall-covers');
+    expect(keysOfOne.filter((k) => /double|seam|openings/.test(k))).toEqual([]);
     const blocks = keys('Corridor wall');
     expect(blocks.indexOf('wall-faces')).toBeGreaterThan(blocks.indexOf('wall-lay'));
     expect(blocks.indexOf('wall-joints')).toBe(blocks.indexOf('wall-faces') + 1);
@@ -104,6 +109,14 @@ describe('the steps of a wall', () => {
       ),
     ).toBeUndefined();
   });
+});
+
+test('film covers a wall but for its openings', () => {
+  const { records, surface } = asked('Lobby left');
+  const whole = dryAreaM2({ ...surface, hardware: [] }, records)!;
+  expect(whole).toBeCloseTo(3.604 * 2.606, 1);
+  // a door of 960 × 2080; a thermostat that stays is no opening
+  expect(whole - dryAreaM2(surface, records)!).toBeCloseTo(0.96 * 2.08, 9);
 });
 
 test('promoter by the metre: both layers of every seam; an inside corner on both walls and once more on the return; an arris that two walls share counts once', () => {
