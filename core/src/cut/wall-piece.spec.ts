@@ -84,6 +84,11 @@ describe('the drops of a wall', () => {
     expect(pieces({ tapes: { ...plain, heightLeft: 1000, heightRight: 1000 }, of: { direction: 'none' } })).toMatchObject([
       { suffix: '', piece: { turns: [90, 270] } },
     ]);
+    // as long as the wall, wider than any roll; its straight edge cannot be asked for where the roll has none
+    const lying = pieces({ tapes: { ...plain, heightLeft: 1000, heightRight: 1000 }, of: { direction: 'none' }, right: end('outside', false) })[0]!.piece;
+    expect(lying.widthMm).toBeGreaterThanOrEqual(4000 + 50 - 25);
+    expect(lying.heightMm).toBeLessThanOrEqual(1220);
+    expect(lying.factoryEdge).toBeNull();
     expect(pieces({ tapes: { ...plain, heightLeft: 1000, heightRight: 1000 } })[0]!.piece.turns).toEqual([0]);
   });
   test('nothing is cut from what nobody taped, nor from film for glass', () => {

@@ -1,7 +1,17 @@
 import type { BenchCut, DryAllowances, Hardware, Turn, Wall } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { formatLength } from '../ground/index.js';
-import { coverOfWall, floorAt, insideReturnMm, wallSpan, type WallCorner, type WallSide, type WallSurvey } from '../measure/index.js';
+import {
+  CORNER_RULER_MM,
+  coverOfWall,
+  floorAt,
+  insideReturnMm,
+  LEAST_CORNER_LAP_MM,
+  wallSpan,
+  type WallCorner,
+  type WallSide,
+  type WallSurvey,
+} from '../measure/index.js';
 import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { crossOver, crossWords, FOLD_BACK_MM, GRIP_MM } from './panel-piece.js';
@@ -45,8 +55,10 @@ export function endReach(side: WallSide, c: WallCorner, a: DryAllowances, f: (mm
   const asked = insideReturnMm(a.insideReturnMm, c.wanderMm);
   const reachMm = Math.max(a.cornerLinerMm, (c.isFirst ? asked.returnMm : 0) + GRIP_MM);
   const liner = `liner slit ${f(reachMm)} from the edge that goes into the corner`;
-  if (!c.isFirst) return { reachMm, returnMm: 0, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed along a 3 mm ruler over the return of ${to}.` }; // prettier-ignore
-  const wide = asked.isWidened ? ` (the corner wanders ${f(c.wanderMm ?? 0)}: the usual ${f(a.insideReturnMm)} would leave less than 6 of lap)` : '';
+  if (!c.isFirst) return { reachMm, returnMm: 0, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed along a ruler of ${f(CORNER_RULER_MM)} over the return of ${to}.` }; // prettier-ignore
+  const wide = asked.isWidened
+    ? ` (the corner wanders ${f(c.wanderMm ?? 0)}: the usual ${f(a.insideReturnMm)} would leave less than ${f(LEAST_CORNER_LAP_MM)} of lap)`
+    : '';
   return { reachMm, returnMm: asked.returnMm, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed on ${to} to a return of ${f(asked.returnMm)}${wide}.` }; // prettier-ignore
 }
 
@@ -118,7 +130,8 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
     const last = surface.hungFrom === 'left' ? i === drops.length - 1 : i === 0;
     const hasEnd = { left: first, right: last };
     return stretchesOf(drop, hasEnd, p, wallMm).map((s): DryPart => {
-      const widthMm = Math.min(widestMm, roundUpToMark(drop.toMm - drop.fromMm, units));
+      const markedMm = roundUpToMark(drop.toMm - drop.fromMm, units);
+      const widthMm = isLying ? markedMm : Math.min(widestMm, markedMm);
       const heightMm = roundUpToMark(s.highMm - s.lowMm + 2 * a.panelMm, units);
       const bench = benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f);
       const over = surface.hungFrom === 'left' ? 'right' : 'left';
@@ -132,7 +145,7 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
           heightMm,
           turns: isLying ? ([90, 270] as Turn[]) : turnsOf(film.direction).filter((t) => !isFree || t % 180 === 0),
           // the edge that is seen lies over the drop before it: the roll’s own is straight; liner up, it lies at the other side
-          factoryEdge: widthMm >= widestMm - 1e-6 ? null : seamed && i > 0 && surface.seam === 'overlap' ? over : overlaid(hasEnd, survey.corners),
+          factoryEdge: isLying || widthMm >= widestMm - 1e-6 ? null : seamed && i > 0 && surface.seam === 'overlap' ? over : overlaid(hasEnd, survey.corners),
           trimmedEdges: ['top', ...(hasEnd.right ? (['right'] as const) : []), 'bottom', ...(hasEnd.left ? (['left'] as const) : [])],
           path: null,
           holes: [],

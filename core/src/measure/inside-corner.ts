@@ -1,5 +1,5 @@
 /** The second film of an inside corner is trimmed along a ruler of this thickness. @source common practice: ⅛ in */
-const CORNER_RULER_MM = 3;
+export const CORNER_RULER_MM = 3;
 /** Less lap lifts. @source common practice, the brief of the trade: return less ruler, no less than 6 mm */
 export const LEAST_CORNER_LAP_MM = 6;
 

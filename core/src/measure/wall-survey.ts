@@ -31,7 +31,9 @@ function cornerAt(surface: Wall, side: WallSide, records: TapedRecords): WallPar
   const end = side === 'right' ? surface.right : { ...beside.right, isFirst: !beside.right.isFirst };
   const theirs = readingsInForce(beside, records.surfaces, readingsFor(beside, records));
   const of = (key: Reading['measure']) => theirs.find((r) => r.measure === key)?.lengthMm ?? null;
-  const heightMm = of(side === 'right' ? 'heightLeft' : 'heightRight');
+  const [height, up, down] = side === 'right' ? (['heightLeft', 'upLeft', 'downLeft'] as const) : (['heightRight', 'upRight', 'downRight'] as const);
+  const [high, low] = [of(up), of(down)];
+  const heightMm = of(height) ?? (high !== null && low !== null ? high + low : null);
   return { ...end, beside: { name: beside.name, heightMm }, wanderMm: of(side === 'right' ? 'wanderLeft' : 'wanderRight') };
 }
 

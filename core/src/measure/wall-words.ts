@@ -1,7 +1,7 @@
 import type { Masonry, Wall } from '@yellow-pane/contracts';
 import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import { jointsOf } from './masonry.js';
-import { insideReturnMm, type InsideReturn } from './inside-corner.js';
+import { CORNER_RULER_MM, type InsideReturn } from './inside-corner.js';
 import type { WallBody, WallCorner, WallDoubt, WallSide, WallSurvey } from './wall.js';
 import { oddsText, suspectText } from './words.js';
 
@@ -53,7 +53,7 @@ export function wallDoubtText(doubt: WallDoubt, parts: Pick<Wall, 'hardware'> & 
 }
 
 /** What becomes of film at one end of a wall, in a sentence. */
-export function cornerText(side: WallSide, c: WallCorner, system: UnitSystem, asked: InsideReturn = insideReturnMm(13, c.wanderMm)): string {
+export function cornerText(side: WallSide, c: WallCorner, system: UnitSystem, asked: InsideReturn): string {
   const end = `${capital(side)} end`;
   if (c.is === 'stop') return `${end}: film stops and is trimmed there.`;
   const angle = c.angleDeg === null ? '' : ` of ${Math.round(c.angleDeg)}°`;
@@ -64,7 +64,7 @@ export function cornerText(side: WallSide, c: WallCorner, system: UnitSystem, as
   const wander = c.wanderMm === null ? ' Lay a straightedge along it: how far it wanders decides the return.' : '';
   return c.isFirst
     ? `${end}: inside corner${angle}${other}. This film is first and turns ${f(asked.returnMm)} on to the other wall; ${f(asked.leastLapMm)} of lap are left at the narrowest.${wander}`
-    : `${end}: inside corner${angle}${other}. The other film is first; this one goes into the corner and is trimmed along a 3 mm ruler.${wander}`;
+    : `${end}: inside corner${angle}${other}. The other film is first; this one goes into the corner and is trimmed along a ruler of ${f(CORNER_RULER_MM)}.${wander}`;
 }
 
 /** Headline and body of the verdict on what was taped of a wall. */

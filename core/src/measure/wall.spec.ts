@@ -208,6 +208,9 @@ describe('walls round corners', () => {
     expect(b!.right).toMatchObject({ is: 'outside', isFirst: false });
     expect(c!.left).toMatchObject({ is: 'outside', isFirst: true });
     expect([a!.left.is, c!.right.is]).toEqual(['stop', 'stop']);
+    // a wall that was taped from a level line alone has a height at its corner too
+    const levelled = records(three, [[42, 'upLeft', 1500], [42, 'downLeft', 1010]]); // prettier-ignore
+    expect(surveyWall(three[0]!, levelled).survey.corners.right.beside!.heightMm).toBe(2510);
   });
   test('a run is told from its left end; a room all round begins where one begins to walk; a wall that was deleted parts it', () => {
     const names = (w: Wall, all: Wall[]) => runOf(w, { surfaces: all }).map((x) => x.name);
@@ -226,11 +229,17 @@ describe('walls round corners', () => {
   });
   test('each end is told in a sentence', () => {
     const { corners } = surveyWall(three[1]!, records(three)).survey;
-    expect(cornerText('left', corners.left, 'mm')).toMatch(
-      /^Left end: inside corner of 91° with Wall 41\. The other film is first.*3 mm ruler\. Lay a straightedge along it/,
+    expect(cornerText('left', corners.left, 'mm', insideReturnMm(13, null))).toMatch(
+      /^Left end: inside corner of 91° with Wall 41\. The other film is first.*ruler of 3 mm\. Lay a straightedge along it/,
     );
-    expect(cornerText('right', corners.right, 'mm')).toBe('Right end: outside corner with Wall 43. The other film comes round it; this one is laid over.');
-    expect(cornerText('left', { ...corners.left, isFirst: true, wanderMm: 0 }, 'mm')).toContain('turns 13 mm on to the other wall; 10 mm of lap are left');
+    const usual = insideReturnMm(13, 0);
+    expect(cornerText('right', corners.right, 'mm', usual)).toBe(
+      'Right end: outside corner with Wall 43. The other film comes round it; this one is laid over.',
+    );
+    expect(cornerText('left', corners.left, 'in', usual)).toContain('along a ruler of 1/8"');
+    expect(cornerText('left', { ...corners.left, isFirst: true, wanderMm: 0 }, 'mm', usual)).toContain(
+      'turns 13 mm on to the other wall; 10 mm of lap are left',
+    );
   });
   test('figures beside the drawing: sizes, and of blocks what they come to', () => {
     const survey = judge(sloping, { masonry: blocks });
