@@ -252,7 +252,7 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
     'Hold the drop against it',
     'Top first, then down',
     'The next drop over it',
-    'The inside corner',
+    'Round the inside corner',
     'Trim at floor',
     'Heat what was bent',
     'Covers back on',

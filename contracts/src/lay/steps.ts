@@ -62,7 +62,9 @@ export const paneTrait = z.enum([
   'both-faces',
   'swings',
   'corner-inside',
+  'corner-inside-second',
   'corner-outside',
+  'corner-outside-second',
   'openings',
   'double-cut',
   'masonry',
@@ -122,7 +124,9 @@ export const stepDrawing = z.enum([
   'wall-drops',
   'wall-plumb',
   'wall-inside',
+  'wall-inside-second',
   'wall-outside',
+  'wall-outside-second',
   'wall-seam',
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;

@@ -218,7 +218,10 @@ const knownFigures = new Set([
   'drops',
   'level',
   'inside',
+  'insideSecond',
   'outside',
+  'outsideSecond',
+  'ruler',
 ]);
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
 export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good' | 'caution'>): string[] =>

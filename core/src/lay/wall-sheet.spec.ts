@@ -46,6 +46,13 @@ describe('the steps of a wall', () => {
       expect(wait!.minutes >= 5 && wait!.minutes <= 15).toBe(true);
     }
   });
+  test('who is second at a corner finds film and promoter there: no promoter into the corner any more; over an arris promoter first, and nothing to heat', () => {
+    expect(keys('Lobby back')).toEqual(['wall-clean', 'wall-plumb', 'wall-hold', 'wall-lay', 'wall-seam', 'wall-inside-second', 'wall-outside', 'wall-trim', 'wall-post-heat', 'wall-feel']); // prettier-ignore
+    expect(keys('Lobby pier')).toEqual(['wall-clean', 'wall-outside-second', 'wall-plumb', 'wall-hold', 'wall-lay', 'wall-trim', 'wall-feel']);
+    const { wait } = sheet('Lobby pier').steps.find((s) => s.key === 'wall-outside-second')!;
+    expect(wait!.minutes >= 5 && wait!.minutes <= 15).toBe(true);
+    expect(sheet('Lobby back').steps.find((s) => s.key === 'wall-inside-second')!.wait).toBeNull();
+  });
   test('a plain wall of one drop has the few it needs; blocks are heated, short joints before the long one that closes them', () => {
     const stop = { is: 'stop', angleDeg: null, isFirst: true } as const;
     const { surface, records } = asked('Lobby pier', { left: stop, right: stop });
@@ -76,9 +83,11 @@ describe('the steps of a wall', () => {
   test('figures are this wall’s: where the first drop ends, the return its corner asks for, how far film goes round an arris', () => {
     expect(text('wall-plumb', 'Lobby left')).toBe('At the left end: a plumb line 615 mm from the end of the wall, where the inner edge of the first drop comes. Never by the corner or the ceiling. Its floor falls by 6 mm from left to right.'); // prettier-ignore
     expect(text('wall-inside', 'Lobby left')).toContain('trim it on Lobby back along the guide to a return of 15 mm');
-    expect(text('wall-inside', 'Lobby back')).toMatch(/the film of Lobby left lies.*trim it along the 3 mm ruler, over the return/);
+    expect(text('wall-inside-second', 'Lobby back')).toMatch(/the film of Lobby left lies.*trim it along the ruler of 3 mm, over the return/);
     expect(text('wall-outside', 'Lobby back', {}, { outsideWrapMm: 80 })).toContain('80 mm on to Lobby pier');
-    expect(text('wall-outside', 'Lobby pier')).toMatch(/The film of Lobby back|the film of Lobby back/);
+    expect(text('wall-outside-second', 'Lobby pier')).toBe(
+      'Left arris: the film of Lobby back comes round it: promoter and a tape line on it, where this one is laid 25 mm over.',
+    );
     expect(text('wall-covers', 'Lobby left')).toContain('Off: Light switch. Stays and is cut round: Door to the office, Thermostat.');
     expect(text('wall-post-heat', 'Lobby back')).toContain('to 90 °C');
   });

@@ -2,7 +2,7 @@ import type { PaneTrait, Wall } from '@yellow-pane/contracts';
 import { cutOfWall, endReach, FOLD_BACK_MM, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { formatDifference, formatLength, formatRough } from '../ground/index.js';
-import { coverOfWall, insideReturnMm, LEAST_CORNER_LAP_MM, surveyWall, wallFacts, type WallCorner, type WallSide } from '../measure/index.js';
+import { CORNER_RULER_MM, coverOfWall, insideReturnMm, surveyWall, wallFacts, type WallCorner, type WallSide } from '../measure/index.js';
 import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
@@ -33,11 +33,19 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
     'blocked' in cut.answer && cut.answer.blocked,
     ...of('inside').flatMap((c) => thinLap(c, dry.insideReturnMm, (mm) => formatDifference(mm, units))),
   ];
-  const inside = of('inside').map((c) => insideWords(c, insideReturnMm(dry.insideReturnMm, c.wanderMm).returnMm, f));
-  const outside = of('outside').map((c) => outsideWords(c, dry.outsideWrapMm, dry.lapMm, about));
+  const words = (is: 'inside' | 'outside', isFirst: boolean) =>
+    of(is)
+      .filter((c) => c.isFirst === isFirst)
+      .map((c) =>
+        is === 'inside' ? insideWords(c, insideReturnMm(dry.insideReturnMm, c.wanderMm).returnMm, f) : outsideWords(c, dry.outsideWrapMm, dry.lapMm, about),
+      )
+      .join(' ');
+  const [inside, insideSecond, outside, outsideSecond] = [words('inside', true), words('inside', false), words('outside', true), words('outside', false)];
   const has: readonly [PaneTrait, boolean][] = [
-    ['corner-inside', inside.length > 0],
-    ['corner-outside', outside.length > 0],
+    ['corner-inside', inside !== ''],
+    ['corner-inside-second', insideSecond !== ''],
+    ['corner-outside', outside !== ''],
+    ['corner-outside-second', outsideSecond !== ''],
     ['hardware', surface.hardware.some((h) => h.handling === 'off')],
     ['openings', open.length > 0],
     ['seam-dry', drops.length > 1 && surface.seam === 'overlap'],
@@ -55,8 +63,11 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
       drops: drops.length ? drops.join(', ') : 'one drop',
       level: facts.length ? facts.join(' ') : 'They are seldom true.',
       lap: about(surface.seam === 'double-cut' ? dry.doubleCutMm : dry.lapMm),
-      inside: inside.join(' '),
-      outside: outside.join(' '),
+      inside,
+      insideSecond,
+      outside,
+      outsideSecond,
+      ruler: f(CORNER_RULER_MM),
       ...hardwareFigures(surface.hardware),
       postHeat: post === null ? 'the film maker’s own figure' : `${post} °C`,
     },
@@ -78,6 +89,7 @@ export interface CornerFigures {
   /** On to the other wall: the return, or the way round the arris. */
   readonly returned: string;
   readonly lap: string;
+  readonly ruler: string;
 }
 /** The corners that film of a wall goes into or round. */
 export function cornersToLay(surface: Wall, records: LayRecords): CornerFigures[] {
@@ -97,6 +109,7 @@ export function cornersToLay(surface: Wall, records: LayRecords): CornerFigures[
         other: beside?.name ?? 'the other wall',
         returned: f(returnedMm),
         lap: f(Math.min(dry.lapMm, dry.outsideWrapMm)),
+        ruler: f(CORNER_RULER_MM),
       },
     ];
   });
@@ -107,18 +120,16 @@ function insideWords(c: At, returnMm: number, f: (mm: number) => string): string
   const other = c.beside?.name ?? 'the other wall';
   return c.isFirst
     ? `${capital(c.side)} corner: this film is first. Press it into the corner, trim it on ${other} along the guide to a return of ${f(returnMm)}; then promoter over the return and on to the wall.`
-    : `${capital(c.side)} corner: the film of ${other} lies and its return is tacky. Press this one into the corner and trim it along the 3 mm ruler, over the return.`;
+    : `${capital(c.side)} corner: the film of ${other} lies and its return is tacky. Press this one into the corner and trim it along the ruler of ${f(CORNER_RULER_MM)}, over the return.`;
 }
 const outsideWords = (c: At, wrapMm: number, lapMm: number, f: (mm: number) => string): string =>
   c.isFirst
     ? `${capital(c.side)} arris: warm the film, lay it round without a fold, ${f(wrapMm)} on to ${c.beside?.name ?? 'the other wall'}.`
-    : `${capital(c.side)} arris: the film of ${c.beside?.name ?? 'the other wall'} comes round it; promoter and a tape line on it, this one ${f(Math.min(lapMm, wrapMm))} over.`;
+    : `${capital(c.side)} arris: the film of ${c.beside?.name ?? 'the other wall'} comes round it: promoter and a tape line on it, where this one is laid ${f(Math.min(lapMm, wrapMm))} over.`;
 
-/** A return set too narrow for its corner leaves less lap than holds. */
+/** A corner that wanders too far for the usual return. */
 function thinLap(c: At, usualMm: number, f: (mm: number) => string): string[] {
-  const { leastLapMm, isWidened, returnMm } = insideReturnMm(usualMm, c.wanderMm);
+  const { isWidened, returnMm } = insideReturnMm(usualMm, c.wanderMm);
   if (c.wanderMm === null) return [`Lay a straightedge along the ${c.side} corner: how far it wanders decides the return.`];
-  return isWidened || leastLapMm < LEAST_CORNER_LAP_MM
-    ? [`The ${c.side} corner wanders by ${f(c.wanderMm)}: its return is ${f(returnMm)}, not the usual ${f(usualMm)}.`]
-    : [];
+  return isWidened ? [`The ${c.side} corner wanders by ${f(c.wanderMm)}: its return is ${f(returnMm)}, not the usual ${f(usualMm)}.`] : [];
 }

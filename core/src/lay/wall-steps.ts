@@ -24,6 +24,9 @@ export const wallSteps: readonly StepRule[] = [
   step('wall-corner-promoter', 'Promoter into the corner first', 'On both walls along the whole inside corner, a hand wide, before any film is laid there. Let it dry until it is tacky.', {
     purpose: 'Once the first film lies, nobody comes into the corner any more.', good: 'An even thin strip on both walls, from floor to ceiling, dry to the touch.', tools: ['adhesion promoter', 'gloves'], minutes: [1, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying in the corner' }, drawing: 'wall-inside', caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('corner-inside'),
   }), // prettier-ignore
+  step('wall-outside-second', 'Promoter on what comes round the arris', '{outsideSecond}', {
+    purpose: 'The first drop of this wall lies on film there, and film holds on film only with promoter.', good: 'A thin even strip up to the tape line, dry to the touch.', tools: ['adhesion promoter', 'masking tape', 'gloves'], minutes: [2, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying beside the arris' }, drawing: 'wall-outside-second', caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('corner-outside-second'),
+  }), // prettier-ignore
   step('wall-plumb', 'Strike a plumb line', 'At {start}: a plumb line {drop} from the end of the wall, where the inner edge of the first drop comes. Never by the corner or the ceiling. {level}', {
     purpose: 'The first drop leads all the others.', good: 'A fine line from floor to ceiling, checked with level or laser.', tools: ['laser or plumb line', 'pencil'], minutes: [3, 0, 0], mood: 'dry', drawing: 'wall-plumb', when,
   }), // prettier-ignore
@@ -45,10 +48,13 @@ export const wallSteps: readonly StepRule[] = [
   step('wall-double-cut', 'Cut the seam double', 'Both drops {lap} over each other, a strip of liner beneath the cut; straightedge, one stroke through both with a new blade, lift both wastes and the liner, press it shut.', {
     purpose: 'Two edges that were cut together fit each other.', good: 'No gap, no ridge, no score in the wall.', tools: ['straightedge', 'knife, new blade'], minutes: [3, 0, 1], mood: 'dry', drawing: 'wall-seam', caution: 'The liner beneath keeps the wall from the blade: a scored wall opens the seam later.', when: where('double-cut'),
   }), // prettier-ignore
-  step('wall-inside', 'The inside corner', '{inside}', {
-    purpose: 'A corner wanders; film that is cut to it does not close.', good: 'No bare wall along the corner, the second film as straight as the ruler.', tools: ['knife, new blade', 'guide', 'ruler 3 mm'], minutes: [6, 0, 1], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying on the return' }, drawing: 'wall-inside', caution: 'Cut the top layer only, and hold the ruler while the waste is lifted.', when: where('corner-inside'),
+  step('wall-inside-second', 'Close the inside corner', '{insideSecond}', {
+    purpose: 'A ruler makes the second film straight where the corner is not.', good: 'No bare wall along the corner, a lap all the way up.', tools: ['knife, new blade', 'ruler {3 mm}'], minutes: [5, 0, 1], mood: 'dry', drawing: 'wall-inside-second', caution: 'Cut the top layer only, and hold the ruler while the waste is lifted.', when: where('corner-inside-second'),
   }), // prettier-ignore
-  step('wall-outside', 'The outside corner', '{outside}', {
+  step('wall-inside', 'Round the inside corner', '{inside}', {
+    purpose: 'A corner wanders; film that is cut to it does not close.', good: 'Film lies in the corner without air; a straight return all the way up.', tools: ['knife, new blade', 'guide'], minutes: [6, 0, 1], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying on the return' }, drawing: 'wall-inside', caution: 'Cut film only, and no deeper. Solvent in the promoter: air the room, no flame and no gun until nothing is smelt.', when: where('corner-inside'),
+  }), // prettier-ignore
+  step('wall-outside', 'Round the outside corner', '{outside}', {
     purpose: 'A seam on an arris is picked open by every sleeve.', good: 'No film edge on the arris, no air along it.', tools: ['squeegee with felt edge', 'heat gun'], minutes: [4, 0, 1], mood: 'dry', drawing: 'wall-outside', caution: 'Warm, not long: too hot it distorts. Keep the stream off sprinkler heads and detectors.', when: where('corner-outside'),
   }), // prettier-ignore
   step('wall-openings', 'Cut the openings free', '{round} A cross from corner to corner, first with the drop hanging loose over it; then trimmed along its sides, inner corners round.', {

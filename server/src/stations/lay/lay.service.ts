@@ -208,7 +208,7 @@ export const layGuard =
         if (unknown)
           bad(
             `steps.${i}`,
-            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}; for a wall {start}, {drop}, {drops}, {level}, {inside} or {outside} besides.`,
+            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}; for a wall {start}, {drop}, {drops}, {level}, {inside}, {insideSecond}, {outside}, {outsideSecond} or {ruler} besides.`,
           );
       }
       const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));

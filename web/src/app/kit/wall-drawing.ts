@@ -143,8 +143,8 @@ export class WallDrawing {
 
   /** The corner that the step is about, from above; null: the wall from the front. */
   protected readonly above = computed(() => {
-    const is = this.step() === 'wall-inside' ? 'inside' : this.step() === 'wall-outside' ? 'outside' : null;
-    const c = this.cornerFigures().find((x) => x.is === is);
+    const asked = /^wall-(inside|outside)(-second)?$/.exec(this.step());
+    const c = this.cornerFigures().find((x) => x.is === asked?.[1] && x.isFirst === !asked[2]);
     if (!c) return null;
     // drawn for a right corner: this wall runs in from the left, its room below it
     const flip = (x: number) => (c.side === 'right' ? x : 300 - x);
@@ -167,7 +167,7 @@ export class WallDrawing {
           text(92, 24, c.own, true),
           text(266, 110, c.other),
           text(c.isFirst ? 130 : 120, c.isFirst ? 92 : 66, `return ${c.returned}`),
-          text(c.isFirst ? 146 : 150, c.isFirst ? 60 : 92, '3 mm ruler'),
+          text(c.isFirst ? 146 : 150, c.isFirst ? 60 : 92, `ruler ${c.ruler}`),
           text(96, 150, `1st: ${first}`, c.isFirst),
           text(96, 170, `2nd: ${second}`, !c.isFirst),
         ],
@@ -179,15 +179,15 @@ export class WallDrawing {
     return {
       side: c.side,
       walls,
-      leaders: c.isFirst ? path([214, 112], [181, 112]) + path([214, 76], [187, 76]) : path([150, 145], [150, 132]) + path([104, 146], [120, 136]),
+      leaders: c.isFirst ? path([214, 112], [181, 112]) + path([214, 76], [187, 76]) : path([150, 145], [150, 132]),
       films: [{ name: 'first', path: round, isOwn: c.isFirst }, { name: 'second', path: over, isOwn: !c.isFirst }], // prettier-ignore
       words: [
         text(78, 113, c.own, true),
         outer(140, 40, c.other),
         text(c.isFirst ? 240 : 150, c.isFirst ? 116 : 156, `round ${c.returned}`),
         text(c.isFirst ? 240 : 90, c.isFirst ? 80 : 156, c.isFirst ? `${c.lap} over` : ''),
-        text(92, 174, `1st: ${first}`, c.isFirst),
-        text(220, 174, `2nd: ${second}, ${c.lap} over`, !c.isFirst),
+        text(150, 172, `1st: ${first}`, c.isFirst),
+        text(150, 188, `2nd: ${second}, ${c.lap} over`, !c.isFirst),
       ].filter((t) => t.text),
     };
   });
