@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Groove, MeasureKey, Panel, StepDrawing } from '@yellow-pane/contracts';
+import type { Groove, Panel, StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
+import { placeTapes, Tapes, type TapeShown } from './tapes';
 
 /** Room of the face, px of the drawing. */
 const WIDE = 148;
@@ -24,6 +25,7 @@ interface Box {
 /** A panel as it stands before one: its face, grooves, hardware, which edges film goes over, and the film as far as the step has it. */
 @Component({
   selector: 'yp-panel-drawing',
+  imports: [Tapes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (step() === 'panel-corner' || step() === 'panel-groove') {
@@ -128,28 +130,7 @@ interface Box {
         @if (step() === 'panel-face' && d.film) {
           <path [attr.d]="d.strokes" stroke="#1C2226" stroke-width="1.6" fill="none" />
         }
-        @for (t of d.tapes; track t.key) {
-          @if (t.line) {
-            <path [attr.d]="t.line" stroke="#BDB6A2" fill="none" />
-          }
-          @if (t.isDoubtful) {
-            <rect [attr.x]="t.x - 25" [attr.y]="t.y - 14" width="50" height="19" fill="#FFE9A8" stroke="#1C2226" [attr.transform]="t.turn" />
-          }
-          <text
-            [attr.x]="t.x"
-            [attr.y]="t.y"
-            text-anchor="middle"
-            class="figure"
-            font-size="12"
-            font-weight="600"
-            stroke="#FFFEFA"
-            stroke-width="3"
-            paint-order="stroke"
-            [attr.transform]="t.turn"
-          >
-            {{ t.text }}
-          </text>
-        }
+        <svg:g [ypTapes]="d.tapes" />
         <text [attr.x]="d.middle" [attr.y]="d.height - 6" text-anchor="middle" font-size="12" fill="#56626A">{{ words() }}</text>
       </svg>
     }
@@ -163,7 +144,7 @@ export class PanelDrawing {
   /** Grooves and hardware that something does not fit about, by their ids. */
   readonly doubtful = input<readonly (string | null)[]>([]);
   /** What was taped, as it is shown: written where the tape lies. */
-  readonly tapes = input<readonly { readonly key: MeasureKey; readonly text: string; readonly isDoubtful: boolean }[]>([]);
+  readonly tapes = input<readonly TapeShown[]>([]);
   readonly label = input.required<string>();
   protected readonly corner = CORNER;
 
@@ -203,10 +184,7 @@ export class PanelDrawing {
     ).flatMap((b) => (wraps[b.side] === 'trimmed' ? [] : [{ ...b, isReturn: wraps[b.side] === 'return', isNow: step === 'panel-edges' }]));
     const outer = { left: LEFT - (wraps.left === 'trimmed' ? 0 : BAND), bottom: TOP + h + (wraps.bottom === 'trimmed' ? 0 : BAND) };
     const hingeX = hinges === 'left' ? outer.left - 6 : LEFT + w + (wraps.right === 'trimmed' ? 1 : BAND + 1);
-    const text = (key: MeasureKey, x: number, y: number, more: { line?: string; isUpright?: boolean } = {}) => {
-      const t = this.tapes().find((q) => q.key === key);
-      return t ? [{ ...t, x, y, line: more.line ?? null, turn: more.isUpright ? `rotate(-90 ${x} ${y})` : null }] : [];
-    };
+    const text = placeTapes(this.tapes());
     const mid = LEFT + w / 2;
     const level = (y: number) => `M${LEFT} ${y}H${LEFT + w}`;
     const upright = (x: number) => `M${x} ${TOP}V${TOP + h}`;

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Masonry, MeasureKey, StepDrawing, Wall } from '@yellow-pane/contracts';
+import type { Masonry, StepDrawing, Wall } from '@yellow-pane/contracts';
 import { jointsOf, type CornerFigures, type WallBody, type WallCorner, type WallLayout, type WallSide } from '@yellow-pane/core';
 import { boundingBox } from '@yellow-pane/core/geometry';
+import { placeTapes, Tapes, type TapeShown } from './tapes';
 
 /** Room of the wall, px of the drawing. */
 const WIDE = 420;
@@ -16,6 +17,7 @@ const CLOSEST_JOINTS = 3;
 /** A wall as one stands before it: its joints, what stands on it, its drops, the walls beside it; or one of its corners seen from above. */
 @Component({
   selector: 'yp-wall-drawing',
+  imports: [Tapes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (above(); as c) {
@@ -90,28 +92,7 @@ const CLOSEST_JOINTS = 3;
         @if (d.plumb; as p) {
           <path [attr.d]="p.path" stroke="#1C2226" stroke-width="2" stroke-dasharray="10 3 2 3" fill="none" />
         }
-        @for (t of d.tapes; track t.key) {
-          @if (t.line) {
-            <path [attr.d]="t.line" stroke="#BDB6A2" fill="none" />
-          }
-          @if (t.isDoubtful) {
-            <rect [attr.x]="t.x - 27" [attr.y]="t.y - 14" width="54" height="19" fill="#FFE9A8" stroke="#1C2226" [attr.transform]="t.turn" />
-          }
-          <text
-            [attr.x]="t.x"
-            [attr.y]="t.y"
-            text-anchor="middle"
-            class="figure"
-            font-size="12"
-            font-weight="600"
-            stroke="#FFFEFA"
-            stroke-width="3"
-            paint-order="stroke"
-            [attr.transform]="t.turn"
-          >
-            {{ t.text }}
-          </text>
-        }
+        <svg:g [ypTapes]="d.tapes" />
         <text [attr.x]="left + d.wide / 2" [attr.y]="d.height - 6" text-anchor="middle" font-size="12" fill="#56626A">{{ words() }}</text>
       </svg>
     }
@@ -128,7 +109,7 @@ export class WallDrawing {
   readonly step = input<StepDrawing>('none');
   /** What something does not fit about, by its id. */
   readonly doubtful = input<readonly (string | null)[]>([]);
-  readonly tapes = input<readonly { readonly key: MeasureKey; readonly text: string; readonly isDoubtful: boolean }[]>([]);
+  readonly tapes = input<readonly TapeShown[]>([]);
   readonly label = input.required<string>();
   protected readonly left = LEFT;
 
@@ -207,12 +188,7 @@ export class WallDrawing {
     const laps = drops.slice(1).map((d, i) => (hungFrom === 'left' ? { from: d.from, to: drops[i]!.to } : { from: drops[i]!.from, to: d.to }));
     const first = drops[0];
     const plumbX = first && x(hungFrom === 'left' ? first.to : first.from);
-    const text = (key: MeasureKey, tx: number, ty: number, more: { line?: string; isUpright?: boolean; before?: string } = {}) => {
-      const t = this.tapes().find((q) => q.key === key);
-      return t
-        ? [{ ...t, text: `${more.before ?? ''}${t.text}`, x: tx, y: ty, line: more.line ?? null, turn: more.isUpright ? `rotate(-90 ${tx} ${ty})` : null }]
-        : [];
-    };
+    const text = placeTapes(this.tapes());
     const isTaped = (start: string) => this.tapes().some((t) => t.key.startsWith(start));
     const hasLine = isTaped('up') || isTaped('down');
     const line = TOP + 0.55 * h;

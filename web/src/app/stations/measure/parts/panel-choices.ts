@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
-import { panel, panelWrap, type Panel } from '@yellow-pane/contracts';
+import { panelWrap, type Panel } from '@yellow-pane/contracts';
 import { RecordStore } from '../../../record/record.store';
+import { SurfaceChoices, type ChoicesOf } from './surface-choices';
 
-const choices = [
+const choices: ChoicesOf<Panel> = [
   { field: 'hinges', name: 'Hinges', names: { left: 'on the left', right: 'on the right', none: 'it does not swing' } },
   { field: 'faces', name: 'Film on', names: { front: 'its front', both: 'both faces' } },
   { field: 'grain', name: 'Film’s direction', names: { upright: 'upright', level: 'level' } },
   { field: 'fire', name: 'Fire or escape door', names: { unknown: 'nobody asked', no: 'no', rated: 'yes: needs a written yes' } },
-] as const;
+];
 const sides = [
   { id: 'left', name: 'Left edge' },
   { id: 'right', name: 'Right edge' },
@@ -19,20 +20,11 @@ const wrapNames = { trimmed: 'trimmed there', edge: 'over the edge', return: 'on
 /** How a panel hangs, and how film goes on it. */
 @Component({
   selector: 'yp-panel-choices',
+  imports: [SurfaceChoices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = surface();
-    <div class="grid grid-cols-2 gap-2 text-sm">
-      @for (c of choices; track c.field) {
-        <label class="block"
-          >{{ c.name
-          }}<select #box class="field" [attr.data-choice]="c.field" (change)="set(c.name, c.field, box.value)">
-            @for (o of options(c.names); track o.id) {
-              <option [value]="o.id" [selected]="s[c.field] === o.id">{{ o.name }}</option>
-            }
-          </select></label
-        >
-      }
+    <yp-surface-choices class="block" [surface]="s" [choices]="choices">
       @for (side of sides; track side.id) {
         <label class="block"
           >{{ side.name
@@ -43,7 +35,7 @@ const wrapNames = { trimmed: 'trimmed there', edge: 'over the edge', return: 'on
           </select></label
         >
       }
-    </div>
+    </yp-surface-choices>
     @if (s.faces === 'both') {
       <p class="mt-1 text-sm text-soft">
         The back is taken for the mirror image of the front. Edges go on to the back, beneath the film there: no seam lies on an arris.
@@ -58,18 +50,10 @@ export class PanelChoices {
   protected readonly sides = sides;
   protected readonly wraps = panelWrap.options;
   protected readonly wrapNames = wrapNames;
-  protected options = (names: Readonly<Record<string, string>>) => Object.entries(names).map(([id, name]) => ({ id, name }));
 
-  protected set(name: string, field: (typeof choices)[number]['field'], value: string): void {
-    const read = panel.shape[field].safeParse(value);
-    if (read.success) this.change(name, { [field]: read.data });
-  }
   protected wrap(side: keyof Panel['wraps'], name: string, value: string): void {
     const read = panelWrap.safeParse(value);
-    if (read.success) this.change(name, { wraps: { ...this.surface().wraps, [side]: read.data } });
-  }
-  private change(name: string, value: Partial<Panel>): void {
     const s = this.surface();
-    void this.record.set(`${name} of ${s.name}`.slice(0, 120), 'surface', s.id, value);
+    if (read.success) void this.record.set(`${name} of ${s.name}`.slice(0, 120), 'surface', s.id, { wraps: { ...s.wraps, [side]: read.data } });
   }
 }
