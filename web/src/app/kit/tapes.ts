@@ -31,6 +31,8 @@ export const placeTapes =
 
 /** The tapes of a drawing: each figure where its tape lies, one that is suspected on a yellow ground. */
 @Component({
+  // a part of a drawing: an element of its own would not be drawn
+  // eslint-disable-next-line @angular-eslint/component-selector
   selector: '[ypTapes]',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
