@@ -218,6 +218,7 @@ function doors(w: JobWriter, corridor: string): void {
     widthMm: 20,
     heightMm: 20,
     isElectric: false,
+    isRound: true,
   } as const;
   const door = (name: string, hinges: 'left' | 'right', more: object = {}) => ({
     filmId: ash.id,

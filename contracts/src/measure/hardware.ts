@@ -14,5 +14,7 @@ export const hardware = z.object({
   widthMm: positiveLengthMm,
   heightMm: positiveLengthMm,
   isElectric: z.boolean(),
+  /** Round: its cuts end at its rim. Left out: it has corners. */
+  isRound: z.boolean().optional(),
 });
 export type Hardware = z.infer<typeof hardware>;

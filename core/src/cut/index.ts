@@ -9,6 +9,8 @@ export * from './dry-allowances.js';
 export * from './job-pieces.js';
 export * from './dry-piece.js';
 export * from './column-piece.js';
+export * from './cross-over.js';
+export * from './wrapped-edges.js';
 export * from './panel-piece.js';
 export * from './wall-piece.js';
 export * from './cut-of-kind.js';

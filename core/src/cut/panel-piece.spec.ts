@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { newPanel, type BenchCut, type DryAllowances, type Groove, type Hardware, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
 import { grooveGirth, judgePanel } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
-import { developed, GRIP_MM, piecesOfPanel, wrapDepth, type PanelToPiece } from './panel-piece.js';
+import { developed, piecesOfPanel, type PanelToPiece } from './panel-piece.js';
+import { GRIP_MM, wrapDepth } from './wrapped-edges.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
 const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;

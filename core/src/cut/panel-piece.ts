@@ -1,33 +1,31 @@
-import type { BenchCut, DryAllowances, Film, Groove, Hardware, Panel, PanelWrap, Piece, Turn } from '@yellow-pane/contracts';
+import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { formatLength } from '../ground/index.js';
 import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
+import { crossOver, crossWords } from './cross-over.js';
 import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
-import { turnsOf } from './piece.js';
+import { inStrips, type ToStrip } from './strips.js';
+import {
+  cutsOfCorners,
+  FOLD_BACK_MM,
+  GRIP_MM,
+  mirroredCut,
+  OFF_ARRIS_MM,
+  SIDES,
+  turnsFor,
+  uprightNames,
+  wrapDepth,
+  type FaceOnPiece,
+  type Side,
+} from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one panel. */
 export type PanelToPiece = DryToPiece<Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'hinges' | 'grooves' | 'hardware'>, PanelSurvey>;
 type Face = 'front' | 'back';
 
-const SIDES = ['left', 'right', 'top', 'bottom'] as const;
-type Side = (typeof SIDES)[number];
-type Reach = Readonly<Record<Side, number>>;
-
-/** Held between two fingers past what is wrapped, and trimmed off at the end. @source house rule */
-export const GRIP_MM = 10;
-/** Film ends so far from an arris that other film comes round: never a seam on the arris. @source common practice: a ⅛ in (3 mm) ruler */
-const OFF_ARRIS_MM = 3;
-/** Liner folded back at the top before the centre is tacked. @source common practice: 4 in */
-export const FOLD_BACK_MM = 100;
 /** More slack than this does not lie down on the rails beyond the corner of a frame. @source house rule */
 const LIES_DOWN_MM = 4;
-
-/** How far film goes over each edge, from the arris on; 0: it is trimmed there. With film on both faces an edge is returned, so that no seam lies on the arris. */
-export function wrapDepth(wrap: PanelWrap, edgeGirthMm: number, isBothFaces: boolean, a: Pick<DryAllowances, 'returnMm'>): number {
-  if (wrap === 'trimmed') return 0;
-  return edgeGirthMm + (wrap === 'return' || isBothFaces ? a.returnMm : 0);
-}
 
 /**
  * Where a place on the face comes to lie on the flat piece: farther by the slack of every groove between it and the left edge (or the foot), as they run at
@@ -93,7 +91,10 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   const faces: readonly Face[] = surface.faces === 'both' ? ['front', 'back'] : ['front'];
   const named = (face: Face, strip: string) => [faces.length > 1 ? face : '', strip].filter(Boolean).join(' ');
   return {
-    pieces: faces.flatMap((face) => inStrips(onePiece(p, cover, face, f), p, face).map((s) => ({ piece: s.piece, suffix: named(face, s.suffix) }))),
+    pieces: faces.flatMap((face) => {
+      const piece = onePiece(p, cover, face, f);
+      return inStrips(piece, stripsOf(piece, p, face)).map((s) => ({ piece: s.piece, suffix: named(face, s.suffix) }));
+    }),
   };
 }
 
@@ -151,12 +152,6 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   };
 }
 
-/** Turns that leave the film's direction as it is wanted: along the roll it is upright, so a level grain lies across it. */
-function turnsFor(direction: Film['direction'], grain: Panel['grain']): Turn[] {
-  const upright = turnsOf(direction);
-  return grain === 'upright' || upright.length === 4 ? upright : upright.map((t) => ((t + 90) % 360) as Turn);
-}
-
 function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f: (mm: number) => string): string[] {
   if (groove.run.way !== 'frame' || slackMm < 0.5) return [];
   const more =
@@ -168,19 +163,11 @@ function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f
   ];
 }
 
-interface Laid {
-  readonly widthMm: number;
-  readonly heightMm: number;
-  readonly reach: Reach;
-  readonly depth: Reach;
-  readonly cover: { readonly widthMm: number; readonly heightMm: number };
-}
-
 /**
  * What is marked and cut in a piece, in its order; the face as the front is seen. What is done at the bench is told as it lies there, liner up; what is cut later, as
  * one stands before the panel.
  */
-function benchOf(laid: Laid, p: PanelToPiece, face: Face, f: (mm: number) => string): BenchCut[] {
+function benchOf(laid: FaceOnPiece, p: PanelToPiece, face: Face, f: (mm: number) => string): BenchCut[] {
   const { surface, survey, allowances: a } = p;
   const { widthMm, heightMm, reach } = laid;
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
@@ -209,27 +196,10 @@ function benchOf(laid: Laid, p: PanelToPiece, face: Face, f: (mm: number) => str
   for (const h of surface.hardware.filter((x) => x.handling !== 'off')) {
     const low = wide(h);
     const high = onFilm(h.fromLeftMm + h.widthMm, h.fromFootMm + h.heightMm);
-    cuts.push(crossOver(low, high, crossWords(h)));
+    cuts.push(crossOver(low, high, crossWords(h), h));
   }
   return cuts;
 }
-
-/** A cross from corner to corner and both sides, as one line. */
-export const crossOver = (
-  low: { readonly xMm: number; readonly yMm: number },
-  high: { readonly xMm: number; readonly yMm: number },
-  words: string,
-): BenchCut => {
-  const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
-  const [a, b, c, d] = [point(low.xMm, low.yMm), point(high.xMm, high.yMm), point(high.xMm, low.yMm), point(low.xMm, high.yMm)];
-  return { layer: 'film', later: true, path: [a, b, c, d, a], words };
-};
-/** What is done at something that film does not cover, once it lies there. */
-export const crossWords = ({ what, handling }: Pick<Hardware, 'what' | 'handling'>): string =>
-  `${what}: when the film lies there, a cross over it from corner to corner; then trimmed ${handling === 'open' ? 'along its sides' : 'round it'}.`.slice(
-    0,
-    200,
-  );
 
 /**
  * The four corners of a frame of grooves: of the square over the corner its outer part, as large as the slack both ways, falls out; the rest is slit on the diagonal.
@@ -266,119 +236,11 @@ function cutsOfFrame(
   });
 }
 
-/** Where film goes over two edges that meet, and where it goes over one beside an edge that is trimmed. */
-function cutsOfCorners(laid: Laid, a: DryAllowances, at: { left: number; right: number; foot: number; top: number }, f: (mm: number) => string): BenchCut[] {
-  const { widthMm, heightMm, depth } = laid;
-  const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
-  const out: BenchCut[] = [];
-  for (const v of ['top', 'bottom'] as const)
-    for (const h of ['left', 'right'] as const) {
-      const [x, y] = [h === 'left' ? at.left : at.right, v === 'top' ? at.top : at.foot];
-      const [endX, endY] = [h === 'left' ? 0 : widthMm, v === 'top' ? heightMm : 0];
-      const up = v === 'top' ? 1 : -1;
-      const name = `${v === 'top' ? 'Top' : 'Bottom'} ${h}`;
-      const cut = (path: BenchCut['path'], words: string): void => void out.push({ layer: 'film', later: true, path, words: `${name}: ${words}` });
-      if (depth[h] === 0 && depth[v] === 0) continue;
-      if (depth[h] === 0) {
-        cut([point(x, endY), point(x, y)], `in along the ${h} arris to the corner, so that the ${v} can fold.`);
-        continue;
-      }
-      if (depth[v] === 0) {
-        cut([point(endX, y), point(x, y)], `in along the ${v} arris to the corner, so that the ${h} side can fold.`);
-        continue;
-      }
-      if (a.corner === 'envelope') continue;
-      if (a.corner === 'mitre') {
-        cut(
-          [
-            point(x, y),
-            point(x + Math.sign(endX - x) * Math.min(Math.abs(endX - x), Math.abs(endY - y)), y + up * Math.min(Math.abs(endX - x), Math.abs(endY - y))),
-          ],
-          `45° from the corner outwards; the ${h} side goes round first, what the ${v} has too much is trimmed on it.`,
-        );
-        continue;
-      }
-      const tab = Math.min(a.cornerTabMm, Math.abs(endY - y) / 2);
-      cut([point(endX, y + up * tab), point(x, y + up * tab), point(x, endY)], `the waste out, ${f(tab)} past the arris and along the ${h} line.`);
-      cut([point(x, y + up * tab), point(x, y)], `down to the corner: the tab of the ${h} side goes round first, the ${v} over it.`);
-    }
-  return out;
-}
-
-const mirroredCut = (c: BenchCut, widthMm: number): BenchCut => ({
-  ...c,
-  path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm, bulge: q.bulge === 0 ? 0 : -q.bulge })),
-});
-
-/**
- * A piece wider than its roll, in strips side by side (stacked, where its direction lies level); a seam goes into a groove where one allows it. Each strip reaches
- * over the seam before it by the lap, and is as wide as a mark of the rule.
- */
-function inStrips(piece: DryPart['piece'], p: PanelToPiece, face: Face): DryPart[] {
-  const { allowances: a, film, rollWidthsMm, surface, units } = p;
-  const widestMm = rollWidthsMm.length ? Math.max(...rollWidthsMm) : Infinity;
+/** How a face is parted where its roll is too narrow: the seam in a groove that runs its way, if one allows it. @param piece with its bench cuts, as it lies */
+function stripsOf(piece: DryPart['piece'], { allowances, film, rollWidthsMm, surface, survey, units }: PanelToPiece, face: Face): ToStrip {
   const isUpright = surface.grain === 'upright';
-  const sizeMm = isUpright ? piece.widthMm : piece.heightMm;
-  const free = turnsOf(film.direction).length === 4;
-  if (sizeMm <= widestMm + 1e-6 || (free && (isUpright ? piece.heightMm : piece.widthMm) <= widestMm))
-    return [{ piece: { ...piece, turns: fitting(piece, widestMm) }, suffix: '' }];
-  const seams = seamsAt(sizeMm, widestMm, p, face, piece.bench ?? []);
-  const ends = [0, ...seams, sizeMm];
-  const count = ends.length - 1;
-  const f = (mm: number) => formatLength(mm, units);
-  return ends.slice(1).map((to, i): DryPart => {
-    const from = ends[i]!;
-    const lengthMm = i === 0 ? to : Math.min(widestMm, roundUpToMark(to - from + a.lapMm, units));
-    const low = to - lengthMm;
-    // a piece is seen from its liner: as one stands before it, the first strip is the right one
-    const place = stripName(isUpright ? count - 1 - i : i, count, isUpright);
-    const seamEnds = [...(i > 0 ? [isUpright ? 'left' : 'foot'] : []), ...(i < count - 1 ? [isUpright ? 'right' : 'top'] : [])];
-    const bench = (piece.bench ?? []).flatMap((c) => inStrip(c, { lowMm: low, highMm: to, fromMm: from, isLast: i === count - 1 }, isUpright));
-    const [marked, ...others] = bench;
-    const isSeam = ` Of it this strip has a part: its ${listed(seamEnds)} ${seamEnds.length > 1 ? 'ends are seams' : 'end is a seam'}.`;
-    return {
-      suffix: place,
-      piece: {
-        ...piece,
-        ...(isUpright ? { widthMm: lengthMm } : { heightMm: lengthMm }),
-        turns: turnsFor(film.direction, surface.grain).filter((t) => !free || (isUpright ? t % 180 === 0 : t % 180 === 90)),
-        meets: surface.id,
-        bench: marked ? [{ ...marked, words: `${marked.words}${isSeam}` }, ...others] : bench,
-        why: [...piece.why, `The roll is too narrow for it: ${count} strips, each ${f(a.lapMm)} over the next.`],
-      },
-    };
-  });
-}
-
-const SIDE_BY_SIDE = ['left', 'middle', 'right'] as const;
-const STACKED = ['foot', 'middle', 'top'] as const;
-/** A strip as it is spoken of before the panel. @param at counted from the left, or from the foot */
-function stripName(at: number, count: number, isUpright: boolean): string {
-  const [first, middle, last] = isUpright ? SIDE_BY_SIDE : STACKED;
-  if (at === 0) return first;
-  if (at === count - 1) return last;
-  return count === 3 ? middle : `${at + 1} of ${count}`;
-}
-
-/** Turns that go on to the roll. */
-const fitting = (piece: Pick<Piece, 'turns' | 'widthMm' | 'heightMm'>, widest: number): Turn[] => {
-  const fit = piece.turns.filter((t) => (t % 180 === 0 ? piece.widthMm : piece.heightMm) <= widest + 1e-6);
-  return fit.length ? fit : piece.turns;
-};
-
-/** Ends of the strips but the last: strips alike; in two, the seam in the groove that runs its way nearest to the middle, where both strips still fit. */
-function seamsAt(sizeMm: number, widestMm: number, p: PanelToPiece, face: Face, bench: readonly BenchCut[]): number[] {
-  const { allowances, surface, survey, units } = p;
-  const lap = allowances.lapMm;
-  const isUpright = surface.grain === 'upright';
-  const onMark = (mm: number) => Math.min(widestMm, roundUpToMark(mm, units));
-  const count = Math.ceil((sizeMm - lap) / (widestMm - lap) - 1e-9);
-  const each = onMark((sizeMm + (count - 1) * lap) / count);
-  const alike = Array.from({ length: count - 1 }, (_, i) => each + i * (each - lap));
-  if (count !== 2) return alike;
-  const marked = bench[0]!.path;
-  const along = marked.map((q) => (isUpright ? q.xMm : q.yMm));
-  const places = survey.grooves.flatMap(({ groove: { run, widthMm }, slackMm }) => {
+  const along = piece.bench![0]!.path.map((q) => (isUpright ? q.xMm : q.yMm));
+  const seamPlacesMm = survey.grooves.flatMap(({ groove: { run, widthMm }, slackMm }) => {
     const middle = (widthMm + slackMm) / 2;
     if (isUpright && run.way === 'upright') {
       const d = developed(run.fromLeftMm, 0, survey.grooves).xMm + middle;
@@ -387,27 +249,5 @@ function seamsAt(sizeMm: number, widestMm: number, p: PanelToPiece, face: Face, 
     }
     return !isUpright && run.way === 'level' ? [Math.min(...along) + developed(0, run.fromFootMm, survey.grooves).yMm + middle] : [];
   });
-  const good = places
-    .map(onMark)
-    .filter((s) => s <= widestMm && sizeMm - s + lap <= widestMm)
-    .sort((x, y) => Math.abs(x - sizeMm / 2) - Math.abs(y - sizeMm / 2));
-  return good.length ? [good[0]!] : alike;
-}
-
-/** Where a strip lies in its piece: with its lap from low to high; what is cut between its own seams is its own. */
-interface Strip {
-  readonly lowMm: number;
-  readonly highMm: number;
-  readonly fromMm: number;
-  readonly isLast: boolean;
-}
-/** A cut as far as it lies in a strip: pencil lines in each, a cut in the one that has its middle. */
-function inStrip(c: BenchCut, { lowMm, highMm, fromMm, isLast }: Strip, isUpright: boolean): BenchCut[] {
-  const of = (q: BenchCut['path'][number]) => (isUpright ? q.xMm : q.yMm);
-  const [first, last] = [Math.min(...c.path.map(of)), Math.max(...c.path.map(of))];
-  const middle = (first + last) / 2;
-  const isOwn = c.layer === 'mark' ? last >= lowMm && first <= highMm : middle >= fromMm && (middle < highMm || isLast);
-  if (!isOwn) return [];
-  const held = (q: BenchCut['path'][number]) => Math.min(highMm, Math.max(lowMm, of(q))) - lowMm;
-  return [{ ...c, path: c.path.map((q) => (isUpright ? { ...q, xMm: held(q) } : { ...q, yMm: held(q) })) }];
+  return { lapMm: allowances.lapMm, direction: film.direction, rollWidthsMm, grain: surface.grain, names: uprightNames, seamPlacesMm, units };
 }

@@ -12,10 +12,11 @@ import {
   type WallSide,
   type WallSurvey,
 } from '../measure/index.js';
+import { crossOver, crossWords } from './cross-over.js';
 import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
-import { crossOver, crossWords, FOLD_BACK_MM, GRIP_MM } from './panel-piece.js';
 import { turnsOf } from './piece.js';
+import { FOLD_BACK_MM, GRIP_MM } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one wall. */
 export interface WallToPiece extends DryToPiece<Pick<Wall, 'id' | 'name' | 'hardware' | 'seam' | 'hungFrom'>, WallSurvey> {
@@ -257,9 +258,8 @@ function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: Wa
     const foot = low(survey.body!, h) - stretch.lowMm + a.panelMm;
     const [y0, y1] = [Math.max(0, foot), Math.min(heightMm, foot + h.heightMm)];
     if (y1 - y0 < 1 || h.id === stretch.parts) continue;
-    const words =
-      h.handling === 'off' ? `${h.what}: when the film lies there, a cross inside its edge; its cover goes over the cut.`.slice(0, 200) : crossWords(h);
-    cuts.push(crossOver(point(x0, y0), point(x1, y1), words));
+    const words = h.handling === 'off' ? `${h.what}: when the film lies there, a cross inside its edge; its cover goes over the cut.` : crossWords(h);
+    cuts.push(crossOver(point(x0, y0), point(x1, y1), words, h));
   }
   return cuts;
 }

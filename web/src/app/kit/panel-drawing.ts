@@ -116,6 +116,8 @@ interface Box {
             [attr.y]="h.y"
             [attr.width]="h.w"
             [attr.height]="h.h"
+            [attr.rx]="h.isRound ? h.w / 2 : 0"
+            [attr.ry]="h.isRound ? h.h / 2 : 0"
             [attr.fill]="h.isOff ? 'none' : '#8A949A'"
             stroke="#1C2226"
             [attr.stroke-dasharray]="h.isOff ? '3 2' : null"
@@ -206,7 +208,7 @@ export class PanelDrawing {
           y: b.y + (g.run.way === 'level' ? -3 : 14),
         };
       }),
-      hardware: hardware.map((x) => ({ ...rect(x.fromLeftMm, x.fromFootMm, x.widthMm, x.heightMm), isOff: x.handling === 'off' })),
+      hardware: hardware.map((x) => ({ ...rect(x.fromLeftMm, x.fromFootMm, x.widthMm, x.heightMm), isOff: x.handling === 'off', isRound: x.isRound === true })),
       hinges: hinges === 'none' ? [] : [0.12, 0.5, 0.84].map((f) => ({ x: hingeX, y: TOP + f * h })),
       grain: [0.24, 0.5, 0.76].map((f) =>
         grain === 'upright' ? `M${LEFT + f * w} ${TOP + h - 10}v-26m-3 6l3-6l3 6` : `M${LEFT + 10} ${TOP + f * h}h26m-6-3l6 3l-6 3`,

@@ -77,6 +77,8 @@ const CLOSEST_JOINTS = 3;
             [attr.y]="h.y"
             [attr.width]="h.w"
             [attr.height]="h.h"
+            [attr.rx]="h.isRound ? h.w / 2 : 0"
+            [attr.ry]="h.isRound ? h.h / 2 : 0"
             [attr.fill]="h.fill"
             stroke="#1C2226"
             [attr.stroke-width]="h.isDoubtful ? 2.5 : 1"
@@ -224,6 +226,7 @@ export class WallDrawing {
           h: qh,
           fill: q.handling === 'open' ? '#E4DFD0' : q.handling === 'off' ? '#FFFEFA' : '#8A949A',
           isOff: q.handling === 'off',
+          isRound: q.isRound === true,
           isDoubtful: doubts.has(q.id),
           text: qw > 60 ? q.what.slice(0, 18) : '',
         };

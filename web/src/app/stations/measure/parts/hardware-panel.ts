@@ -45,6 +45,9 @@ const lengthsOf = (h: Hardware): PartLength[] => [
           <label class="flex items-center gap-1"
             ><input #electric type="checkbox" [checked]="h.part.isElectric" (change)="put({ part: h.part, isElectric: electric.checked })" />electric</label
           >
+          <label class="flex items-center gap-1"
+            ><input #round type="checkbox" [checked]="h.part.isRound" (change)="put({ part: h.part, isRound: round.checked })" />round</label
+          >
           <button type="button" class="btn ml-auto px-2!" [attr.aria-label]="'Delete ' + h.part.what" (click)="remove(h.part)">Delete</button>
         </div>
         <yp-part-lengths [lengths]="h.lengths" [of]="h.part.what" (changed)="$event.mm !== null && put({ part: h.part, field: $event.field, mm: $event.mm })" />
