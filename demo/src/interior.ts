@@ -126,6 +126,7 @@ export function ternInterior(): JobFile {
   );
   doors(w, w.place('Corridor · office doors'));
   walls(w);
+  tops(w);
   return { ...w.file(), films: [ash, blockWall], rolls: interiorRolls };
 }
 
@@ -173,6 +174,36 @@ function walls(w: JobWriter): void {
       masonry: { unit: 'block', pitchAcrossMm: 400, pitchUpMm: 200, jointMm: 10, jointDepthMm: 5, bond: 'running', firstBedMm: 195, firstHeadMm: 400, texture: 'medium', courses: 14, unitsInFirstCourse: 14 },
       hardware: [{ ...none, id: demoId(14_933), what: 'Pipe', handling: 'round', fromLeftMm: 4890, fromFootMm: 2100, widthMm: 40, heightMm: 500 }],
     },
+  ); // prettier-ignore
+}
+
+/** The reception counter, one corner of it rounded, and a table whose rounds are too tight for one film. */
+function tops(w: JobWriter): void {
+  const hall = w.place('Reception');
+  const laminate = { material: 'laminate', finish: 'laminated', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 20 } as const; // prettier-ignore
+  const none = { isElectric: false } as const;
+  // the slip: the way to its round was 103, written 130; where the straight ends, and the tape from corner to corner, say so
+  w.counter(
+    hall,
+    'Reception counter',
+    { widthFront: '2401', widthBack: '2400', depthLeft: '700', depthRight: '701', fromBackLeft: '2397', fromFrontLeft: '2500', setbackFrontRight: '250', gapFrontRight: '130', edgeThickness: '30', edgeGirth: '31' },
+    {
+      filmId: ash.id,
+      ground: laminate,
+      sides: { front: 'return', right: 'return', back: 'wall', left: 'joint' },
+      round: ['frontRight'],
+      hardware: [
+        { ...none, id: demoId(14_940), what: 'Cable outlet', handling: 'off', fromLeftMm: 620, fromFootMm: 560, widthMm: 80, heightMm: 80, isRound: true },
+        { ...none, id: demoId(14_941), what: 'Hand basin', handling: 'off', fromLeftMm: 1500, fromFootMm: 150, widthMm: 420, heightMm: 340 },
+        { ...none, id: demoId(14_942), what: 'Bell', handling: 'round', fromLeftMm: 1180, fromFootMm: 300, widthMm: 60, heightMm: 60, isRound: true },
+      ],
+    },
+  ); // prettier-ignore
+  w.counter(
+    hall,
+    'Waiting table',
+    { widthFront: '800', widthBack: '800', depthLeft: '800', depthRight: '800', fromBackLeft: '1082', fromFrontLeft: '1082', setbackFrontLeft: '60', gapFrontLeft: '25', setbackFrontRight: '61', setbackBackRight: '60', setbackBackLeft: '60', edgeThickness: '40' },
+    { what: 'table', filmId: ash.id, ground: laminate, sides: { front: 'strip', right: 'strip', back: 'strip', left: 'strip' }, round: ['frontLeft', 'frontRight', 'backRight', 'backLeft'] },
   ); // prettier-ignore
 }
 

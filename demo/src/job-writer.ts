@@ -1,9 +1,11 @@
 import {
   newColumn,
+  newCounter,
   newPanel,
   newWall,
   newPane,
   type Column,
+  type Counter,
   type JobFile,
   type Pane,
   type Panel,
@@ -103,6 +105,14 @@ export class JobWriter {
     return surface.id;
   }
 
+  /** A counter or table top with its tapes. */
+  counter(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Counter, 'kind'>> = {}): string {
+    const surface = newCounter({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
+    this.surfaces.push(surface);
+    this.tape(surface.id, tapes);
+    return surface.id;
+  }
+
   /** A wall with its tapes. */
   wall(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Wall, 'kind'>> = {}): string {
     const surface = newWall({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
@@ -141,7 +151,7 @@ export class JobWriter {
   file(): JobFile {
     return {
       format: 'yellow-pane job',
-      formatVersion: 11,
+      formatVersion: 12,
       writtenAt: demoAt(0),
       job: this.job,
       places: this.places,

@@ -32,5 +32,7 @@ export const dryAllowances = z.object({
   outsideWrapMm: lengthMm.min(10).max(300),
   /** Film over film where both are cut through together. */
   doubleCutMm: lengthMm.min(20).max(150),
+  /** Liner that is sliced off at one end of a top, where it is tacked first. */
+  endLinerMm: lengthMm.min(20).max(300),
 });
 export type DryAllowances = z.infer<typeof dryAllowances>;

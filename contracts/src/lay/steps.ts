@@ -69,6 +69,10 @@ export const paneTrait = z.enum([
   'double-cut',
   'masonry',
   'patch',
+  'corners-round',
+  'edge-strip',
+  'at-wall',
+  'at-joint',
 ]);
 export type PaneTrait = z.infer<typeof paneTrait>;
 
@@ -87,7 +91,7 @@ export const stepWhen = z.object({
   care: z.array(faceCare).max(4).default([]),
   /** Kinds of surface it is for. Left out: panes of glass, as all steps once were. */
   surface: z
-    .array(z.enum(['pane', 'column', 'panel', 'wall']))
+    .array(z.enum(['pane', 'column', 'panel', 'wall', 'counter']))
     .max(6)
     .optional(),
   /** One of these has to be there. Left out in versions of before. */
@@ -128,6 +132,13 @@ export const stepDrawing = z.enum([
   'wall-outside',
   'wall-outside-second',
   'wall-seam',
+  'counter-top',
+  'counter-end',
+  'counter-edges',
+  'counter-strip',
+  'counter-round',
+  'counter-corner',
+  'counter-seam',
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 
@@ -176,7 +187,7 @@ export const stepSet = z
     /** What was changed, in the firm’s words. */
     note: words(200),
     ready: z.array(readyRule).max(40),
-    steps: z.array(stepRule).min(1).max(120),
+    steps: z.array(stepRule).min(1).max(200),
     createdAt: instant,
   })
   .refine((s) => new Set(s.steps.map((x) => x.key)).size === s.steps.length, { path: ['steps'], message: 'Two steps have the same key.' });

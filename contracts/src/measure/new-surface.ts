@@ -1,4 +1,5 @@
 import type { Column } from './column.js';
+import type { Counter } from './counter.js';
 import type { Ground } from './ground.js';
 import type { Pane } from './pane.js';
 import type { Panel } from './panel.js';
@@ -9,7 +10,7 @@ import type { Wall } from './wall.js';
 // apart from the schemas, so that a page which begins a surface does not carry them
 
 /** What a surface of each kind is called. */
-export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column', panel: 'panel', wall: 'wall' };
+export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column', panel: 'panel', wall: 'wall', counter: 'counter' };
 
 /** A ground that nobody has looked at. */
 export const unknownGround: Ground = {
@@ -105,6 +106,27 @@ export const newWall = (known: NamedSurface & Partial<Omit<Wall, 'kind'>>): Wall
   ...known,
 });
 
-const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = { pane: newPane, column: newColumn, panel: newPanel, wall: newWall };
+/** A counter nobody has looked at yet: it stands at a wall, film goes over its front and its ends and on to their underside. @source common practice */
+export const newCounter = (known: NamedSurface & Partial<Omit<Counter, 'kind'>>): Counter => ({
+  ...unseen,
+  kind: 'counter',
+  what: 'counter',
+  sides: { front: 'return', right: 'return', back: 'wall', left: 'return' },
+  round: [],
+  grain: 'along',
+  seam: 'overlap',
+  hardware: [],
+  ground: unknownGround,
+  dry: null,
+  ...known,
+});
+
+const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = {
+  pane: newPane,
+  column: newColumn,
+  panel: newPanel,
+  wall: newWall,
+  counter: newCounter,
+};
 /** A surface of a kind that nobody has looked at yet. */
 export const newSurface = <K extends SurfaceKind>(kind: K, known: NamedSurface): SurfaceOf<K> => beginnings[kind](known);

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { id, instant, lengthMm, offsetMm, unitSystem, words } from '../quantities.js';
 import { column, columnMeasure } from './column.js';
+import { counter, counterMeasure } from './counter.js';
 import { pane, paneMeasure } from './pane.js';
 import { panel, panelMeasure } from './panel.js';
 import { wall, wallMeasure } from './wall.js';
@@ -11,6 +12,7 @@ export const measureKey = z.enum([
   ...columnMeasure.exclude(['heightLeft', 'heightRight']).options,
   ...panelMeasure.extract(['edgeThickness', 'edgeGirth']).options,
   ...wallMeasure.extract(['upLeft', 'upMiddle', 'upRight', 'downLeft', 'downMiddle', 'downRight', 'wanderLeft', 'wanderRight']).options,
+  ...counterMeasure.exclude(['widthMiddle', 'edgeThickness', 'edgeGirth']).options,
 ]);
 export type MeasureKey = z.infer<typeof measureKey>;
 
@@ -36,7 +38,7 @@ export const reading = z.object({
 export type Reading = z.infer<typeof reading>;
 
 /** Every kind of surface: one physical thing that film is laid on. A new kind is added here; what still lacks it no longer compiles. */
-export const surfaceKinds = { pane, column, panel, wall } as const;
+export const surfaceKinds = { pane, column, panel, wall, counter } as const;
 export type SurfaceKind = keyof typeof surfaceKinds;
 /** What can be taped of each kind. */
 export const measuresOfKind: { readonly [K in SurfaceKind]: readonly MeasureKey[] } = {
@@ -44,10 +46,11 @@ export const measuresOfKind: { readonly [K in SurfaceKind]: readonly MeasureKey[
   column: columnMeasure.options,
   panel: panelMeasure.options,
   wall: wallMeasure.options,
+  counter: counterMeasure.options,
 };
 /** The record of a surface of one kind. */
 export type SurfaceOf<K extends SurfaceKind> = z.infer<(typeof surfaceKinds)[K]>;
 
 /** One physical pane, column, panel …: a union of kinds. What all share stands in `shared.ts`, what one kind has in its own file. */
-export const surface = z.discriminatedUnion('kind', [pane, column, panel, wall]);
+export const surface = z.discriminatedUnion('kind', [pane, column, panel, wall, counter]);
 export type Surface = z.infer<typeof surface>;

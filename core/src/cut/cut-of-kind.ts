@@ -1,7 +1,8 @@
-import type { Column, CutMethod, Panel, Film, Piece, SurfaceKind, SurfaceOf, Surface, Wall } from '@yellow-pane/contracts';
-import { runOf, surveyColumn, surveyPanel, surveyWall, type DrySurface } from '../measure/index.js';
+import type { Column, Counter, CutMethod, Panel, Film, Piece, SurfaceKind, SurfaceOf, Surface, Wall } from '@yellow-pane/contracts';
+import { runOf, surveyColumn, surveyCounter, surveyPanel, surveyWall, type DrySurface } from '../measure/index.js';
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
+import { piecesOfCounter } from './counter-piece.js';
 import type { DryPieces } from './dry-piece.js';
 import { piecesOfPanel } from './panel-piece.js';
 import { layoutOfWall, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
@@ -10,7 +11,13 @@ import { cutOfPane, resolveDry, type JobRecords, type SurfaceCut } from './job-p
 type CutOf<S extends Surface> = (surface: S, records: JobRecords, film: Film, method?: CutMethod) => SurfaceCut;
 
 /** How each kind of surface comes to its pieces. */
-const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = { pane: cutOfPane, column: cutOfColumn, panel: cutOfPanel, wall: cutOfWall };
+const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = {
+  pane: cutOfPane,
+  column: cutOfColumn,
+  panel: cutOfPanel,
+  wall: cutOfWall,
+  counter: cutOfCounter,
+};
 
 /** The cut of one surface. @param method of panes, where methods are compared */
 export const cutOfSurface = (surface: Surface, records: JobRecords, film: Film, method?: CutMethod): SurfaceCut =>
@@ -47,6 +54,13 @@ export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): Sur
   return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
 }
 
+/** The cut of one counter or table top. */
+export function cutOfCounter(surface: Counter, records: JobRecords, film: Film): SurfaceCut {
+  const { survey, isSigned } = surveyCounter(surface, records);
+  const made = piecesOfCounter({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm: widthsOf(records, film), units: records.job.units }); // prettier-ignore
+  return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
 /** What decides the pieces of a wall. */
 const wallToPiece = (surface: Wall, records: JobRecords, film: Film): WallToPiece => ({
   surface,
@@ -74,7 +88,7 @@ export function cutOfWall(surface: Wall, records: JobRecords, film: Film): Surfa
 function cutOfDry(surface: DrySurface, made: DryPieces, { isSigned, isDoubtful }: { readonly isSigned: boolean; readonly isDoubtful: boolean }): SurfaceCut {
   const base = { surface, isSigned, coverMm: null };
   if ('blocked' in made) return { ...base, answer: made, pieces: [] };
-  const answer = { piece: made.pieces[0]!.piece, note: isDoubtful && !isSigned ? COVERS_ALL : null };
+  const answer = { piece: made.pieces[0]!.piece, note: [made.note, isDoubtful && !isSigned && COVERS_ALL].filter(Boolean).join(' ') || null };
   if (surface.servedById !== null) return { ...base, answer, pieces: [] };
   const pieces = made.pieces.map(({ piece, suffix }, i): Piece => ({
     ...piece,

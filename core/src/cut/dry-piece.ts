@@ -17,5 +17,5 @@ export interface DryPart {
   /** Which part of the surface it covers; empty: all of it. */
   readonly suffix: string;
 }
-/** The pieces of a surface, or why there are none. */
-export type DryPieces = { readonly pieces: readonly DryPart[] } | { readonly blocked: string };
+/** The pieces of a surface, or why there are none. `note`: what should be known of them before they are cut. */
+export type DryPieces = { readonly pieces: readonly DryPart[]; readonly note?: string | null } | { readonly blocked: string };

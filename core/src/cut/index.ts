@@ -13,6 +13,8 @@ export * from './cross-over.js';
 export * from './wrapped-edges.js';
 export * from './panel-piece.js';
 export * from './wall-piece.js';
+export * from './round-edge.js';
+export * from './counter-piece.js';
 export * from './cut-of-kind.js';
 export * from './pairs.js';
 export * from './layout/index.js';

@@ -92,12 +92,12 @@ interface Strip {
   readonly fromMm: number;
   readonly isLast: boolean;
 }
-/** A cut as far as it lies in a strip: pencil lines in each, a cut in the one that has its middle. */
+/** A cut as far as it lies in a strip: what is done to the liner in each, a cut through the film in the one that has its middle. */
 function inStrip(c: BenchCut, { lowMm, highMm, fromMm, isLast }: Strip, isUpright: boolean): BenchCut[] {
   const of = (q: BenchCut['path'][number]) => (isUpright ? q.xMm : q.yMm);
   const [first, last] = [Math.min(...c.path.map(of)), Math.max(...c.path.map(of))];
   const middle = (first + last) / 2;
-  const isOwn = c.layer === 'mark' ? last >= lowMm && first <= highMm : middle >= fromMm && (middle < highMm || isLast);
+  const isOwn = c.layer !== 'film' ? last >= lowMm && first <= highMm : middle >= fromMm && (middle < highMm || isLast);
   if (!isOwn) return [];
   const held = (q: BenchCut['path'][number]) => Math.min(highMm, Math.max(lowMm, of(q))) - lowMm;
   return [{ ...c, path: c.path.map((q) => (isUpright ? { ...q, xMm: held(q) } : { ...q, yMm: held(q) })) }];

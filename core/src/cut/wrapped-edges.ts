@@ -46,6 +46,7 @@ export function cutsOfCorners(
   at: { left: number; right: number; foot: number; top: number },
   f: (mm: number) => string,
   names: SideNames = uprightNames,
+  isCut: (corner: string) => boolean = () => true,
 ): BenchCut[] {
   const { widthMm, heightMm, depth } = laid;
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
@@ -57,7 +58,7 @@ export function cutsOfCorners(
       const up = v === 'top' ? 1 : -1;
       const name = `${capital(names[v])} ${h}`;
       const cut = (path: BenchCut['path'], words: string): void => void out.push({ layer: 'film', later: true, path, words: `${name}: ${words}` });
-      if (depth[h] === 0 && depth[v] === 0) continue;
+      if (!isCut(`${names[v]} ${h}`) || (depth[h] === 0 && depth[v] === 0)) continue;
       if (depth[h] === 0) {
         cut([point(x, endY), point(x, y)], `in along the ${h} arris to the corner, so that the ${names[v]} can fold.`);
         continue;

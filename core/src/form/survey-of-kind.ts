@@ -1,6 +1,6 @@
 import type { Reading, Surface, SurfaceKind, SurfaceOf } from '@yellow-pane/contracts';
 import type { Polygon } from '../geometry/index.js';
-import { columnOutline, surveyColumn, surveyPanel, surveyWall, type ColumnSurvey, type Survey, type TapedRecords } from '../measure/index.js';
+import { columnOutline, surveyColumn, surveyCounter, surveyPanel, surveyWall, type ColumnSurvey, type Survey, type TapedRecords } from '../measure/index.js';
 import { surveySurface } from './surface-survey.js';
 
 /** What the tapes of a surface say, as far as every kind has it. */
@@ -29,6 +29,10 @@ const surveyOfKind: { readonly [K in SurfaceKind]: SurveyOf<SurfaceOf<K>> } = {
   },
   wall(surface, records) {
     const { survey, isSigned, inForce } = surveyWall(surface, records);
+    return { status: survey.status, isSigned, inForce, outline: survey.body?.outline ?? null };
+  },
+  counter(surface, records) {
+    const { survey, isSigned, inForce } = surveyCounter(surface, records);
     return { status: survey.status, isSigned, inForce, outline: survey.body?.outline ?? null };
   },
 };

@@ -1,12 +1,15 @@
-import type { Groove, Piece } from '@yellow-pane/contracts';
-import { cutOfSurface } from '../cut/index.js';
+import type { CounterSide, Groove, Piece } from '@yellow-pane/contracts';
+import { cutOfSurface, stripRuns } from '../cut/index.js';
 import { filmText } from '../ground/index.js';
 import {
+  counterSides,
   coverOfColumn,
+  coverOfCounter,
   coverOfPanel,
   coverOfWall,
   dryAreaM2,
   surveyColumn,
+  surveyCounter,
   surveyPanel,
   surveyWall,
   type DrySurface,
@@ -60,6 +63,15 @@ const promoterOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<D
     };
     return 2 * high * Math.max(0, dropNames.size - 1) + ofEnd('left') + ofEnd('right');
   },
+  counter(surface, records) {
+    const { survey } = surveyCounter(surface, records);
+    if (!survey.body) return 0;
+    // a strip has the film of the top on it besides its own edge
+    const layers: Readonly<Record<CounterSide, number>> = { trimmed: 0, wall: 0, joint: 0, edge: 1, return: 1, strip: 2 };
+    const edges = counterSides.reduce((sum, side) => sum + layers[surface.sides[side]] * Math.max(0, survey.body!.straightMm[side]), 0);
+    const seam = surface.grain === 'along' ? (coverOfCounter(survey)?.widthMm ?? 0) : (coverOfCounter(survey)?.heightMm ?? 0);
+    return edges + 2 * seam * seamsOf(surface, records, 1 + stripRuns(surface.sides).length);
+  },
 };
 /** How long the strips of promoter on a surface are, mm. */
 export const promoterMm = (surface: DrySurface, records: LayRecords): number => (promoterOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
@@ -71,6 +83,8 @@ const topOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<DrySur
   column: (surface, records) => coverOfColumn(surveyColumn(surface, records).survey)?.heightMm ?? 0,
   panel: (surface, records) => coverOfPanel(surveyPanel(surface, records).survey)?.heightMm ?? 0,
   wall: (surface, records) => coverOfWall(surveyWall(surface, records).survey)?.heightMm ?? 0,
+  // a top is reached from the floor
+  counter: () => 0,
 };
 const topMm = (surface: DrySurface, records: LayRecords): number => (topOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
 

@@ -10,6 +10,13 @@ export function askedOfGround(g: Ground): string | null {
   return null;
 }
 
+/** How two wrapped edges meet, by the school of the corner. */
+export const cornerWords = {
+  relief: 'The side goes round first with its tab of {tab} on to the end, the end is laid over it and trimmed at the arris.',
+  mitre: 'The side goes round first, its 45° tip on to the end; the end is laid over it and trimmed along the tip.',
+  envelope: 'The side goes round first; what stands out at the corner is folded flat behind the end, like a parcel, and the end laid over it.',
+} as const;
+
 /** What comes off a face before film goes on, and what film is cut round. */
 export function hardwareFigures(hardware: readonly Hardware[]): { readonly off: string; readonly round: string } {
   const named = (...how: Hardware['handling'][]) => hardware.filter((h) => how.includes(h.handling)).map((h) => h.what);

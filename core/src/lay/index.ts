@@ -10,6 +10,8 @@ export * from './lay-records.js';
 export * from './column-sheet.js';
 export * from './panel-sheet.js';
 export * from './wall-sheet.js';
+export * from './counter-sheet.js';
 export * from './dry-kit.js';
 export * from './lay-job.js';
 export * from './day-kit.js';
+export * from './laid-face.js';

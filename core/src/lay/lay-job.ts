@@ -21,6 +21,7 @@ import { defaultLay, usualBlades } from './default-lay.js';
 import { columnFigures } from './column-sheet.js';
 import { stepsOfDry, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
+import { counterFigures } from './counter-sheet.js';
 import { panelFigures } from './panel-sheet.js';
 import { wallFigures } from './wall-sheet.js';
 import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
@@ -176,6 +177,7 @@ const layOfKind: { readonly [K in SurfaceKind]: LayOf<SurfaceOf<K>> } = {
   column: dry(columnFigures),
   panel: dry(panelFigures),
   wall: dry(wallFigures),
+  counter: dry(counterFigures),
 };
 const layOf = (surface: Surface): LayOf<Surface> => layOfKind[surface.kind] as LayOf<Surface>;
 

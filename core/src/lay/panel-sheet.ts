@@ -3,14 +3,8 @@ import { cutOfPanel, FOLD_BACK_MM, resolveDry, wrapDepth } from '../cut/index.js
 import { isLaidDry } from '../films/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel } from '../measure/index.js';
-import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
+import { askedOfGround, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
-
-const cornerWords = {
-  relief: 'The side goes round first with its tab of {tab} on to the end, the end is laid over it and trimmed at the arris.',
-  mitre: 'The side goes round first, its 45° tip on to the end; the end is laid over it and trimmed along the tip.',
-  envelope: 'The side goes round first; what stands out at the corner is folded flat behind the end, like a parcel, and the end laid over it.',
-} as const;
 
 /** Whether two wrapped edges meet at any corner. */
 const hasWrappedCorner = ({ wraps }: Pick<Panel, 'wraps'>): boolean =>

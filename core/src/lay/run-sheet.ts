@@ -222,6 +222,13 @@ const knownFigures = new Set([
   'outside',
   'outsideSecond',
   'ruler',
+  'liner',
+  'first',
+  'under',
+  'walls',
+  'strips',
+  'rounds',
+  'holes',
 ]);
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
 export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good' | 'caution'>): string[] =>

@@ -1,3 +1,5 @@
+import { pathArea } from '../geometry/index.js';
+import { surveyCounter } from './counter-survey.js';
 import { coverOfColumn } from './column.js';
 import { surveyColumn } from './column-survey.js';
 import type { DrySurface } from './kinds.js';
@@ -23,6 +25,10 @@ const areaOfKind: { readonly [K in DrySurface['kind']]: AreaOf<Extract<DrySurfac
     const cover = coverOfWall(survey);
     const open = surface.hardware.filter((h) => h.handling === 'open').reduce((sum, h) => sum + h.widthMm * h.heightMm, 0);
     return cover && Math.max(0, cover.widthMm * cover.heightMm - open) / 1e6;
+  },
+  counter(surface, records) {
+    const { body } = surveyCounter(surface, records).survey;
+    return body && pathArea(body.path) / 1e6;
   },
 };
 /** What film covers of a surface that it is laid on dry, m²; null: it has no size. */

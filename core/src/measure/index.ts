@@ -24,4 +24,8 @@ export * from './masonry.js';
 export * from './wall.js';
 export * from './wall-survey.js';
 export * from './wall-words.js';
+export * from './edge.js';
+export * from './counter.js';
+export * from './counter-survey.js';
+export * from './counter-words.js';
 export * from './dry-area.js';

@@ -1,5 +1,6 @@
 import type { Groove, Panel } from '@yellow-pane/contracts';
 import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
+import type { EdgeDoubt } from './edge.js';
 import type { PanelDoubt, PanelSurvey } from './panel.js';
 import { surveyWhy, verdictText } from './words.js';
 
@@ -11,6 +12,10 @@ export const grooveName = (groove: Groove, all: readonly Pick<Groove, 'id'>[]): 
   const way = wayNames[groove.run.way];
   return `${groove.form === 'moulding' ? way.replace('groove', 'moulding') : way} ${all.findIndex((g) => g.id === groove.id) + 1}`;
 };
+
+/** A string that is shorter than the straight way. */
+export const edgeDoubtText = ({ byMm }: EdgeDoubt, system: UnitSystem): string =>
+  `The string over the edge is ${formatDifference(Math.abs(byMm), system)} shorter than the edge is thick: no string is. Tape one of them again.`;
 
 /** What does not fit, in plain words, and what would settle it. */
 export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' | 'hardware'>, system: UnitSystem): string {
@@ -30,7 +35,7 @@ export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' |
     case 'hardware-outside':
       return `${part?.what ?? 'Hardware'} would stand ${f(doubt.byMm)} outside the face. Tape its place again.`;
     case 'edge-girth':
-      return `The string over the edge is ${f(doubt.byMm)} shorter than the edge is thick: no string is. Tape one of them again.`;
+      return edgeDoubtText(doubt, system);
   }
 }
 

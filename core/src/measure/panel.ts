@@ -1,6 +1,7 @@
 import type { Groove, Hardware, Panel } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
 import { tapeSigmaMm, type TapeReading } from './adjustment.js';
+import { judgeEdge, type EdgeDoubt, type TapedEdge } from './edge.js';
 import { grooveGirth, type GrooveGirth } from './groove.js';
 import { outsideByMm } from './hardware.js';
 import { enclosingRectangle, surveyOpening, type Survey } from './survey.js';
@@ -14,7 +15,7 @@ export interface JudgedGroove extends GrooveGirth {
 export type PanelDoubt =
   | { readonly is: 'groove-girth' | 'groove-sum'; readonly part: string; readonly byMm: number }
   | { readonly is: 'groove-outside' | 'groove-through' | 'hardware-outside'; readonly part: string; readonly byMm: number }
-  | { readonly is: 'edge-girth'; readonly part: null; readonly byMm: number };
+  | EdgeDoubt;
 
 /** What is known of one panel, and how sure. */
 export interface PanelSurvey {
@@ -23,7 +24,7 @@ export interface PanelSurvey {
   /** The tapes of its face, judged as an opening’s. */
   readonly face: Survey;
   /** Null: nobody taped its edge. */
-  readonly edge: { readonly thicknessMm: number | null; readonly girthMm: number } | null;
+  readonly edge: TapedEdge | null;
   readonly grooves: readonly JudgedGroove[];
   readonly doubts: readonly PanelDoubt[];
 }
@@ -33,8 +34,6 @@ export type PanelParts = Pick<Panel, 'grooves' | 'hardware'>;
 
 /** Places on a face are taped to this, 1 σ, and told apart at 1 %. @source as any tape, common practice */
 const APART = 2.58;
-/** A string over an edge is read to this, 1 σ. @source house rule */
-const STRING_SIGMA_MM = 1;
 
 /** From where to where a groove goes: across for upright ones and frames, upwards for level ones. */
 function spanOf({ run, widthMm }: Groove): { readonly fromMm: number; readonly toMm: number; readonly isUpright: boolean } {
@@ -84,22 +83,17 @@ function doubtOfHardware(h: Hardware, face: Survey): PanelDoubt[] {
 /** Judges what was taped of one panel. @param readings in force, at most one per measure, mm */
 export function judgePanel({ grooves, hardware }: PanelParts, readings: readonly TapeReading[]): PanelSurvey {
   const face = surveyOpening(readings.filter((r) => !r.measure.startsWith('edge')));
-  const of = (measure: TapeReading['measure']) => readings.find((r) => r.measure === measure && r.lengthMm > 0)?.lengthMm ?? null;
-  const [thicknessMm, string] = [of('edgeThickness'), of('edgeGirth')];
+  const { edge, doubts: ofEdge } = judgeEdge(readings);
   const judged = grooves.map((groove) => ({ groove, ...grooveGirth(groove) }));
   const doubts: PanelDoubt[] = [
-    // no string is shorter than the straight way
-    ...(thicknessMm !== null && string !== null && thicknessMm - string > APART * Math.hypot(STRING_SIGMA_MM, tapeSigmaMm(thicknessMm))
-      ? [{ is: 'edge-girth' as const, part: null, byMm: string - thicknessMm }]
-      : []),
-    ...judged.flatMap((j) => doubtsOfGroove(j, face, thicknessMm)),
+    ...ofEdge,
+    ...judged.flatMap((j) => doubtsOfGroove(j, face, edge?.thicknessMm ?? null)),
     ...hardware.flatMap((h) => doubtOfHardware(h, face)),
   ];
-  const girthMm = Math.max(thicknessMm ?? 0, string ?? 0);
   return {
     status: doubts.length > 0 && (face.status === 'agreeing' || face.status === 'unchecked' || face.status === 'two-tapes') ? 'doubtful' : face.status,
     face,
-    edge: girthMm > 0 ? { thicknessMm, girthMm } : null,
+    edge,
     grooves: judged,
     doubts,
   };

@@ -46,6 +46,21 @@ const names: Partial<Record<MeasureKey, string>> = {
   wanderRight: 'straightedge gap in the right corner',
   edgeThickness: 'thickness of the edge',
   edgeGirth: 'string over the edge',
+  widthFront: 'width at the front',
+  widthBack: 'width at the back',
+  depthLeft: 'depth on the left',
+  depthMiddle: 'depth in the middle',
+  depthRight: 'depth on the right',
+  fromBackLeft: 'from back left to front right',
+  fromFrontLeft: 'from front left to back right',
+  setbackFrontLeft: 'where the straight ends, front left',
+  gapFrontLeft: 'way to the round, front left',
+  setbackFrontRight: 'where the straight ends, front right',
+  gapFrontRight: 'way to the round, front right',
+  setbackBackRight: 'where the straight ends, back right',
+  gapBackRight: 'way to the round, back right',
+  setbackBackLeft: 'where the straight ends, back left',
+  gapBackLeft: 'way to the round, back left',
   plumbFront: 'foot to the hanging line, front',
   plumbRight: 'foot to the hanging line, right',
   plumbBack: 'foot to the hanging line, back',
@@ -73,12 +88,13 @@ export function oddLength(key: MeasureKey, lengthMm: number, system: UnitSystem)
   if (sideOf[key]) return Math.abs(lengthMm) > MOST_BOW_MM ? `A gap of ${formatLength(Math.abs(lengthMm), system)} under a straightedge? ${tenth(lengthMm, system)}` : null; // prettier-ignore
   const said = lengthMm >= 1000 ? `${(lengthMm / 1000).toFixed(2)} m` : formatLength(lengthMm, system);
   if (lengthMm > LARGEST_OPENING_MM) return `That is ${said}.${system === 'in' && lengthMm / 25.4 <= LARGEST_OPENING_MM ? ` Millimetres? Type “${Number((lengthMm / 25.4).toFixed(1))} mm”.` : ''}`; // prettier-ignore
-  const isSide = /^(width|height|diagonal|chord|side)/.test(key) && key !== 'widthHalfRise';
+  const isSide = /^(width|height|diagonal|chord|side|depth|from)/.test(key) && key !== 'widthHalfRise';
   if (/^(girth|across)/.test(key) && lengthMm < SMALLEST_OPENING_MM) return `That is a column of ${said}${system === 'mm' ? ' mm' : ''}.`;
   if (/^wander/.test(key) && lengthMm > MOST_BOW_MM) return `A corner that wanders by ${formatLength(lengthMm, system)}? ${tenth(lengthMm, system)}`;
   if (/^plumb/.test(key) && Math.abs(lengthMm) > MOST_LEAN_MM)
     return `A foot that stands ${formatLength(Math.abs(lengthMm), system)} off the line? ${tenth(lengthMm, system)}`;
-  if (isSide && lengthMm < SMALLEST_OPENING_MM) return `That is an opening of ${said}${system === 'mm' ? ' mm' : ''}.`;
+  if (isSide && lengthMm < SMALLEST_OPENING_MM)
+    return `That is ${/^(depth|from|widthFront|widthBack)/.test(key) ? 'a top' : 'an opening'} of ${said}${system === 'mm' ? ' mm' : ''}.`;
   return null;
 }
 /** A column that leans by more is not clad but propped up. @source house rule */
@@ -88,8 +104,12 @@ const MOST_BOW_MM = 40;
 const tenth = (mm: number, system: UnitSystem): string => `Ten times too large, perhaps: ${formatDifference(Math.abs(mm) / 10, system)}.`;
 
 /** What to do next, as on a button. */
-export const askText = (key: MeasureKey, isRetape: boolean, shape: PaneShape | null = null): string =>
-  sideOf[key] ? `Lay a straightedge on the ${sideOf[key]}` : isRetape ? `Tape ${the(measureName(key, shape))} again` : `Tape ${the(measureName(key, shape))}`;
+export function askText(key: MeasureKey, isRetape: boolean, shape: PaneShape | null = null): string {
+  if (sideOf[key]) return `Lay a straightedge on the ${sideOf[key]}`;
+  const name = the(measureName(key, shape));
+  if (!isRetape) return `Tape ${name}`;
+  return name.startsWith('where ') ? `Tape again ${name}` : `Tape ${name} again`;
+}
 
 /** Probability as a person says it. */
 export function oddsText(p: number): string {
@@ -101,7 +121,7 @@ export function oddsText(p: number): string {
 }
 
 /** "A to C" and "from tip to tip" take no article. */
-const the = (name: string): string => (/^([A-H] to |from |corner to |across$|up$|slanting )/.test(name) ? name : `the ${name}`);
+const the = (name: string): string => (/^([A-H] to |from |where |corner to |across$|up$|slanting )/.test(name) ? name : `the ${name}`);
 
 export function suspectText(s: Suspect<readonly number[]>, system: UnitSystem, shape: PaneShape | null = null): string {
   const h = s.hypothesis;

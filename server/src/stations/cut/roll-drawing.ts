@@ -122,7 +122,10 @@ export function outlinesOn(piece: Piece, placed: PlacedPiece): { label: string; 
 
 /** What the bench cuts in a piece, where it lies on the roll, mm. */
 export const benchOn = (piece: Piece, placed: PlacedPiece): { cut: BenchCut; points: Vec[] }[] =>
-  (piece.bench ?? []).map((cut) => ({ cut, points: cut.path.map((q) => onRoll({ x: q.xMm, y: q.yMm }, piece, placed)) }));
+  (piece.bench ?? []).map((cut) => ({
+    cut,
+    points: flatten(cut.path.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge }))).map((q) => onRoll(q, piece, placed)),
+  }));
 /** On which layer of a drawing a cut stands; what is made when the film lies is no matter for a plotter. */
 export const benchLayerOf = (cut: BenchCut) => (cut.later ? 'CUT_LATER' : ({ film: 'FILM_CUT', liner: 'LINER_CUT', mark: 'PENCIL' } as const)[cut.layer]);
 /** Through the film: a full line. Liner only: dashed. A pencil line: dotted. Cut later: dash and dot. */

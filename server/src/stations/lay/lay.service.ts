@@ -1,22 +1,12 @@
 import Papa from 'papaparse';
-import type {
-  LayEntry,
-  LearnedMinutes,
-  RunSheetBody,
-  SqueegeeRequestBody,
-  SqueegeeResult,
-  StepSet,
-  Pane,
-  Surface,
-  SurfaceKind,
-  SurfaceOf,
-} from '@yellow-pane/contracts';
+import type { LayEntry, LearnedMinutes, RunSheetBody, SqueegeeRequestBody, SqueegeeResult, StepSet, Pane, Surface } from '@yellow-pane/contracts';
 import {
   defaultLay,
   learnMinutes,
   timedPanes,
   type TimedPane,
   isPane,
+  laidFace,
   linesInForce,
   panesOf,
   lookText,
@@ -43,14 +33,6 @@ import type { PhotoStore } from './photo-store.js';
 import type { PrintedPane, RunSheetDocument } from './run-sheet-pdf.js';
 
 const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step', 'text', 'glassC', 'lot', 'photo', 'signedBy', 'isInForce'] as const;
-
-/** Where film lies on each kind of surface. */
-const faceOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => string } = {
-  pane: (s) => (s.filmFace === 'room' ? 'room side' : 'street side'),
-  column: () => 'all round',
-  panel: (s) => (s.faces === 'both' ? 'both faces' : 'its front'),
-  wall: () => 'the side of the room',
-};
 
 /** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */
 const JOBS_LEARNED_FROM = 100;
@@ -117,7 +99,7 @@ export class LayService {
       panes.push({
         name: surface.name,
         place: doc.places.find((p) => p.id === surface.placeId)?.name ?? '',
-        face: (faceOfKind[surface.kind] as (s: Surface) => string)(surface),
+        face: laidFace(surface),
         film: doc.films.find((f) => f.id === surface.filmId)?.name ?? '',
         roll: roll ? `roll ${roll.label}, lot ${roll.lot}` : 'roll not planned yet',
         steps: sheet.steps,
@@ -208,7 +190,7 @@ export const layGuard =
         if (unknown)
           bad(
             `steps.${i}`,
-            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}; for a wall {start}, {drop}, {drops}, {level}, {inside}, {insideSecond}, {outside}, {outsideSecond} or {ruler} besides.`,
+            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}; for a wall {start}, {drop}, {drops}, {level}, {inside}, {insideSecond}, {outside}, {outsideSecond} or {ruler}; for a counter {liner}, {first}, {under}, {walls}, {strips}, {rounds} or {holes} besides.`,
           );
       }
       const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));

@@ -1,17 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { BenchCut, Piece } from '@yellow-pane/contracts';
+import { flatten } from '@yellow-pane/core/geometry';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 
-/** Room of the whole piece and of an enlarged end, px of the drawing. */
+/** Room of the whole piece, of one that lies, and of an enlarged end, px of the drawing. */
 const WHOLE = { width: 150, height: 236 };
+const LYING = { width: 430, height: 150 };
+/** A strip is drawn at least so high, and says so. */
+const LEAST_HIGH = 54;
 const ENLARGED = { width: 216, height: 84 };
 const LEFT = 16;
 const TOP = 22;
 /** Film cuts lower than this share of the piece are drawn once more, enlarged. */
 const SMALL_SHARE = 0.12;
 
-/** The way of the knife in the corner of a groove has so many points: the slit and the square round it. */
-const GROOVE_CORNER = 6;
+/** What is cut when the film lies: the corner of a groove, Vs, a corner of the edges; anything else is no corner. */
+function cornerKind({ words }: BenchCut): 'groove' | 'vs' | 'edges' | null {
+  if (/ slit from its corner outwards/.test(words)) return 'groove';
+  if (/ Vs?[ ,]/.test(words)) return 'vs';
+  return /^(Top|Bottom|Back|Front) /.test(words) ? 'edges' : null;
+}
 
 /** How each layer is drawn; what is cut when the film lies is thinner and dotted. */
 interface Look {
@@ -39,8 +47,13 @@ interface DrawnCut {
   readonly y: number;
 }
 
+/** A way with its arcs, as straight sides. */
+const wayOf = (c: BenchCut): { readonly xMm: number; readonly yMm: number }[] =>
+  flatten(c.path.map((p) => ({ x: p.xMm, y: p.yMm, bulge: p.bulge }))).map((p) => ({ xMm: p.x, yMm: p.y }));
+
 function boxOf(cut: BenchCut): Box {
-  const [xs, ys] = [cut.path.map((p) => p.xMm), cut.path.map((p) => p.yMm)];
+  const way = wayOf(cut);
+  const [xs, ys] = [way.map((p) => p.xMm), way.map((p) => p.yMm)];
   return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
 }
 
@@ -70,7 +83,10 @@ function boxOf(cut: BenchCut): Box {
       >
         {{ f(piece().heightMm) }}
       </text>
-      <text [attr.x]="d.topX" [attr.y]="d.y + 15" font-size="10" fill="#56626A">▲ top</text>
+      <text [attr.x]="d.topX" [attr.y]="d.y + 15" font-size="10" fill="#56626A">▲ {{ upName() }}</text>
+      @if (d.stretched; as words) {
+        <text [attr.x]="d.x" [attr.y]="d.y + d.h + 14" font-size="10" fill="#56626A">{{ words }}</text>
+      }
       @for (c of d.cuts; track c.number) {
         <polyline [attr.points]="c.points" fill="none" [attr.stroke]="c.look.stroke" [attr.stroke-width]="c.look.width" [attr.stroke-dasharray]="c.look.dash" />
         <circle [attr.cx]="c.x" [attr.cy]="c.y" r="7.5" fill="#FFFEFA" [attr.stroke]="c.look.stroke" />
@@ -107,15 +123,20 @@ export class BenchDrawing {
   protected readonly clipId = `bench-clip-${BenchDrawing.count++}`;
   protected readonly cuts = computed(() => this.piece().bench ?? []);
   protected readonly label = computed(() => `${this.piece().label} at the bench, liner up: ${this.cuts().map((c, i) => `${i + 1}. ${c.words}`).join(' ')}`); // prettier-ignore
+  /** What lies at its upper end: of a piece seen from above its back. */
+  protected readonly upName = computed(() => (/ from the back, /.test(this.cuts()[0]?.words ?? '') ? 'back' : 'top'));
   protected f = (mm: number): string => formatLength(mm, this.units());
 
   protected readonly drawn = computed(() => {
     const { widthMm, heightMm } = this.piece();
     const cuts = this.cuts();
     const small = cuts.filter((c) => c.layer === 'film' && !c.later && boxOf(c).y1 - boxOf(c).y0 < SMALL_SHARE * heightMm);
-    const scale = Math.min(WHOLE.width / widthMm, WHOLE.height / heightMm);
-    const [w, h] = [widthMm * scale, heightMm * scale];
-    const at = (x: number, y: number): [number, number] => [LEFT + x * scale, TOP + (heightMm - y) * scale];
+    const isLying = widthMm > 1.2 * heightMm;
+    const room = isLying ? LYING : WHOLE;
+    const scale = Math.min(room.width / widthMm, room.height / heightMm);
+    const up = Math.max(scale, LEAST_HIGH / heightMm);
+    const [w, h] = [widthMm * scale, heightMm * up];
+    const at = (x: number, y: number): [number, number] => [LEFT + x * scale, TOP + (heightMm - y) * up];
     const whole = cuts.map((c, i): DrawnCut => {
       const box = boxOf(c);
       // numbers of what stands side by side one above the other
@@ -133,18 +154,32 @@ export class BenchDrawing {
           middle[0] + (box.x0 + box.x1 < widthMm ? 13 : -13),
           middle[1] + (isHigh ? 9 : -9) * (cuts.findIndex((x) => placeOf(x) === placeOf(c)) === i ? 1 : -1),
         );
-      return { number: i + 1, look: lookOf(c), points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' '), x: middle[0], y: middle[1] };
+      return {
+        number: i + 1,
+        look: lookOf(c),
+        points: wayOf(c)
+          .map((p) => at(p.xMm, p.yMm).join())
+          .join(' '),
+        x: middle[0],
+        y: middle[1],
+      };
     });
+    // beside a piece that stands, below one that lies
+    const seatOf = (i: number): [x: number, y: number] =>
+      isLying
+        ? [LEFT + (i % 2) * (LYING.width - ENLARGED.width), TOP + h + (up > 1.05 * scale ? 46 : 34) + Math.floor(i / 2) * (ENLARGED.height + 44)]
+        : [LEFT + WHOLE.width + 26, TOP + 14 + i * (ENLARGED.height + 44)];
     const ends = small
       .slice()
       .sort((a, b) => boxOf(b).y0 - boxOf(a).y0)
-      .map((c, i) => this.enlarged(c, cuts, LEFT + WHOLE.width + 26, TOP + 14 + i * (ENLARGED.height + 44)))
-      .concat(
-        this.laterShown(cuts).map((own, i) => this.enlargedLater(own, cuts, LEFT + WHOLE.width + 26, TOP + 14 + (small.length + i) * (ENLARGED.height + 44))),
-      );
+      .map((c, i) => this.enlarged(c, cuts, ...seatOf(i)))
+      .concat(this.laterShown(cuts).map((own, i) => this.enlargedLater(own, cuts, ...seatOf(small.length + i))));
     // clear of the numbers of what is marked there
     const topX = LEFT + (cuts.some((c) => c.layer === 'mark') ? w / 2 - 14 : 5);
-    return { topX, x: LEFT, y: TOP, w, h, cuts: whole, ends, width: LEFT + WHOLE.width + 34 + ENLARGED.width, height: Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP) }; // prettier-ignore
+    const below = isLying ? TOP + h + (ends.length ? (up > 1.05 * scale ? 46 : 34) + Math.ceil(ends.length / 2) * (ENLARGED.height + 44) - 26 : 8) : Math.max(TOP + h + 8, ends.length * (ENLARGED.height + 44) + TOP); // prettier-ignore
+    const times = up / scale;
+    const stretched = times > 1.05 ? `drawn ${times < 10 ? times.toFixed(1).replace('.0', '') : Math.round(times)} times as high` : null;
+    return { topX, stretched, x: LEFT, y: TOP, w, h, cuts: whole, ends, width: isLying ? LEFT + LYING.width + 8 : LEFT + WHOLE.width + 34 + ENLARGED.width, height: below + (stretched && !ends.length ? 14 : 0) }; // prettier-ignore
   });
 
   /** The end of the piece round one film cut, with its measures. */
@@ -170,16 +205,23 @@ export class BenchDrawing {
       { text: `45°`, x: at(from, 0)[0] - 22 - 0.5 * depth * scale, y: at(0, isTop ? heightMm - depth / 2 : depth / 2)[1] + 4 },
     ];
     const drawn = all
-      .map((c, i) => ({ number: i + 1, look: lookOf(c), isHole: c.layer === 'film', points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' ') }))
+      .map((c, i) => ({
+        number: i + 1,
+        look: lookOf(c),
+        isHole: c.layer === 'film',
+        points: wayOf(c)
+          .map((p) => at(p.xMm, p.yMm).join())
+          .join(' '),
+      }))
       .sort((a, b) => Number(b.isHole) - Number(a.isHole));
     const edge = at(0, isTop ? heightMm : 0)[1];
     return { name: isTop ? 'Top end' : 'Foot end', x, y, w: ENLARGED.width, h: ENLARGED.height, filmX: x - 5, filmW: ENLARGED.width + 10, filmY: isTop ? edge : y - 5, filmH: isTop ? ENLARGED.height : edge - y + 5, cuts: drawn, words }; // prettier-ignore
   }
 
-  /** One corner of a groove and one of two edges stand for all of their kind. */
+  /** One corner of a groove, one of two edges and one of Vs stand for all of their kind. */
   private laterShown(cuts: readonly BenchCut[]): BenchCut[][] {
     const later = cuts.filter((c) => c.later);
-    const first = [later.find((c) => c.path.length === GROOVE_CORNER), later.find((c) => c.path.length < GROOVE_CORNER && /^(Top|Bottom) /.test(c.words))];
+    const first = (['groove', 'edges', 'vs'] as const).map((kind) => later.find((c) => cornerKind(c) === kind));
     return first.flatMap((c) => (c ? [later.filter((x) => placeOf(x) === placeOf(c))] : []));
   }
 
@@ -193,7 +235,9 @@ export class BenchDrawing {
     const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
     const at = (mx: number, my: number): [number, number] => [x + ENLARGED.width / 2 + (mx - cx) * scale, y + ENLARGED.height / 2 - (my - cy) * scale];
     const [filmX, filmY] = at(0, heightMm);
-    const isGroove = own[0]!.path.length === GROOVE_CORNER;
+    const kind = cornerKind(own[0]!);
+    const isGroove = kind === 'groove';
+    const vWide = / (\S+( \S+)?) wide/.exec(own[0]!.words)?.[1]?.replace('each ', '');
     const square = own[0]!.path.slice(1);
     const side = isGroove
       ? Math.max(...square.map((p) => p.xMm)) - Math.min(...square.map((p) => p.xMm))
@@ -204,14 +248,23 @@ export class BenchDrawing {
     const isLeft = cx < widthMm / 2;
     const [tx, ty] = isGroove ? at((Math.max(...square.map((p) => p.xMm)) + Math.min(...square.map((p) => p.xMm))) / 2, (Math.max(...square.map((p) => p.yMm)) + Math.min(...square.map((p) => p.yMm))) / 2) : at(to.xMm, to.yMm); // prettier-ignore
     const words =
-      side === null
-        ? []
-        : [{ text: isGroove ? `${this.f(side)} out` : `tab ${this.f(side)}`, x: isGroove ? tx + (isLeft ? -46 : 46) : tx + (isLeft ? 40 : -40), y: ty + 4 }];
+      kind === 'vs'
+        ? [{ text: `V ${vWide}`, x: x + ENLARGED.width / 2, y: y + ENLARGED.height - 7 }]
+        : side === null
+          ? []
+          : [{ text: isGroove ? `${this.f(side)} out` : `tab ${this.f(side)}`, x: isGroove ? tx + (isLeft ? -46 : 46) : tx + (isLeft ? 40 : -40), y: ty + 4 }];
     const drawn = all
       .filter((c) => c.layer === 'mark' || own.includes(c))
-      .map((c) => ({ number: all.indexOf(c) + 1, look: lookOf(c), isHole: false, points: c.path.map((p) => at(p.xMm, p.yMm).join()).join(' ') }));
+      .map((c) => ({
+        number: all.indexOf(c) + 1,
+        look: lookOf(c),
+        isHole: false,
+        points: wayOf(c)
+          .map((p) => at(p.xMm, p.yMm).join())
+          .join(' '),
+      }));
     return {
-      name: `${placeOf(own[0]!)} of the panel`,
+      name: placeOf(own[0]!),
       x,
       y,
       w: ENLARGED.width,

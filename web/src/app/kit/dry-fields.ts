@@ -6,19 +6,21 @@ const lengths = [
   { field: 'lapMm', name: 'Lap at a seam', least: 5, most: 150 },
   { field: 'notchMm', name: 'Notches of a column, deep', least: 3, most: 150 },
   { field: 'linerStripMm', name: 'Its strip of liner, wide', least: 30, most: 400 },
-  { field: 'panelMm', name: 'Past the face of a panel or wall', least: 10, most: 200 },
-  { field: 'returnMm', name: 'On to its back', least: 5, most: 150 },
+  { field: 'panelMm', name: 'Past the face', least: 10, most: 200 },
+  { field: 'returnMm', name: 'On to its back, or underneath', least: 5, most: 150 },
   { field: 'cornerTabMm', name: 'Tab round its corner', least: 3, most: 50 },
   { field: 'insideReturnMm', name: 'Return in an inside corner', least: 9, most: 100 },
   { field: 'cornerLinerMm', name: 'Liner slit there', least: 20, most: 150 },
   { field: 'outsideWrapMm', name: 'Round an outside corner', least: 10, most: 300 },
   { field: 'doubleCutMm', name: 'Lap of a double cut', least: 20, most: 150 },
+  { field: 'endLinerMm', name: 'Liner off one end of a top', least: 20, most: 300 },
 ] as const;
 /** Which figures a surface of a kind has a use for; left out: all of them. */
 const ofKind: Partial<Record<SurfaceKind, readonly LengthField['field'][]>> = {
   column: ['lapMm', 'notchMm', 'linerStripMm'],
   panel: ['lapMm', 'panelMm', 'returnMm', 'cornerTabMm'],
   wall: ['lapMm', 'doubleCutMm', 'panelMm', 'insideReturnMm', 'cornerLinerMm', 'outsideWrapMm'],
+  counter: ['lapMm', 'doubleCutMm', 'panelMm', 'returnMm', 'cornerTabMm', 'endLinerMm'],
 };
 type LengthField = (typeof lengths)[number];
 
@@ -45,9 +47,9 @@ export type DryChange = { readonly [K in keyof DryAllowances]?: DryAllowances[K]
           </select></label
         >
       }
-      @if (kind() === null || kind() === 'panel') {
+      @if (kind() === null || kind() === 'panel' || kind() === 'counter') {
         <label class="block"
-          >Corners of a panel<select #corner class="field" (change)="changed.emit({ corner: cornerOf(corner.value) })">
+          >Sharp corners<select #corner class="field" (change)="changed.emit({ corner: cornerOf(corner.value) })">
             <option value="relief" [selected]="dry().corner === 'relief'">cut out, a tab goes round</option>
             <option value="mitre" [selected]="dry().corner === 'mitre'">slit at 45°</option>
             <option value="envelope" [selected]="dry().corner === 'envelope'">folded, not cut</option>

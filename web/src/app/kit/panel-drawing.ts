@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Groove, Panel, StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
+import { CornerFold } from './corner-fold';
 import { placeTapes, Tapes, type TapeShown } from './tapes';
 
 /** Room of the face, px of the drawing. */
@@ -12,8 +13,6 @@ const TOP = 34;
 const BAND = 9;
 /** A groove is drawn at least so wide. */
 const LEAST_GROOVE = 2.5;
-/** Room of the drawing of one corner. */
-const CORNER = { x: 110, y: 150, side: 74 };
 
 interface Box {
   readonly x: number;
@@ -25,60 +24,26 @@ interface Box {
 /** A panel as it stands before one: its face, grooves, hardware, which edges film goes over, and the film as far as the step has it. */
 @Component({
   selector: 'yp-panel-drawing',
-  imports: [Tapes],
+  imports: [CornerFold, Tapes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (step() === 'panel-corner' || step() === 'panel-groove') {
+    @if (step() === 'panel-corner') {
+      <yp-corner-fold [school]="school()" [label]="label()" />
+    } @else if (step() === 'panel-groove') {
       <svg viewBox="0 0 220 220" class="block w-full" role="img" [attr.aria-label]="label()">
-        @let c = corner;
-        @if (step() === 'panel-groove') {
-          <rect x="20" y="20" width="180" height="180" fill="#FFE9A8" stroke="none" />
-          <path d="M20 110H110V200" fill="none" stroke="#1C2226" stroke-width="1.5" />
-          <path d="M20 60H160V200" fill="none" stroke="#1C2226" stroke-width="1.5" />
-          <rect x="20" y="60" width="140" height="50" fill="#F6D98A" />
-          <rect x="110" y="60" width="50" height="140" fill="#F6D98A" />
-          <rect x="143" y="60" width="17" height="17" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" stroke-dasharray="4 3" />
-          <line x1="110" y1="110" x2="143" y2="77" stroke="#1C2226" stroke-width="2.5" />
-          <path d="M60 66v36m-5-8l5 9 5-9M116 150h36m-8-5l9 5-9 5" fill="none" stroke="#1C2226" stroke-width="1.6" />
-          <text x="62" y="52" text-anchor="middle" font-size="11">1 straight in</text>
-          <text x="164" y="154" font-size="11">1</text>
-          <text x="170" y="72" font-size="11">out</text>
-          <text x="96" y="128" text-anchor="end" font-size="11" fill="#56626A">the field</text>
-          <text x="122" y="126" font-size="11" font-weight="600">2 last</text>
-        } @else {
-          <rect
-            [attr.x]="c.x - c.side"
-            [attr.y]="c.y - c.side"
-            [attr.width]="c.side"
-            [attr.height]="c.side"
-            fill="#FFE9A8"
-            stroke="#1C2226"
-            stroke-width="1.5"
-          />
-          <text [attr.x]="c.x - c.side / 2" [attr.y]="c.y - c.side / 2 + 4" text-anchor="middle" font-size="12">face</text>
-          @if (school() === 'relief') {
-            <path d="M110 76V136H156V150H110Z" fill="#FFF6DC" stroke="none" />
-            <rect x="110" y="76" width="46" height="74" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
-            <rect x="110" y="64" width="46" height="12" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
-            <text x="162" y="73" font-size="11">tab, 1st</text>
-          } @else {
-            <rect x="110" y="76" width="46" height="74" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
-          }
-          @if (school() === 'mitre') {
-            <path d="M110 76L156 30V76Z" fill="#F6D98A" stroke="#1C2226" stroke-width="1.2" />
-            <path d="M110 76L156 30H36V76Z" fill="#FFE9A8" stroke="#1C2226" stroke-width="1.2" />
-          } @else {
-            <rect x="36" y="30" width="74" height="46" fill="#FFE9A8" stroke="#1C2226" stroke-width="1.2" />
-          }
-          @if (school() === 'envelope') {
-            <path d="M110 76L156 76L156 30L110 30Z" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.2" stroke-dasharray="4 3" />
-            <path d="M110 76L156 30" stroke="#1C2226" stroke-dasharray="3 3" />
-            <text x="162" y="52" font-size="11">ear behind</text>
-          }
-          <text x="133" y="118" text-anchor="middle" font-size="11">side 1st</text>
-          <text x="73" y="57" text-anchor="middle" font-size="11">end last</text>
-          <text x="20" y="200" font-size="11" fill="#56626A">the film laid flat; it folds at the face’s lines</text>
-        }
+        <rect x="20" y="20" width="180" height="180" fill="#FFE9A8" stroke="none" />
+        <path d="M20 110H110V200" fill="none" stroke="#1C2226" stroke-width="1.5" />
+        <path d="M20 60H160V200" fill="none" stroke="#1C2226" stroke-width="1.5" />
+        <rect x="20" y="60" width="140" height="50" fill="#F6D98A" />
+        <rect x="110" y="60" width="50" height="140" fill="#F6D98A" />
+        <rect x="143" y="60" width="17" height="17" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" stroke-dasharray="4 3" />
+        <line x1="110" y1="110" x2="143" y2="77" stroke="#1C2226" stroke-width="2.5" />
+        <path d="M60 66v36m-5-8l5 9 5-9M116 150h36m-8-5l9 5-9 5" fill="none" stroke="#1C2226" stroke-width="1.6" />
+        <text x="62" y="52" text-anchor="middle" font-size="11">1 straight in</text>
+        <text x="164" y="154" font-size="11">1</text>
+        <text x="170" y="72" font-size="11">out</text>
+        <text x="96" y="128" text-anchor="end" font-size="11" fill="#56626A">the field</text>
+        <text x="122" y="126" font-size="11" font-weight="600">2 last</text>
       </svg>
     } @else {
       @let d = drawn();
@@ -148,7 +113,6 @@ export class PanelDrawing {
   /** What was taped, as it is shown: written where the tape lies. */
   readonly tapes = input<readonly TapeShown[]>([]);
   readonly label = input.required<string>();
-  protected readonly corner = CORNER;
 
   protected readonly words = computed(() => {
     const words: Partial<Record<StepDrawing, string>> = {

@@ -1,6 +1,7 @@
 import { computed } from '@angular/core';
 import { patchState, signalStoreFeature, type, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Column, JobDocument, Pane, Panel, Surface, UnitSystem, Wall } from '@yellow-pane/contracts';
+import type { Column, Counter, JobDocument, Pane, Panel, Surface, UnitSystem, Wall } from '@yellow-pane/contracts';
+import { isDrySurface, type DrySurface } from '@yellow-pane/core/measure';
 
 /** What a person has in hand in the open job, and how it is shown: theirs alone, never an edit. */
 export interface InHand {
@@ -45,10 +46,13 @@ export const withPaneInHand = () =>
       panel: computed<Panel | null>(() => inKind(store.surface(), 'panel')),
       /** The surface in hand where it is a wall. */
       wall: computed<Wall | null>(() => inKind(store.surface(), 'wall')),
+      /** The surface in hand where it is a counter or table top. */
+      counter: computed<Counter | null>(() => inKind(store.surface(), 'counter')),
       /** The surface in hand where film is laid on it dry. */
-      drySurface: computed<Column | Panel | Wall | null>(
-        () => inKind(store.surface(), 'column') ?? inKind(store.surface(), 'panel') ?? inKind(store.surface(), 'wall'),
-      ),
+      drySurface: computed<DrySurface | null>(() => {
+        const surface = store.surface();
+        return surface && isDrySurface(surface) ? surface : null;
+      }),
     })),
     withMethods((store) => {
       const select = (selectedId: string): void => {

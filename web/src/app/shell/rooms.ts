@@ -132,6 +132,7 @@ const IN_LINE = 8;
         <button type="button" class="btn px-1!" (click)="addKind('column')">New column</button>
         <button type="button" class="btn px-1!" (click)="addKind('panel')">New door</button>
         <button type="button" class="btn px-1!" (click)="addKind('wall')">New wall</button>
+        <button type="button" class="btn px-1!" (click)="addKind('counter')">New counter</button>
         @if (gridOpen()) {
           <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
             <input #rows class="field figure" type="number" min="1" max="12" value="2" aria-label="Rows of panes" /> ×
@@ -394,6 +395,7 @@ const handleOf: { readonly [K in SurfaceKind]: (s: Surface) => 'left' | 'right' 
   column: () => null,
   panel: (s) => (s.kind !== 'panel' || s.hinges === 'none' ? null : s.hinges === 'left' ? 'right' : 'left'),
   wall: () => null,
+  counter: () => null,
 };
 /** How large what nobody has taped yet is drawn, mm. */
 const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: number } } = {
@@ -401,10 +403,11 @@ const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: 
   column: { w: 400, h: 2500 },
   panel: { w: 860, h: 2040 },
   wall: { w: 3000, h: 2500 },
+  counter: { w: 2000, h: 650 },
 };
 
 /** What a new surface of each kind is called, with a number. */
-const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door', wall: 'Wall' };
+const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door', wall: 'Wall', counter: 'Counter' };
 
 /** Whether a surface is drawn by its own outline; four-sided panes are boxes. */
 const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = {
@@ -412,6 +415,7 @@ const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = 
   column: () => true,
   panel: () => false,
   wall: () => true,
+  counter: () => true,
 };
 
 /** Whether two neighbours stand in one row: panes between glazing bars in theirs, anything else beside anything. */

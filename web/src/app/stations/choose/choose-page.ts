@@ -6,7 +6,13 @@ import { DryChoice } from './dry-choice';
 import { PaneChoice } from './pane-choice';
 
 /** What Choose shows of each kind of surface. */
-const pageOfKind: { readonly [K in SurfaceKind]: Type<unknown> } = { pane: PaneChoice, column: DryChoice, panel: DryChoice, wall: DryChoice };
+const pageOfKind: { readonly [K in SurfaceKind]: Type<unknown> } = {
+  pane: PaneChoice,
+  column: DryChoice,
+  panel: DryChoice,
+  wall: DryChoice,
+  counter: DryChoice,
+};
 
 /** Choose: which film goes on the selected surface, and why. */
 @Component({

@@ -53,6 +53,7 @@ const tabsOf: { readonly [K in SurfaceKind]: readonly Tab[] } = {
   column: [{ id: 'bench', name: 'Bench cuts' }, ...common],
   panel: [{ id: 'bench', name: 'Bench cuts' }, ...common],
   wall: [{ id: 'bench', name: 'Bench cuts' }, ...common],
+  counter: [{ id: 'bench', name: 'Bench cuts' }, ...common],
 };
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */

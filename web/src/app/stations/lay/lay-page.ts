@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { StepDrawing } from '@yellow-pane/contracts';
+import type { StepDrawing, SurfaceKind } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { HoldButton } from '../../kit/hold-button';
 import { measureOf, toldAll } from '@yellow-pane/core/ground';
@@ -14,10 +14,11 @@ import { RecordStore } from '../../record/record.store';
 import { HourNow } from './hour-now';
 import { LayStore } from './lay.store';
 import { clockAt, dayAt, foundWords, leftText, stateWords, timerText } from './lay-words';
-import type { PaneProgress } from '@yellow-pane/core/lay';
+import { laidFace, type PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
 import { ColumnDrawing } from '../../kit/column-drawing';
 import { PanelDrawing } from '../../kit/panel-drawing';
+import { CounterDrawing } from '../../kit/counter-drawing';
 import { WallDrawing } from '../../kit/wall-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
@@ -42,10 +43,32 @@ function heightOf(outline: Polygon): number {
   return (box.maxY - box.minY) / (box.maxX - box.minX);
 }
 
+/** How each kind is shown as a whole; what is left out is decided by the surface itself. */
+const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; readonly isTall?: boolean } } = {
+  pane: {},
+  column: { drawing: 'column-round', isTall: true },
+  panel: { drawing: 'panel-face', isTall: true },
+  wall: { drawing: 'wall-drops', isTall: false },
+  counter: { drawing: 'counter-top', isTall: false },
+};
+
 /** Lay: for wet hands, on a ladder. One tap a pane, or step by step. */
 @Component({
   selector: 'yp-lay-page',
-  imports: [RouterLink, ColumnDrawing, FormingDrawing, HoldButton, LayDrawing, LayNumbers, PanelDrawing, PhotoButton, ProblemSheet, ReadySheet, WallDrawing],
+  imports: [
+    RouterLink,
+    ColumnDrawing,
+    CounterDrawing,
+    FormingDrawing,
+    HoldButton,
+    LayDrawing,
+    LayNumbers,
+    PanelDrawing,
+    PhotoButton,
+    ProblemSheet,
+    ReadySheet,
+    WallDrawing,
+  ],
   providers: [LayStore, HourNow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './lay-page.html',
@@ -112,8 +135,9 @@ export class LayPage {
 
   protected readonly view = computed(() => {
     const here = this.lay.here();
-    const [pane, column, panel, wall, glass] = [this.lay.pane(), this.lay.column(), this.lay.panel(), this.lay.wall(), this.lay.glass()];
-    if (!here || !(pane ?? column ?? panel ?? wall)) return null;
+    const [pane, column, panel, wall, counter, glass] = [this.lay.pane(), this.lay.column(), this.lay.panel(), this.lay.wall(), this.lay.counter(), this.lay.glass()]; // prettier-ignore
+    if (!here || !(pane ?? column ?? panel ?? wall ?? counter)) return null;
+    const look = lookOf[here.surface.kind];
     const step = this.isStepwise() ? this.lay.step() : null;
     const film = this.record.doc()?.films.find((f) => f.id === here.surface.filmId);
     const roll = this.lay.roll();
@@ -123,31 +147,20 @@ export class LayPage {
       column,
       panel,
       wall,
+      counter,
       refusal: pane?.refusal ?? null,
-      ask: (pane ?? column?.figures ?? panel?.figures ?? wall?.figures)?.ask ?? null,
+      ask: (pane ?? column?.figures ?? panel?.figures ?? wall?.figures ?? counter?.figures)?.ask ?? null,
       step,
       isDone: here.progress.state === 'done',
       isStopped: here.progress.state === 'stopped',
       film: film?.name ?? '',
       roll: roll ? `roll ${roll.label}${roll.lot ? `, lot ${roll.lot}` : ''}` : 'no cut plan names its roll',
-      face: glass
-        ? glass.filmFace === 'room'
-          ? 'room side'
-          : 'street side'
-        : panel
-          ? panel.surface.faces === 'both'
-            ? 'both faces'
-            : 'its front'
-          : wall
-            ? 'the side of the room'
-            : 'all round',
+      face: laidFace(here.surface),
       seenFrom: (glass?.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
-      drawing:
-        step?.drawing ??
-        (column ? 'column-round' : panel ? 'panel-face' : wall ? 'wall-drops' : here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
+      drawing: step?.drawing ?? look.drawing ?? (here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
       blockers: this.cautionOf(step),
       /** A tall pane stands beside its words. */
-      isTall: wall === null && (pane === null || heightOf(pane.outline) > 1.05),
+      isTall: look.isTall ?? (pane !== null && heightOf(pane.outline) > 1.05),
     };
   });
   /** The shrink plan of the curved pane in hand, for the steps that are drawn by it. */

@@ -1,9 +1,23 @@
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import type { FaceFound, LayEntry, LayKind, ShrinkInput, ShrinkPlan, Surface } from '@yellow-pane/contracts';
-import { cutOfColumn, isPane, layoutOnWall, resolveDry, shrinkRequestOf, surveyColumn, surveyPanel, surveyWall } from '@yellow-pane/core';
-import { contentHash } from '@yellow-pane/core/ground';
+import {
+  cutOfColumn,
+  isPane,
+  layoutOnWall,
+  OFF_ARRIS_MM,
+  resolveDry,
+  shrinkRequestOf,
+  surveyColumn,
+  surveyCounter,
+  surveyPanel,
+  surveyWall,
+  tackedFirst,
+  wrappedRounds,
+} from '@yellow-pane/core';
+import { contentHash, formatLength } from '@yellow-pane/core/ground';
 import {
   columnFigures,
+  counterFigures,
   panelFigures,
   wallFigures,
   cornersToLay,
@@ -113,6 +127,28 @@ export class LayStore {
     const figures = wallFigures(surface, doc);
     return film && body && figures
       ? { surface, body, corners, figures, layout: layoutOnWall(surface, doc, film), cornerFigures: cornersToLay(surface, doc) }
+      : null;
+  });
+  /** The counter in hand, which its steps are drawn by. */
+  readonly counter = computed(() => {
+    const [doc, here] = [this.record.records(), this.here()];
+    if (!doc || here?.surface.kind !== 'counter') return null;
+    const { surface } = here;
+    const { body, edge } = surveyCounter(surface, doc).survey;
+    const figures = counterFigures(surface, doc);
+    const dry = resolveDry(doc, surface);
+    const girthMm = edge?.girthMm ?? 0;
+    const f = (mm: number) => formatLength(mm, doc.job.units);
+    return body && figures
+      ? {
+          surface,
+          body,
+          figures,
+          school: dry.corner,
+          first: tackedFirst(surface.sides),
+          edge: { onTop: f(dry.lapMm), edge: f(girthMm), under: f(dry.returnMm), ruler: f(OFF_ARRIS_MM) },
+          rounds: wrappedRounds(body, surface.sides, girthMm, dry),
+        }
       : null;
   });
   readonly sheet = computed(() => {

@@ -13,6 +13,7 @@ const pageOfKind: { readonly [K in SurfaceKind]: Page } = {
   column: { later: () => import('./column-page').then((m) => m.ColumnPage) },
   panel: { later: () => import('./panel-page').then((m) => m.PanelPage) },
   wall: { later: () => import('./wall-page').then((m) => m.WallPage) },
+  counter: { later: () => import('./counter-page').then((m) => m.CounterPage) },
 };
 
 /** Measure: the tapes of the selected surface, and what they say to each other. */

@@ -4,11 +4,14 @@ import { v7 as uuidv7 } from 'uuid';
 import { RecordStore } from '../../../record/record.store';
 import { PartLengths, type PartLength } from './part-lengths';
 
-const lengthsOf = (h: Hardware): PartLength[] => [
-  { field: 'fromLeftMm', name: 'From the left edge', mm: h.fromLeftMm, is: 'place' },
-  { field: 'fromFootMm', name: 'From the foot', mm: h.fromFootMm, is: 'place' },
-  { field: 'widthMm', name: 'Wide', mm: h.widthMm, is: 'size' },
-  { field: 'heightMm', name: 'High', mm: h.heightMm, is: 'size' },
+/** What the lengths of a piece are called. */
+export type PlaceNames = Readonly<Record<'fromLeftMm' | 'fromFootMm' | 'widthMm' | 'heightMm', string>>;
+const onAFace: PlaceNames = { fromLeftMm: 'From the left edge', fromFootMm: 'From the foot', widthMm: 'Wide', heightMm: 'High' };
+const lengthsOf = (h: Hardware, names: PlaceNames): PartLength[] => [
+  { field: 'fromLeftMm', name: names.fromLeftMm, mm: h.fromLeftMm, is: 'place' },
+  { field: 'fromFootMm', name: names.fromFootMm, mm: h.fromFootMm, is: 'place' },
+  { field: 'widthMm', name: names.widthMm, mm: h.widthMm, is: 'size' },
+  { field: 'heightMm', name: names.heightMm, mm: h.heightMm, is: 'size' },
 ];
 
 /** What stands on a face: what comes off, what film is cut round, and openings in it. */
@@ -71,12 +74,14 @@ export class HardwarePanel {
   readonly usual = input.required<Omit<Hardware, 'id'>>();
   /** What there may be. */
   readonly hint = input('Nothing on it. Handles, locks, vents and signs: note whether each comes off.');
+  /** Of what does not stand upright: what its lengths are called there. */
+  readonly places = input<Partial<PlaceNames>>({});
   private readonly record = inject(RecordStore);
   protected handlingOf = (v: string): Hardware['handling'] => handling.catch('off').parse(v);
   protected readonly rows = computed(() =>
     this.surface().hardware.map((part) => ({
       part,
-      lengths: lengthsOf(part),
+      lengths: lengthsOf(part, { ...onAFace, ...this.places() }),
       doubts: this.doubts().flatMap((d) => (d.part === part.id ? [d.text] : [])),
     })),
   );

@@ -1,0 +1,239 @@
+import fc from 'fast-check';
+import { newCounter, type BenchCut, type Counter, type CounterCorner, type CounterMeasure, type DryAllowances, type Hardware } from '@yellow-pane/contracts';
+import { boundingBox, flatten } from '../geometry/index.js';
+import { counterCorners, judgeCounter } from '../measure/index.js';
+import { usualDry } from './dry-allowances.js';
+import { counterDepth, piecesOfCounter, stripRuns, wrappedRounds, type CounterToPiece } from './counter-piece.js';
+import { GRIP_MM } from './wrapped-edges.js';
+
+const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
+const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
+const sides = (all: Counter['sides']['front'], more: Partial<Counter['sides']> = {}): Counter['sides'] => ({
+  front: all,
+  right: all,
+  back: all,
+  left: all,
+  ...more,
+});
+const hole: Hardware = { id: id(20), what: 'Basin', handling: 'off', fromLeftMm: 1500, fromFootMm: 150, widthMm: 400, heightMm: 300, isElectric: false };
+const outlet: Hardware = { ...hole, id: id(21), what: 'Outlet', handling: 'open', fromLeftMm: 300, fromFootMm: 500, widthMm: 80, heightMm: 80, isRound: true };
+
+interface Asked extends Partial<Omit<Counter, 'kind'>> {
+  readonly wide?: number;
+  readonly deep?: number;
+  readonly edge?: number | null;
+  /** Setback of every round corner. */
+  readonly radius?: number;
+  readonly allowances?: Partial<DryAllowances>;
+  readonly of?: Partial<CounterToPiece['film']>;
+  readonly rolls?: readonly number[];
+  readonly units?: 'mm' | 'in';
+}
+function asked({ wide = 2400, deep = 700, edge = 30, radius = 250, allowances, of, rolls = [1220], units = 'mm', ...own }: Asked = {}): CounterToPiece {
+  const surface = newCounter({ id: id(30), jobId: id(31), placeId: id(32), name: 'Top', order: 1, ...own });
+  const setbacks = { frontLeft: 'setbackFrontLeft', frontRight: 'setbackFrontRight', backRight: 'setbackBackRight', backLeft: 'setbackBackLeft' } as const;
+  const tapes: [CounterMeasure, number][] = [
+    ['widthFront', wide],
+    ['widthBack', wide],
+    ['depthLeft', deep],
+    ['depthRight', deep],
+    ...(edge === null ? [] : ([['edgeThickness', edge]] as [CounterMeasure, number][])),
+    ...surface.round.filter(() => radius > 0).map((c): [CounterMeasure, number] => [setbacks[c], radius]),
+  ];
+  const survey = judgeCounter(surface, tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
+  return { surface, survey, allowances: { ...usualDry, ...allowances }, film: { ...film, ...of }, rollWidthsMm: rolls, units };
+}
+function made(a: Asked = {}) {
+  const m = piecesOfCounter(asked(a));
+  if ('blocked' in m) throw new Error(m.blocked);
+  return m;
+}
+const pieces = (a: Asked = {}) => made(a).pieces;
+const blocked = (a: Asked): string | null => {
+  const m = piecesOfCounter(asked(a));
+  return 'blocked' in m ? m.blocked : null;
+};
+const cutsOf = (p: { bench?: readonly BenchCut[] | undefined }, words: RegExp) => (p.bench ?? []).filter((c) => words.test(c.words));
+const boxOf = (c: BenchCut) => boundingBox(flatten(c.path.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge }))));
+const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const margin = (mm: number) => 2 * (1 + 0.0001 * mm);
+
+describe('the piece of a counter top', () => {
+  test('reaches over the edges and on to the underside, with 10 to hold; at a wall 50 past it', () => {
+    const [{ piece }] = pieces() as [ReturnType<typeof pieces>[number]];
+    const wrap = 30 + 25 + GRIP_MM;
+    expect(piece.widthMm).toBe(Math.ceil(2400 + margin(2400) + 2 * wrap));
+    expect(piece.heightMm).toBe(Math.ceil(700 + margin(700) + wrap + 50));
+    expect(pieces({ sides: sides('trimmed') })[0]!.piece.widthMm).toBe(Math.ceil(2400 + margin(2400) + 100));
+    expect(['trimmed', 'wall', 'joint', 'strip', 'edge', 'return'].map((s) => counterDepth(s as never, 30, usualDry))).toEqual([0, 0, 0, 0, 30, 55]);
+  });
+  test('its direction runs along it, so that it lies along the roll; across on request', () => {
+    expect(pieces()[0]!.piece.turns).toEqual([90]);
+    expect(pieces({ wide: 1000, grain: 'across' })[0]!.piece.turns).toEqual([0]);
+  });
+  test('liner is sliced 50 mm from one end (common practice: 2 in), where nothing is folded; seen from its liner, left and right are exchanged', () => {
+    const slice = (a: Asked) => cutsOf(pieces(a)[0]!.piece, /^Slice the liner only/)[0]!;
+    expect(slice({})).toMatchObject({ layer: 'liner' });
+    const { widthMm } = pieces({})[0]!.piece;
+    expect(slice({}).path.map((q) => q.xMm)).toEqual([widthMm - 50, widthMm - 50]);
+    const open = sides('return', { right: 'joint' });
+    expect(slice({ sides: open }).path[0]!.xMm).toBe(50);
+    expect(slice({ sides: open }).words).toContain('50 from the left end as it lies');
+    expect(slice({ allowances: { endLinerMm: 80 } }).words).toContain('80 from the right end');
+  });
+  test('nothing is cut from what nobody taped', () => {
+    expect(blocked({ edge: null })).toBe('Film is to go over its front, right end and left end: tape how thick its edge is first.');
+    expect(blocked({ edge: null, sides: sides('trimmed') })).toBeNull();
+    expect(blocked({ round: ['frontLeft'], radius: 0 })).toBe('Its front left corner is round, and film goes over it: tape it first.');
+    expect(blocked({ round: ['frontLeft'], radius: 0, sides: sides('trimmed') })).toBeNull();
+    expect(blocked({ hardware: [{ ...hole, fromLeftMm: 2600 }] })).toContain('does not stand on this top');
+    expect(blocked({ round: ['frontLeft', 'backLeft'], radius: 400 })).toContain('rounds of one side overlap');
+    expect(blocked({ of: { drying: 'wet-applied', mounting: 'glass' } as never })).toContain('laid wet');
+    expect(piecesOfCounter({ ...asked(), survey: judgeCounter({ round: [], hardware: [] }, []) })).toEqual({ blocked: 'No width and depth of this top yet.' });
+  });
+  test('sharp corners are cut by the school of the corner; at a wall film is slit to it; round ones are not cut to the corner', () => {
+    const words = (a: Asked) => (pieces(a)[0]!.piece.bench ?? []).filter((c) => c.layer === 'film').map((c) => c.words);
+    expect(words({}).filter((w) => w.startsWith('Front left'))).toHaveLength(2);
+    expect(words({}).find((w) => w.startsWith('Back left'))).toContain('in along the back arris to the corner');
+    expect(words({ allowances: { corner: 'mitre' } }).find((w) => w.startsWith('Front right'))).toContain('what the front has too much');
+    expect(words({ round: ['frontLeft'] }).filter((w) => w.startsWith('Front left'))).toHaveLength(0);
+  });
+});
+
+describe('a round corner', () => {
+  const rounded: Asked = { round: ['frontRight'] };
+  test('is pulled over without a fold where it is wide enough; underneath, Vs take out what is too much, never on the edge', () => {
+    const [{ piece }] = pieces(rounded) as [ReturnType<typeof pieces>[number]];
+    const [vs] = cutsOf(piece, /^Round front right/);
+    const { survey, surface } = asked(rounded);
+    const [r] = wrappedRounds(survey.body!, surface.sides, 30, usualDry);
+    expect(r).toMatchObject({ corner: 'frontRight', isTooTight: false, radiusMm: expect.closeTo(250, 6) as number });
+    expect(vs!.path).toHaveLength(3 * r!.vs);
+    expect(r!.tooMuchMm / r!.vs).toBeLessThanOrEqual(12);
+    expect(vs!.words).toContain(`${r!.vs} Vs underneath`);
+    expect(made(rounded).note).toBeNull();
+    // seen from above: mirrored back, every point of a V stands on or beyond the edge’s own film, no V beyond the piece
+    const box = boxOf(cutsOf(piece, /^Pencil on the liner: the top/)[0]!);
+    const centre = { x: box.minX + 250, y: box.minY + 250 };
+    for (const q of vs!.path) {
+      const away = Math.hypot(q.xMm - centre.x, q.yMm - centre.y);
+      expect(away).toBeGreaterThan(250 + 25);
+      expect(q.xMm).toBeGreaterThan(0);
+      expect(q.yMm).toBeGreaterThan(0);
+    }
+  });
+  test('film that only goes over the edge has nothing underneath to cut; a trimmed side has no round to pull over', () => {
+    const of = (s: Counter['sides']) => {
+      const { survey } = asked({ ...rounded, sides: s });
+      return wrappedRounds(survey.body!, s, 30, usualDry);
+    };
+    expect(of(sides('edge'))).toMatchObject([{ vs: 0, tooMuchMm: 0 }]);
+    expect(of(sides('return', { right: 'trimmed' }))).toEqual([]);
+  });
+  test('one that is too tight is told with what it asks of the film, and what helps', () => {
+    const { note } = made({ ...rounded, radius: 60, edge: 40 });
+    expect(note).toContain('Front right: over an edge of 40 a round of 60 stretches the film by 108 %');
+    expect(note).toContain('a round of 249 and more');
+    expect(note).toContain('Give these sides a strip of their own.');
+  });
+});
+
+describe('the strip of an edge', () => {
+  const round: CounterCorner[] = [...counterCorners];
+  test('sides with a strip that follow each other have one', () => {
+    expect(stripRuns(sides('trimmed'))).toEqual([]);
+    expect(stripRuns(sides('return', { front: 'strip', right: 'strip' }))).toEqual([['front', 'right']]);
+    expect(stripRuns(sides('strip', { back: 'wall' }))).toEqual([['left', 'front', 'right']]);
+    expect(stripRuns(sides('wall', { front: 'strip', back: 'strip' })).map((r) => r[0])).toEqual(expect.arrayContaining(['front', 'back']));
+    expect(stripRuns(sides('strip'))).toEqual([['back', 'left', 'front', 'right']]);
+  });
+  test('is as long as a tape that lies round it, and wide enough for the lap above, the edge, and what goes underneath', () => {
+    const [strip, top] = pieces({ wide: 800, deep: 800, edge: 40, radius: 60, round, sides: sides('strip') });
+    expect([strip!.suffix, top!.suffix]).toEqual(['edge', 'top']);
+    const girth = 4 * (800 - 120) + 2 * Math.PI * 60;
+    expect(strip!.piece.heightMm).toBe(25 + 40 + 25 + GRIP_MM);
+    // a lap of 25 closes it; two standard deviations of the tapes are in it
+    expect(strip!.piece.widthMm).toBeGreaterThan(girth + 25);
+    expect(strip!.piece.widthMm).toBeLessThan(girth + 25 + 4 * margin(800) + 1);
+    expect(strip!.piece.turns).toEqual([90]);
+    expect(strip!.piece.meets).toBe(id(30));
+    expect(top!.piece.why.join(' ')).toContain('ends 3 from the arris');
+    const open = pieces({ edge: 40, sides: sides('wall', { front: 'strip' }) })[0]!.piece;
+    expect(open.widthMm).toBe(Math.ceil(2400 + 100 + margin(2400)));
+  });
+  test('at each corner Vs above and underneath, none on the edge; at a sharp one a single V', () => {
+    const [strip] = pieces({ wide: 800, deep: 800, edge: 40, radius: 60, round, sides: sides('strip') });
+    const vs = (strip!.piece.bench ?? []).filter((c) => c.layer === 'film');
+    expect(vs).toHaveLength(8);
+    for (const c of vs) {
+      const { minY, maxY } = boxOf(c);
+      // the edge lies between 35 and 75 of the strip
+      expect(maxY <= 35 + 1e-6 || minY >= 75 - 1e-6).toBe(true);
+    }
+    const [sharp] = pieces({ edge: 40, sides: sides('strip', { back: 'wall' }) });
+    const mitres = (sharp!.piece.bench ?? []).filter((c) => /one V, 50 wide/.test(c.words));
+    expect(mitres).toHaveLength(4);
+  });
+  test('without a direction it still lies along the roll; two of them are told apart', () => {
+    const two = pieces({ of: { direction: 'none' }, sides: sides('wall', { front: 'strip', back: 'strip' }) });
+    expect(two.map((t) => t.suffix).sort()).toEqual(['edge, back', 'edge, front', 'top']);
+    expect(two.find((t) => t.suffix.startsWith('edge'))!.piece.turns).toEqual([90, 270]);
+  });
+});
+
+describe('holes and seams of a top', () => {
+  test('a cross ends 10 short of the corners where film goes down under a rim; round what stays it goes to the corner', () => {
+    const [{ piece }] = pieces({ hardware: [hole, outlet, { ...hole, id: id(22), what: 'Bell', handling: 'round', fromLeftMm: 900, widthMm: 60, heightMm: 60 }] }) as [ReturnType<typeof pieces>[number]]; // prettier-ignore
+    const size = (what: string) => {
+      const { minX, maxX, minY, maxY } = boxOf(cutsOf(piece, new RegExp(`^${what}`))[0]!);
+      return [maxX - minX, maxY - minY];
+    };
+    expect(size('Basin')).toEqual([expect.closeTo(400 - 16, 6), expect.closeTo(300 - 12, 6)]);
+    expect(size('Outlet')).toEqual([expect.closeTo(60, 6), expect.closeTo(60, 6)]);
+    expect(size('Bell')).toEqual([expect.closeTo(60, 6), expect.closeTo(60, 6)]);
+    expect(cutsOf(piece, /^Outlet/)[0]!.words).toContain('ends 10 short of its rim; flaps warmed and down over the rim');
+  });
+  test('a top deeper than the roll is laid in two, its seam through a hole where one allows it; liner is sliced on both', () => {
+    const deep = { deep: 1500, hardware: [{ ...hole, fromFootMm: 500 }] };
+    const two = pieces(deep);
+    expect(two.map((t) => t.suffix)).toEqual(['front', 'back']);
+    // front edge of the piece to the middle of the basin
+    expect(two[0]!.piece.heightMm).toBe(Math.ceil(65 + margin(1500) / 2 + 500 + 150));
+    expect(two.map((t) => cutsOf(t.piece, /^Slice the liner/).length)).toEqual([1, 1]);
+    expect(two.every((t) => t.piece.heightMm <= 1220)).toBe(true);
+    const lap = (seam: Counter['seam']) => {
+      const [front, back] = pieces({ ...deep, seam });
+      return front!.piece.heightMm + back!.piece.heightMm;
+    };
+    expect(lap('double-cut') - lap('overlap')).toBe(25);
+  });
+});
+
+test('the film of any top covers it, with what is asked past every side, wherever its tapes may err', () => {
+  const side = fc.constantFrom('trimmed', 'edge', 'return', 'wall', 'joint', 'strip') as fc.Arbitrary<Counter['sides']['front']>;
+  fc.assert(
+    fc.property(num(500, 3000), num(300, 1100), num(15, 60), fc.record({ front: side, right: side, back: side, left: side }), fc.subarray([...counterCorners]), num(30, 120), fc.constantFrom('mm' as const, 'in' as const), (wide, deep, edge, all, round, radius, units) => {
+      const p = asked({ wide, deep, edge, radius, round, sides: all, units, rolls: [6000] });
+      const m = piecesOfCounter(p);
+      if ('blocked' in m) throw new Error(m.blocked);
+      const top = m.pieces.find((x) => !x.suffix.startsWith('edge'))!.piece;
+      const face = boxOf(cutsOf(top, /^Pencil on the liner: the top/)[0]!);
+      const { body } = p.survey;
+      const own = boundingBox(body!.outline);
+      expect(face.maxX - face.minX).toBeCloseTo(own.maxX - own.minX, 3);
+      // liner up: its left is the top’s right
+      const past = { left: top.widthMm - face.maxX, right: face.minX, back: top.heightMm - face.maxY, front: face.minY };
+      for (const s of ['front', 'right', 'back', 'left'] as const) {
+        const depth = counterDepth(all[s], edge, usualDry);
+        expect(past[s]).toBeGreaterThanOrEqual((depth === 0 ? 50 : Math.max(50, depth + GRIP_MM)) - 1e-6);
+      }
+      for (const part of m.pieces)
+        for (const c of part.piece.bench ?? []) {
+          const b = boxOf(c);
+          expect(b.minX).toBeGreaterThanOrEqual(-1e-6);
+          expect(b.minY).toBeGreaterThanOrEqual(-1e-6);
+          expect(b.maxX).toBeLessThanOrEqual(part.piece.widthMm + 1e-6);
+          expect(b.maxY).toBeLessThanOrEqual(part.piece.heightMm + 1e-6);
+        }
+    }), { numRuns: 150 }); // prettier-ignore
+});

@@ -1,0 +1,150 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import type { Counter, CounterCorner, CounterMeasure, Hardware } from '@yellow-pane/contracts';
+import {
+  counterCornerNames,
+  counterCorners,
+  counterDoubtText,
+  counterNames,
+  counterNumbers,
+  counterVerdict,
+  counterWhy,
+  cutOfCounter,
+  surveyCounter,
+} from '@yellow-pane/core';
+import { CounterDrawing } from '../../kit/counter-drawing';
+import { RecordStore } from '../../record/record.store';
+import { CounterSides } from './parts/counter-sides';
+import { DryDetails } from './parts/dry-details';
+import { HardwarePanel } from './parts/hardware-panel';
+import { SurfaceChoices, type ChoicesOf } from './parts/surface-choices';
+import { TapedPage, tapesShown, type TapedView, type TapeGroup } from './parts/taped-page';
+
+type Groups = readonly (TapeGroup & { readonly keys: readonly CounterMeasure[] })[];
+/** Fields of a top in the order one walks round it with the tape. */
+const outline: Groups = [
+  { name: 'Width', hint: 'From side to side. Where a corner is round: to where two rulers cross.', keys: ['widthFront', 'widthMiddle', 'widthBack'] },
+  { name: 'Depth', hint: 'From front to back, or to the wall.', keys: ['depthLeft', 'depthMiddle', 'depthRight'] },
+  { name: 'Corner to corner', hint: 'Only these say whether it is square. At a round: to its middle.', keys: ['fromBackLeft', 'fromFrontLeft'] },
+];
+const edge: Groups = [{ name: 'Edge', hint: 'Its thickness; where it is rounded or moulded, a string over it too.', keys: ['edgeThickness', 'edgeGirth'] }];
+const roundKeys: Readonly<Record<CounterCorner, readonly CounterMeasure[]>> = {
+  frontLeft: ['setbackFrontLeft', 'gapFrontLeft'],
+  frontRight: ['setbackFrontRight', 'gapFrontRight'],
+  backRight: ['setbackBackRight', 'gapBackRight'],
+  backLeft: ['setbackBackLeft', 'gapBackLeft'],
+};
+/** Fields of each round corner. */
+const rounds = (of: readonly CounterCorner[]): Groups =>
+  counterCorners
+    .filter((c) => of.includes(c))
+    .map((c) => ({ name: `Round, ${counterCornerNames[c]}`, hint: 'Two rulers along its sides: from where they cross.', keys: roundKeys[c] }));
+const allKeys = [...outline, ...edge, ...rounds(counterCorners)].flatMap((g) => g.keys);
+const shortNames: Readonly<Record<CounterMeasure, string>> = { widthFront: 'At the front', widthMiddle: 'In the middle', widthBack: 'At the back', depthLeft: 'Left', depthMiddle: 'Middle', depthRight: 'Right', fromBackLeft: 'From back left', fromFrontLeft: 'From front left', setbackFrontLeft: 'Straight ends', gapFrontLeft: 'Round begins', setbackFrontRight: 'Straight ends', gapFrontRight: 'Round begins', setbackBackRight: 'Straight ends', gapBackRight: 'Round begins', setbackBackLeft: 'Straight ends', gapBackLeft: 'Round begins', edgeThickness: 'Thick', edgeGirth: 'String over it' }; // prettier-ignore
+
+const choices: ChoicesOf<Counter> = [
+  { field: 'grain', name: 'Film’s direction', names: { along: 'along it', across: 'across it' } },
+  { field: 'seam', name: 'A seam', names: { overlap: 'one over the other', 'double-cut': 'cut double' } },
+];
+/** A cable outlet where one usually is. @source common practice */
+const outlet: Omit<Hardware, 'id'> = {
+  what: 'Cable outlet',
+  handling: 'off',
+  fromLeftMm: 200,
+  fromFootMm: 500,
+  widthMm: 80,
+  heightMm: 80,
+  isElectric: false,
+  isRound: true,
+};
+
+/** Measure, of a counter or table: its top from above, its rounds, its edge, its sides and what stands on it. */
+@Component({
+  selector: 'yp-counter-page',
+  imports: [CounterDrawing, CounterSides, DryDetails, HardwarePanel, SurfaceChoices, TapedPage],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (view(); as v) {
+      <yp-taped-page [view]="v" [taped]="v.groups" [shortNames]="shortNames" [kindName]="names[v.surface.what]" [laserKeys]="laserToo" [isWide]="true">
+        <div head class="flex flex-wrap gap-1.5 text-sm" role="group" aria-label="What it is">
+          @for (w of whats; track w) {
+            <button type="button" class="btn" [class.btn-hand]="w === v.surface.what" [attr.aria-pressed]="w === v.surface.what" (click)="setWhat(w)">
+              {{ names[w] }}
+            </button>
+          }
+        </div>
+        <div drawing>
+          @if (v.survey.body; as body) {
+            <yp-counter-drawing
+              [counter]="v.surface"
+              [body]="body"
+              [tapes]="v.tapes"
+              [doubtful]="v.doubtful"
+              [label]="v.surface.name + ' from above, as one stands at its front'"
+            />
+          } @else {
+            <p class="border border-dashed border-field p-4 text-center text-soft">A width and a depth draw it.</p>
+          }
+        </div>
+        <div below class="grid gap-5 pb-4 2xl:grid-cols-2">
+          <yp-counter-sides class="block" [surface]="v.surface" />
+          <yp-hardware-panel
+            class="block"
+            [surface]="v.surface"
+            [doubts]="v.partDoubts"
+            [usual]="outlet"
+            [places]="places"
+            hint="Nothing on it. Sinks, cable outlets, taps: note whether each comes off. Places from its left side and its front."
+          />
+        </div>
+        <yp-dry-details details class="mt-2 block" [surface]="v.surface"
+          ><yp-surface-choices class="block" [surface]="v.surface" [choices]="choices"
+        /></yp-dry-details>
+      </yp-taped-page>
+    }
+  `,
+})
+export class CounterPage {
+  protected readonly record = inject(RecordStore);
+  protected readonly shortNames = shortNames;
+  protected readonly names = counterNames;
+  protected readonly whats = Object.keys(counterNames) as Counter['what'][];
+  protected readonly choices = choices;
+  protected readonly outlet = outlet;
+  protected readonly places = { fromFootMm: 'From the front', heightMm: 'Deep' };
+  protected readonly laserToo = /^(width|depth|from)/;
+
+  protected readonly view = computed(() => {
+    const [doc, surface, units] = [this.record.records(), this.record.counter(), this.record.units()];
+    if (!doc || !surface) return null;
+    const { survey, inForce, isSigned } = surveyCounter(surface, doc);
+    const film = doc.films.find((f) => f.id === surface.filmId);
+    const said = survey.doubts.map((d) => ({ part: d.part, text: counterDoubtText(d, surface, units) }));
+    const shown = {
+      surface,
+      inForce,
+      isBad: survey.status === 'doubtful' && !isSigned,
+      isAgreeing: survey.status === 'agreeing',
+      words: counterVerdict(survey, surface, units),
+      suspects: survey.suspects,
+      next: survey.next,
+      doubts: said.map((d) => d.text),
+      answer: film ? cutOfCounter(surface, doc, film).answer : null,
+      numbers: counterNumbers(survey, units),
+      why: counterWhy(survey),
+    } satisfies TapedView;
+    return {
+      ...shown,
+      survey,
+      groups: [...outline, ...rounds(surface.round), ...edge],
+      partDoubts: said,
+      doubtful: survey.doubts.map((d) => d.part),
+      // a corner that is sharp again keeps what was taped of its round, but does not show it
+      tapes: tapesShown(allKeys.filter((k) => !/^(setback|gap)/.test(k) || rounds(surface.round).some((g) => g.keys.includes(k))), shown, units), // prettier-ignore
+    };
+  });
+
+  protected setWhat(what: Counter['what']): void {
+    const s = this.record.counter();
+    if (s && s.what !== what) void this.record.set(`${s.name} is a ${counterNames[what]}`.slice(0, 120), 'surface', s.id, { what });
+  }
+}
