@@ -266,3 +266,88 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
   await page.locator('[data-surface="Wall 1"]').click();
   await expect(page.locator('[data-check-state]')).toHaveText('laid');
 });
+
+test('a counter: the way to its round is named as the slip; a new one with a round too tight for one film gets a strip for its edge, is cut, and laid to the last step; the joint at its wall is due a day later', async ({
+  page,
+}) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Reception counter');
+  await expect(bench.verdict()).toContainText('way to the round, front right would be 104 (looks like digits swapped)');
+  await page.getByRole('button', { name: 'Tape the way to the round, front right again' }).click();
+  await expect(bench.field('gapFrontRight')).toBeFocused();
+  await bench.tape('gapFrontRight', '104');
+  await expect(bench.verdict()).toContainText('The tapes agree');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await page.getByRole('button', { name: 'New counter' }).click();
+  await expect(page.getByRole('heading', { name: 'Counter 1', level: 2 })).toBeVisible();
+  await bench.tape('widthFront', '1600');
+  await bench.tape('depthLeft', '600');
+  await page.locator('[data-choice="film"]').selectOption({ label: 'Ash Plank' });
+  const note = page.locator('[data-cut-note]');
+  await expect(note).toContainText('tape how thick its edge is first');
+  await bench.tape('edgeThickness', '28');
+  await expect(note).toHaveCount(0);
+  await page.locator('[data-round="frontLeft"]').click();
+  await expect(note).toContainText('Its front left corner is round, and film goes over it: tape it first.');
+  await bench.tape('setbackFrontLeft', '60');
+  await expect(note).toContainText('Give these sides a strip of their own');
+  await page.locator('[data-side="front"]').selectOption('strip');
+  await page.locator('[data-side="left"]').selectOption('strip');
+  await expect(note).toHaveCount(0);
+  await page.getByRole('button', { name: '+ Something on it' }).click();
+  await expect(page.locator('[data-hardware]')).toHaveCount(1);
+  await bench.saved();
+
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  const cuts = page.locator('[data-bench-cuts] > li');
+  await expect(cuts.filter({ hasText: 'Front left: when the edge lies' })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Counter 1 top', exact: true }).first().click();
+  await expect(cuts.nth(1)).toContainText('Liner only. Slice the liner only, 50 from the right end as it lies');
+  await expect(cuts.filter({ hasText: 'Cable outlet: when the film lies there, a cross over it that ends 10 short of its rim' })).toHaveCount(1);
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await bench.goTo('Lay');
+  const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  for (const step of [
+    'Lay a test patch, where it is hidden',
+    'Pull the patch off',
+    'Clear it; off with what comes off',
+    'Cut the old joint out',
+    'Wipe with alcohol',
+    'Hold the piece over it',
+    'Promoter on edges and seams',
+    'The strip of the edge first',
+    'Slice off at one end, tack that',
+    'Pull the rest',
+    'Cut the holes free',
+    'Over the edges',
+    'End the top over its strip',
+    'Trim at wall and joint',
+    'Heat edges and rounds through',
+    'Trim',
+    'Back on with what came off',
+    'Feel for bubbles',
+  ]) {
+    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
+    await hands.hold(700);
+  }
+  await expect(page.locator('[data-surface="Counter 1"]')).toHaveAttribute('aria-label', /, laid/);
+  await bench.goTo('Check');
+  await page.locator('[data-surface="Counter 1"]').click();
+  await expect(page.locator('[data-check-state]')).toHaveText('laid');
+  await expect(page.getByText('Run the joint at the wall again').first()).toBeVisible();
+  await page.locator('[data-look="none"]').click();
+  await expect(page.locator('[data-said]')).toContainText('looked over');
+
+  // the customer takes it over like any pane
+  await bench.goTo('Hand over');
+  const row = page.locator('[data-place] label', { hasText: 'Counter 1' });
+  await expect(row.locator('[data-status]')).toContainText('looked over');
+  await row.click();
+  await expect(page.getByRole('button', { name: 'The customer takes over 1 surface' })).toBeEnabled();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+});

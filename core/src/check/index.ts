@@ -8,5 +8,6 @@ export * from './acceptance.js';
 export * from './pins.js';
 export * from './check-job.js';
 export * from './check-dry.js';
+export * from './laid.js';
 export * from './drying-days.js';
 export * from './words.js';

@@ -1,4 +1,4 @@
-/** The care sheet in English, in the form in which a firm adds its customers' languages. @source TRADE, after the work (common practice): drying, cleaning after 30 days, what each kind does not do */
+/** The care sheet in English, in the form in which a firm adds its customers' languages. @source TRADE, after the work (common practice): drying, cleaning after 30 days, what each kind does not do, a couple of weeks until film that was laid dry holds fully */
 export const careEnglish = `# How the customer looks after the film. Translate what stands behind each colon; what stands in braces is filled in.
 # A line that begins with a blank goes on with the one before. A line left out is printed in English.
 language: en
@@ -22,6 +22,8 @@ security: It holds the glass together when it breaks and slows a break-in. It do
 anti-graffiti: It takes the scratches instead of the glass. When it is scratched, have it changed.
 anti-fog: It loses its effect under soap: wipe it with clean water only.
 double-glazing: Film can bear on the glass maker’s warranty of the seal of double glazing: keep this sheet with what was signed before the work.
+laid-dry: Film on walls, doors, columns and counters was laid dry, and its glue takes about two weeks to hold fully: until then lean nothing against seams, edges and
+  corners, and do not scrub there. No solvents, no steam, and nothing hot is put down on it.
 call-head: Call us
 call: When something is still there after the day above, when an edge lifts, or when the glass is cracked: leave the film as it is and call {firm}. Have the seal at hand that is printed on the record.
 `;

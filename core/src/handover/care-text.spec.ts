@@ -15,7 +15,7 @@ const figures = {
   cleanFrom: '24 Dec',
 };
 const all = (text: CareText, kinds: Parameters<typeof careSheet>[1], isDouble = false) => {
-  const sheet = careSheet(text, kinds, isDouble, figures);
+  const sheet = careSheet(text, kinds, { isWet: true, isDry: false, hasDoubleGlazing: isDouble }, figures);
   return [sheet.title, sheet.for, ...sheet.sections.flatMap((s) => [s.head, ...s.lines])].join('\n');
 };
 const fault = (text: string) => {
@@ -40,10 +40,19 @@ describe('what the customer is told', () => {
     expect(solar).not.toContain('warranty of the seal');
     expect(all(english, new Set(['solar']), true)).toContain('warranty of the seal of double glazing');
     // what was seen clear is not told to dry
-    const done = careSheet(english, new Set(['solar']), false, { ...figures, clear: '' });
+    const done = careSheet(english, new Set(['solar']), { isWet: true, isDry: false, hasDoubleGlazing: false }, { ...figures, clear: '' });
     expect(done.sections[0]!.lines).toEqual([expect.stringContaining('seen clear')]);
     // without a kind that needs words there is no empty head
     expect(all(english, new Set(['lettering']))).not.toContain('does and does not do');
+  });
+  test('film that was laid dry: two weeks until its glue holds fully (common practice), and no word of drying where nothing was laid wet', () => {
+    const there = { isWet: false, isDry: true, hasDoubleGlazing: false };
+    const said = careSheet(english, new Set(['interior']), there, { ...figures, clear: '', touchTo: '' });
+    const lines = said.sections.flatMap((s) => [s.head, ...s.lines]).join('\n');
+    expect(lines).toContain('about two weeks to hold fully');
+    expect(lines).not.toMatch(/first weeks|seen clear|drop windows/);
+    const both = careSheet(english, new Set(['solar', 'interior']), { ...there, isWet: true }, figures);
+    expect(both.sections.map((s) => s.head)).toEqual(['The first weeks', 'Cleaning', 'What your film does and does not do', 'Call us']);
   });
   test('another language: what its file lacks is told in English, nothing is left blank', () => {
     const read = readCareText('language: xx\ntitle: Titel\nclean: Erst ab {cleanFrom},\n  mit weichem Tuch.\nstick:\n');

@@ -22,6 +22,7 @@ const parts = [
   'anti-graffiti',
   'anti-fog',
   'double-glazing',
+  'laid-dry',
   'call-head',
   'call',
 ] as const;
@@ -95,19 +96,27 @@ export interface CareSheet {
   readonly sections: readonly CareSection[];
 }
 
+/** What was laid. */
+export interface CareOf {
+  readonly isWet: boolean;
+  readonly isDry: boolean;
+  readonly hasDoubleGlazing: boolean;
+}
+
 /**
  * The care sheet for the films that are really there.
  * @param text in the customer's language; what it lacks is told in English
+ * @param there film laid wet (that dries), film laid dry, double glazing
  * @param f `clear`: when which film will be; empty: all was seen clear
  */
-export function careSheet(text: CareText, kinds: ReadonlySet<FilmKind>, hasDoubleGlazing: boolean, f: CareFigures): CareSheet {
+export function careSheet(text: CareText, kinds: ReadonlySet<FilmKind>, there: CareOf, f: CareFigures): CareSheet {
   const isClear = f.clear === '';
   const say = (part: CarePart): string =>
     (text.words[part] || english.words[part]!).replace(/\{(\w+)\}/g, (whole, name: string) => f[name as keyof CareFigures] ?? whole);
   const kindParts = parts.filter((p) => kinds.has(p as FilmKind));
-  const about = [...kindParts, ...(hasDoubleGlazing ? (['double-glazing'] as const) : [])];
+  const about = [...kindParts, ...(there.hasDoubleGlazing ? (['double-glazing'] as const) : []), ...(there.isDry ? (['laid-dry'] as const) : [])];
   const sections: [CarePart, readonly CarePart[]][] = [
-    ['drying-head', isClear ? ['clear-now'] : ['drying', 'touch']],
+    ['drying-head', !there.isWet ? [] : isClear ? ['clear-now'] : ['drying', 'touch']],
     ['clean-head', ['clean', 'stick']],
     ['kinds-head', about],
     ['call-head', ['call']],

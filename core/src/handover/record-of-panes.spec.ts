@@ -1,7 +1,7 @@
 import type { LayEntry } from '@yellow-pane/contracts';
-import { demoFirm, demoId, demoPersons, ternAnnex } from '../../../demo/src/index.js';
+import { demoFirm, demoId, demoPersons, ternAnnex, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
-import { checkPanes, type DryingDays } from '../check/index.js';
+import { allLaid, checkPanes, countLaid, type DryingDays } from '../check/index.js';
 import { acceptedPanes, calendarOf, notReadyBecause, recordOfPanes } from './record-of-panes.js';
 
 const NOW = '2026-11-30T12:00:00.000Z';
@@ -113,4 +113,64 @@ describe('days to come back', () => {
     expect(again.map((d) => [d.on, d.text])).toEqual([['2026-12-12', 'Pane B3']]);
   });
   test('what waits for a decision is due at the bench, not on a day', () => expect(days.map((d) => d.title).join()).not.toContain('Decide'));
+});
+
+describe('what was laid dry, in the record', () => {
+  const interior = ternInterior();
+  const idOf = (name: string) => interior.surfaces.find((s) => s.name === name)!.id;
+  const laid = (name: string, at: string, more: Partial<LayEntry> = {}) =>
+    line(null, 'pane-done', { jobId: interior.job.id, surfaceId: idOf(name), occurredAt: at, ...more });
+  const done = [
+    laid('Waiting table', '2026-11-30T09:00:00.000Z'),
+    laid('Reception counter', '2026-11-30T08:00:00.000Z'),
+    laid('Door 1', '2026-11-28T08:00:00.000Z'),
+    laid('Column 2', '2026-11-28T07:00:00.000Z'),
+  ];
+  const recordsOf = (entries: readonly LayEntry[]) => ({
+    ...base,
+    ...interior,
+    firm: demoFirm,
+    persons: demoPersons,
+    plans: [],
+    stepSets: [],
+    layEntries: [...entries],
+    memo: new Memo(),
+  });
+  const told = (entries: readonly LayEntry[] = done) =>
+    recordOfPanes(
+      allLaid(recordsOf(entries), () => null, NOW),
+      recordsOf(entries),
+    );
+  const named = (name: string, entries?: readonly LayEntry[]) => told(entries).find((p) => p.name === name)!;
+
+  test('stands in the order of its walk, with where film lies, its size and its pieces; there is no water to leave', () => {
+    expect(told().map((p) => [p.name, p.face, p.size])).toEqual([
+      ['Column 2', 'all round', '1260 × 2504 mm'],
+      ['Door 1', 'its front', '860 × 2040 mm'],
+      ['Reception counter', 'its top', '2401 × 701 mm'],
+      ['Waiting table', 'its top', '800 × 800 mm'],
+    ]);
+    expect(told().map((p) => p.drying)).toEqual([null, null, null, null]);
+    expect(named('Waiting table').pieces()).toMatch(/^2 pieces: 31\d\d × 100 mm, 90\d × 90\d mm$/);
+    expect(named('Reception counter').outline!.length).toBeGreaterThan(6);
+  });
+  test('nobody takes over what nobody has looked over since; a look settles it', () => {
+    expect(notReadyBecause(named('Door 1'), NOW)).toBe('Nobody has looked it over since: air under dry film shows after a day.');
+    const seen = { ...laid('Door 1', '2026-11-30T10:00:00.000Z'), kind: 'looked', look: { water: 'none', isClean: true } } as LayEntry;
+    expect(notReadyBecause(named('Door 1', [...done, seen]), NOW)).toBeNull();
+    expect(named('Door 1', [...done, seen]).seenClearAt).toBe('2026-11-30T10:00:00.000Z');
+  });
+  test('in the calendar are looks and the joint at the wall, no drop windows; surfaces are not called panes', () => {
+    const days = calendarOf(
+      allLaid(recordsOf(done), () => null, NOW),
+      { id: 'j', name: 'Interior', zone: 'Europe/Berlin' },
+      NOW,
+    );
+    expect(days.map((d) => d.title)).toEqual(
+      expect.arrayContaining(['Interior: Look for bubbles and edges that stand up', 'Interior: Run the joint at the wall again']),
+    );
+    expect(days.some((d) => d.title.includes('Drop windows'))).toBe(false);
+    expect(days.map((d) => d.text)).toEqual(expect.arrayContaining(['2 surfaces: Column 2, Door 1', 'Reception counter']));
+    expect([countLaid(1, true), countLaid(2, true), countLaid(1, false), countLaid(3, false)]).toEqual(['1 pane', '2 panes', '1 surface', '3 surfaces']);
+  });
 });

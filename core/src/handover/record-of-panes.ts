@@ -1,9 +1,22 @@
 import type { LayEntry, Place, Plan } from '@yellow-pane/contracts';
 import { dateAt, formatFine, formatLength, type UnitSystem } from '../ground/index.js';
 import { boundingBox, mirrored, type Polygon } from '../geometry/index.js';
-import { methodNames, paneToPiece, piecesOfPane } from '../cut/index.js';
-import { causeName, pinNames, pinStateWords, lookText, type CheckPane, type CheckRecords, type DateRange } from '../check/index.js';
-import { layPaneOf, linesInForce, rollOfPane, sheetOfSurface } from '../lay/index.js';
+import { cutOfSurface, methodNames, paneToPiece, piecesOfPane } from '../cut/index.js';
+import {
+  causeName,
+  countLaid,
+  dryOutline,
+  isWetLaidPane,
+  lookText,
+  pinNames,
+  pinStateWords,
+  type AnyLaid,
+  type CheckDry,
+  type CheckPane,
+  type CheckRecords,
+  type DateRange,
+} from '../check/index.js';
+import { laidFace, layPaneOf, linesInForce, rollOfPane, sheetOfSurface } from '../lay/index.js';
 
 /** A thing that was seen, or a look. `where`: shares of the pane’s box, from its lower left as seen from the room. */
 export interface SeenOnPane {
@@ -36,10 +49,9 @@ export interface PaneRecord {
   /** What was seen on it and what became of it. */
   readonly seen: readonly SeenOnPane[];
   readonly photos: readonly { readonly photo: string; readonly text: string; readonly at: string }[];
-  readonly holds: DateRange;
-  readonly touch: DateRange;
-  readonly clear: DateRange;
-  /** When somebody saw it clear; null: nobody has yet. */
+  /** Water that leaves through it; null: it was laid dry. */
+  readonly drying: { readonly holds: DateRange; readonly touch: DateRange; readonly clear: DateRange } | null;
+  /** When somebody saw it clear, or looked it over where it was laid dry; null: nobody has yet. */
   readonly seenClearAt: string | null;
   /** The line by which the customer took it over; null: not yet. */
   readonly acceptedBy: LayEntry | null;
@@ -62,6 +74,21 @@ function piecesText(p: CheckPane, records: Records): string {
   return `${made.pieces.length === 1 ? '1 piece' : `${made.pieces.length} pieces`}, ${methodNames[cut.used].toLowerCase()}: ${sizes}`;
 }
 
+/** A surface's pieces as they are reckoned for it. */
+function dryPiecesText({ surface, film }: CheckDry, records: Records): string {
+  const { answer, pieces } = cutOfSurface(surface, records, film);
+  if ('blocked' in answer) return answer.blocked;
+  if (pieces.length === 0) return 'cut from the piece of another surface';
+  return `${pieces.length === 1 ? '1 piece' : `${pieces.length} pieces`}: ${pieces.map((x) => sizeText(x.widthMm, x.heightMm, records.job.units)).join(', ')}`;
+}
+
+/** A pane from the room; what is laid dry as it stands before one, or from above. */
+function outlineSeen(p: AnyLaid, records: Records): Polygon | null {
+  if (!isWetLaidPane(p)) return dryOutline(p.surface, records);
+  const outline = layPaneOf(p.surface, records)?.outline ?? null;
+  return outline && p.surface.filmFace === 'street' ? mirrored(outline) : outline;
+}
+
 const problemText = (e: LayEntry): string => [e.problem!.kind.replaceAll('-', ' '), e.text].filter(Boolean).join(': ');
 
 /** The last line by which each pane was taken over, among those in force. */
@@ -74,8 +101,8 @@ export function acceptedPanes(entries: readonly LayEntry[]): ReadonlyMap<string,
 /** What was taken over before the film was laid anew was another piece. */
 const takenOver = (line: LayEntry | undefined, laidAt: string): LayEntry | null => (line && line.occurredAt >= laidAt ? line : null);
 
-/** The record of every laid pane. @param panes as Check has them */
-export function recordOfPanes(panes: readonly CheckPane[], records: Records): PaneRecord[] {
+/** The record of everything that is laid. @param panes as Check has them */
+export function recordOfPanes(panes: readonly AnyLaid[], records: Records): PaneRecord[] {
   const lines = linesInForce(records.layEntries);
   const accepted = acceptedPanes(records.layEntries);
   const who = (id: string): string => records.persons.find((p) => p.id === id)?.name ?? 'somebody of another bench';
@@ -83,7 +110,7 @@ export function recordOfPanes(panes: readonly CheckPane[], records: Records): Pa
   for (const e of lines) if (e.surfaceId) byPane.set(e.surfaceId, [...(byPane.get(e.surfaceId) ?? []), e]);
   return panes.map((p) => {
     const own = byPane.get(p.surface.id) ?? [];
-    const outline = layPaneOf(p.surface, records)?.outline ?? null;
+    const outline = outlineSeen(p, records);
     const box = outline ? boundingBox(outline) : null;
     const roll = own.findLast((e) => e.roll)?.roll ?? null;
     const planned = rollOfPane(p.surface.id, records);
@@ -120,8 +147,8 @@ export function recordOfPanes(panes: readonly CheckPane[], records: Records): Pa
       name: p.surface.name,
       place: records.places.find((x) => x.id === p.surface.placeId)?.name ?? '',
       size: box ? sizeText(box.maxX - box.minX, box.maxY - box.minY, records.job.units) : 'not measured',
-      outline: outline && p.surface.filmFace === 'street' ? mirrored(outline) : outline,
-      face: p.surface.filmFace === 'room' ? 'room side' : 'street side',
+      outline,
+      face: laidFace(p.surface),
       film: p.film.name,
       filmVersion: p.film.version,
       roll: roll
@@ -129,16 +156,14 @@ export function recordOfPanes(panes: readonly CheckPane[], records: Records): Pa
         : planned
           ? `planned: ${planned.label}, lot ${planned.lot}`
           : 'not logged',
-      pieces: () => piecesText(p, records),
+      pieces: () => (isWetLaidPane(p) ? piecesText(p, records) : dryPiecesText(p, records)),
       laidBy: [...new Set(own.filter((e) => ['begin', 'step-done', 'pane-done'].includes(e.kind)).map((e) => who(e.personId)))].join(', '),
       laidAt: p.laidAt,
       glassC: own.flatMap((e) => (e.reading ? [e.reading.valueC] : [])),
       steps: done.map((e) => ({ at: e.occurredAt, who: who(e.personId), what: say[e.kind]!(e) })),
       seen: [...pins, ...looks].sort((a, b) => a.at.localeCompare(b.at)),
       photos: own.flatMap((e) => (e.photo ? [{ photo: e.photo, text: e.text, at: e.occurredAt }] : [])),
-      holds: p.holds,
-      touch: p.touch,
-      clear: p.clear,
+      drying: isWetLaidPane(p) ? { holds: p.holds, touch: p.touch, clear: p.clear } : null,
       seenClearAt: p.looks.findLast((e) => e.look?.water === 'none')?.occurredAt ?? null,
       acceptedBy: takenOver(accepted.get(p.surface.id), p.laidAt),
     };
@@ -149,7 +174,8 @@ export function recordOfPanes(panes: readonly CheckPane[], records: Records): Pa
 export function notReadyBecause(pane: PaneRecord, at: string): string | null {
   const open = pane.seen.filter((s) => s.isOpen && s.became === pinStateWords.open).length;
   if (open) return open === 1 ? 'Something pinned is not decided yet.' : `${open} things pinned are not decided yet.`;
-  if (pane.seenClearAt === null && at < pane.clear.to) return 'It is still drying: water that shows is no fault.';
+  if (pane.drying === null) return pane.seenClearAt === null ? 'Nobody has looked it over since: air under dry film shows after a day.' : null;
+  if (pane.seenClearAt === null && at < pane.drying.clear.to) return 'It is still drying: water that shows is no fault.';
   return null;
 }
 
@@ -163,17 +189,18 @@ export interface CalendarDay {
 }
 
 /** What is to come on laid panes, one entry for each day and reason. What is due already stands on the day of the call. @param at now, an instant */
-export function calendarOf(panes: readonly CheckPane[], job: { readonly id: string; readonly name: string; readonly zone: string }, at: string): CalendarDay[] {
-  const groups = new Map<string, { on: string; what: string; firstId: string; names: string[] }>();
-  const put = (when: string, what: string, { id, name }: { readonly id: string; readonly name: string }) => {
+export function calendarOf(panes: readonly AnyLaid[], job: { readonly id: string; readonly name: string; readonly zone: string }, at: string): CalendarDay[] {
+  const groups = new Map<string, { on: string; what: string; firstId: string; names: string[]; isGlass: boolean }>();
+  const put = (when: string, what: string, { id, name, kind }: AnyLaid['surface']) => {
     const on = dateAt(Math.max(Date.parse(when), Date.parse(at)), job.zone);
-    const group = groups.get(`${on}/${what}`) ?? { on, what, firstId: id, names: [] };
+    const group = groups.get(`${on}/${what}`) ?? { on, what, firstId: id, names: [], isGlass: true };
+    group.isGlass &&= kind === 'pane';
     if (!group.names.includes(name)) group.names.push(name);
     groups.set(`${on}/${what}`, group);
   };
   for (const p of panes) {
     for (const d of p.due) if (d.kind !== 'decide') put(d.dueAt, d.title, p.surface);
-    if (p.touch.to > at) put(p.touch.to, 'Drop windows may go down, the film may be touched', p.surface);
+    if (isWetLaidPane(p) && p.touch.to > at) put(p.touch.to, 'Drop windows may go down, the film may be touched', p.surface);
   }
   // named by what it is about, not by its day: a day that has moved comes in place of the old one where the file is opened again
   const times = new Map<string, number>();
@@ -186,7 +213,7 @@ export function calendarOf(panes: readonly CheckPane[], job: { readonly id: stri
         uid: `${job.id}-${about}-${times.get(about)}@yellow-pane`,
         on: g.on,
         title: `${job.name}: ${g.what}`,
-        text: g.names.length === 1 ? `Pane ${g.names[0]}` : `${g.names.length} panes: ${g.names.join(', ')}`,
+        text: g.names.length === 1 ? `${g.isGlass ? 'Pane ' : ''}${g.names[0]}` : `${countLaid(g.names.length, g.isGlass)}: ${g.names.join(', ')}`,
       };
     });
 }

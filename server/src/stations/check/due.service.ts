@@ -1,5 +1,5 @@
 import type { DueJob } from '@yellow-pane/contracts';
-import { checkDry, checkPanes, dateAt } from '@yellow-pane/core';
+import { allLaid, dateAt } from '@yellow-pane/core';
 import { breathe } from '../../breathe.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import type { JobsService } from '../jobs/jobs.service.js';
@@ -57,7 +57,7 @@ export class DueService {
     const doc = await this.jobs.openWithMemo(jobId);
     const days = new Map((await this.check.drying(jobId)).map((d) => [d.surfaceId, d]));
     const now = this.now().toISOString();
-    const laid = [...checkPanes(doc, (id) => days.get(id) ?? null, now), ...checkDry(doc, now)];
+    const laid = allLaid(doc, (id) => days.get(id) ?? null, now);
     return {
       zone: doc.job.zone,
       job: doc.job.name,

@@ -2,13 +2,15 @@ import type { FilmKind, LayEntry, SealCheck } from '@yellow-pane/contracts';
 import {
   calendarOf,
   careSheet,
-  checkPanes,
+  allLaid,
+  isWetLaidPane,
   checkSeal,
   CLEAN_AFTER_DAYS,
   linesInForce,
   recordOfPanes,
   sealPanes,
   temperatureText,
+  type AnyLaid,
   type CheckPane,
   type DryingDays,
 } from '@yellow-pane/core';
@@ -45,12 +47,12 @@ export class HandOverService {
   }
 
   /** @throws Refusal nothing-laid */
-  private async laid(jobId: string, placeId?: string): Promise<{ doc: OpenJob; panes: CheckPane[] }> {
+  private async laid(jobId: string, placeId?: string): Promise<{ doc: OpenJob; panes: AnyLaid[] }> {
     const doc = await this.jobs.openWithMemo(jobId);
     const days = new Map<string, DryingDays>((await this.check.drying(jobId)).map((d) => [d.surfaceId, d]));
-    const all = checkPanes(doc, (id) => days.get(id) ?? null, this.now().toISOString());
+    const all = allLaid(doc, (id) => days.get(id) ?? null, this.now().toISOString());
     const panes = placeId ? all.filter((p) => p.surface.placeId === placeId) : all;
-    if (panes.length === 0) throw new Refusal('nothing-laid', placeId ? 'No pane of this place is laid yet.' : undefined);
+    if (panes.length === 0) throw new Refusal('nothing-laid', placeId ? 'Nothing of this place is laid yet.' : undefined);
     return { doc, panes };
   }
 
@@ -91,7 +93,8 @@ export class HandOverService {
     const locale = language.toLowerCase() === 'en' ? (doc.job.units === 'in' ? 'en-US' : 'en-GB') : language;
     const days = new Intl.DateTimeFormat(locale, { dateStyle: 'long', timeZone: doc.job.zone });
     const times = (list: readonly CheckPane[], pick: (p: CheckPane) => string) => list.map((p) => Date.parse(pick(p)));
-    const wet = panes.filter((p) => p.looks.at(-1)?.look?.water !== 'none');
+    const laidWet = panes.filter(isWetLaidPane);
+    const wet = laidWet.filter((p) => p.looks.at(-1)?.look?.water !== 'none');
     const clear = [...new Set(wet.map((p) => p.film.name))].map((film) => {
       const own = wet.filter((p) => p.film.name === film);
       return `${film} ${days.formatRange(Math.min(...times(own, (p) => p.clear.from)), Math.max(...times(own, (p) => p.clear.to)))}`;
@@ -99,14 +102,18 @@ export class HandOverService {
     const sheet = careSheet(
       text,
       new Set<FilmKind>(panes.map((p) => p.film.kind)),
-      panes.some((p) => (p.surface.glazing?.panes.length ?? 1) > 1),
+      {
+        isWet: laidWet.length > 0,
+        isDry: laidWet.length < panes.length,
+        hasDoubleGlazing: laidWet.some((p) => (p.surface.glazing?.panes.length ?? 1) > 1),
+      },
       {
         customer: doc.job.customer,
         job: doc.job.name,
         firm: doc.firm.name,
         clear: clear.join('; '),
-        touchTo: days.format(Math.max(...times(panes, (p) => p.touch.to))),
-        cleanFrom: days.format(Math.max(...times(panes, (p) => p.laidAt)) + CLEAN_AFTER_DAYS * DAY_MS),
+        touchTo: laidWet.length ? days.format(Math.max(...times(laidWet, (p) => p.touch.to))) : '',
+        cleanFrom: days.format(Math.max(...panes.map((p) => Date.parse(p.laidAt))) + CLEAN_AFTER_DAYS * DAY_MS),
       },
     );
     return { name: `${doc.job.name} care.pdf`, bytes: await carePdf(sheet, doc.job.units, paper) };

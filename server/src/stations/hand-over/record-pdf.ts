@@ -1,6 +1,6 @@
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
 import type { LayEntry, SealCheck, UnitSystem } from '@yellow-pane/contracts';
-import { boundingBox, groupedSeal, temperatureText, type PaneRecord } from '@yellow-pane/core';
+import { boundingBox, countLaid, groupedSeal, temperatureText, type PaneRecord } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** All that the record says. */
@@ -63,6 +63,16 @@ function signatureSvg(strokes: RecordPaper['signatures'][number]['strokes']): st
   return `<svg xmlns="http://www.w3.org/2000/svg" width="200" height="${(h * 200 + 6).toFixed(1)}" viewBox="0 0 200 ${(h * 200 + 6).toFixed(1)}"><path d="${d}" fill="none" stroke="#1C2226" stroke-width="1.2" stroke-linecap="round"/></svg>`;
 }
 
+/** When its water is gone; or, of what was laid dry, when it was looked over. */
+function dryingRows({ drying, seenClearAt }: PaneRecord, day: (iso: string) => string): [string, string][] {
+  if (!drying) return [['Looked over', seenClearAt ? `on ${day(seenClearAt)}` : 'not yet']];
+  return [
+    ['Edge holds from', day(drying.holds.to)],
+    ['Touch, drop windows', `from ${day(drying.touch.to)}`],
+    ['Clear', seenClearAt ? `seen clear on ${day(seenClearAt)}` : `expected ${day(drying.clear.from)} to ${day(drying.clear.to)}`],
+  ];
+}
+
 /** The record to hand over: one block a pane, what was there before, who signed, and the seal. */
 export async function recordPdf(doc: RecordPaper, paper: Paper): Promise<Buffer> {
   const day = (iso: string) => new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: doc.zone }).format(new Date(iso));
@@ -98,7 +108,14 @@ export async function recordPdf(doc: RecordPaper, paper: Paper): Promise<Buffer>
           { text: 'Record of the work', fontSize: 22, bold: true, margin: [0, 8, 0, 0] },
           { text: [doc.job, doc.customer, doc.address].filter(Boolean).join(' · '), margin: [0, 2, 0, 0] },
           ...(doc.air ? [{ text: doc.air, color: soft, margin: [0, 2, 0, 0] as [number, number, number, number] }] : []),
-          { text: `${doc.panes.length === 1 ? '1 pane' : `${doc.panes.length} panes`}, printed ${time(doc.printedAt)}`, color: soft, margin: [0, 2, 0, 0] },
+          {
+            text: `${countLaid(
+              doc.panes.length,
+              doc.panes.every((p) => p.drying !== null),
+            )}, printed ${time(doc.printedAt)}`,
+            color: soft,
+            margin: [0, 2, 0, 0],
+          },
         ],
         { qr: codeText(doc.seal, doc.jobId), fit: 84, width: 92, eccLevel: 'M', alignment: 'right' },
       ],
@@ -125,9 +142,7 @@ export async function recordPdf(doc: RecordPaper, paper: Paper): Promise<Buffer>
       ['Cut', p.pieces()],
       ['Laid', `${time(p.laidAt)} by ${p.laidBy}`],
       ...(p.glassC.length ? [['Glass', p.glassC.map((c) => temperatureText(c, doc.units, 1)).join(', ')] as [string, string]] : []),
-      ['Edge holds from', day(p.holds.to)],
-      ['Touch, drop windows', `from ${day(p.touch.to)}`],
-      ['Clear', p.seenClearAt ? `seen clear on ${day(p.seenClearAt)}` : `expected ${day(p.clear.from)} to ${day(p.clear.to)}`],
+      ...dryingRows(p, day),
       ['Taken over', p.acceptedBy ? `${day(p.acceptedBy.occurredAt)} by ${p.acceptedBy.signature?.name ?? '(erased)'}` : 'not yet'],
     ];
     let n = 0;

@@ -1,9 +1,19 @@
 import { TestBed } from '@angular/core/testing';
-import { judgeColumn, judgePanel, piecesOfColumn, piecesOfPanel, usualDry } from '@yellow-pane/core';
-import { newPanel, type ColumnMeasure, type Groove, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
+import { judgeColumn, judgeCounter, judgePanel, piecesOfColumn, piecesOfCounter, piecesOfPanel, usualDry, wrappedRounds } from '@yellow-pane/core';
+import {
+  newCounter,
+  newPanel,
+  type ColumnMeasure,
+  type Counter,
+  type CounterMeasure,
+  type Groove,
+  type Panel,
+  type PanelMeasure,
+} from '@yellow-pane/contracts';
 import { BenchDrawing } from './bench-drawing';
 import { BenchList } from './bench-list';
 import { ColumnDrawing } from './column-drawing';
+import { CounterDrawing } from './counter-drawing';
 import { PanelDrawing } from './panel-drawing';
 
 const tapes: [ColumnMeasure, number][] = [['girthFoot', 1257], ['girthTop', 1225], ['heightFront', 2500]]; // prettier-ignore
@@ -85,5 +95,64 @@ describe('a door', () => {
     expect(film('none')).toBe(0);
     expect(film('panel-face')).toBeGreaterThan(film('panel-centre'));
     expect(film('panel-edges')).toBeGreaterThan(film('panel-face'));
+  });
+});
+
+describe('a counter top', () => {
+  const top: Counter = { ...newCounter({ id: 's', jobId: 'j', placeId: 'p', name: 'Top', order: 1 }), round: ['frontRight'], sides: { front: 'return', right: 'return', back: 'wall', left: 'strip' } }; // prettier-ignore
+  const tapes: [CounterMeasure, number][] = [['widthFront', 2400], ['depthLeft', 700], ['setbackFrontRight', 250], ['edgeThickness', 30]]; // prettier-ignore
+  const survey = judgeCounter(top, tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
+  const body = survey.body!;
+  const cut = piecesOfCounter({ surface: top, survey, allowances: usualDry, film, rollWidthsMm: [1220], units: 'mm' });
+  if ('blocked' in cut) throw new Error(cut.blocked);
+  const rounds = wrappedRounds(body, top.sides, 30, usualDry);
+  const drawing = (inputs: object = {}) => shown(CounterDrawing, { counter: top, body, label: 'x', rounds, ...inputs });
+
+  test('a piece that lies is drawn wide, its enlarged corners below it; an arc of its pencil line is an arc', () => {
+    const piece = { ...cut.pieces.find((p) => p.suffix === 'top')!.piece, id: 'p', label: 'Top' };
+    const root = shown(BenchDrawing, { piece, units: 'mm' });
+    const [whole, ...others] = [...root.querySelectorAll('svg > rect')].map((r) => ({ x: Number(r.getAttribute('x')), y: Number(r.getAttribute('y')), w: Number(r.getAttribute('width')), h: Number(r.getAttribute('height')) })); // prettier-ignore
+    expect(whole!.w).toBeGreaterThan(2.5 * whole!.h);
+    expect(others.length).toBeGreaterThan(1);
+    for (const e of others) expect(e.y).toBeGreaterThan(whole!.y + whole!.h);
+    const room = Number(root.querySelector('svg')!.getAttribute('viewBox')!.split(' ')[2]);
+    for (const e of others) expect(e.x + e.w).toBeLessThanOrEqual(room);
+    expect(root.querySelector('polyline')!.getAttribute('points')!.split(' ').length).toBeGreaterThan(10);
+    const words = [...root.querySelectorAll('text')].map((t) => t.textContent!.trim());
+    expect(words).toEqual(expect.arrayContaining(['▲ back', 'Round front right, enlarged']));
+    expect(words.some((t) => t.includes('times as high'))).toBe(false);
+  });
+  test('a long strip is drawn higher than it is, and says so', () => {
+    const piece = { ...cut.pieces.find((p) => p.suffix === 'edge')!.piece, id: 'e', label: 'Top edge' };
+    const long = { ...piece, widthMm: 3000 };
+    const words = [...shown(BenchDrawing, { piece: long, units: 'mm' }).querySelectorAll('text')].map((t) => t.textContent!.trim());
+    expect(words).toEqual(expect.arrayContaining(['▲ top']));
+    expect(words.find((t) => t.includes('times as high'))).toMatch(/^drawn [2-9](\.\d)? times as high$/);
+  });
+  test('from above: a wall at its back, its rounded corner an arc, film from the end that is tacked first', () => {
+    const wide = (step: string, first = 'left') => {
+      const clip = drawing({ step, first }).querySelector('clipPath rect');
+      return clip ? [Number(clip.getAttribute('x')), Number(clip.getAttribute('width'))] : null;
+    };
+    expect(wide('none')).toBeNull();
+    const [end, top] = [wide('counter-end')!, wide('counter-top')!];
+    expect(end[0]).toBe(0);
+    expect(top[1]!).toBeGreaterThan(end[1]!);
+    expect(wide('counter-end', 'right')![0]).toBeGreaterThan(300);
+    expect(drawing().querySelectorAll('path[stroke-width="2"]')).toHaveLength(1);
+    // the strip of its left end, and two edges with film underneath
+    const bands = [...drawing().querySelectorAll('rect')].map((r) => r.getAttribute('fill'));
+    expect(bands.filter((f) => f === '#F4B400')).toHaveLength(1);
+    expect([...drawing({ step: 'counter-edges' }).querySelectorAll('rect')].filter((r) => r.getAttribute('fill') === '#FFD54F')).toHaveLength(2);
+  });
+  test('its round is drawn with as many Vs as it has, its edge cut through with its own figures, its sharp corner by its school', () => {
+    const vs = drawing({ step: 'counter-round' }).querySelector('path[stroke-width="1.4"]')!.getAttribute('d')!;
+    expect(vs.match(/Z/g)).toHaveLength(rounds[0]!.vs);
+    expect(drawing({ step: 'counter-round' }).textContent).toContain(`${rounds[0]!.vs} Vs, none on the edge`);
+    expect(drawing({ step: 'counter-strip', edge: { onTop: '25', edge: '30', under: '24', ruler: '3' } }).textContent).toMatch(
+      /3.*the top, last.*25.*edge 30.*24 underneath/,
+    );
+    expect(drawing({ step: 'counter-corner', school: 'envelope' }).textContent).toContain('ear behind');
+    expect(drawing({ step: 'counter-seam' }).textContent).toContain('the lap, in yellow');
   });
 });

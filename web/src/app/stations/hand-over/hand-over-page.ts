@@ -63,6 +63,6 @@ export class HandOverPage {
     if (!(await this.store.accept(ids, signature, names.trim()))) return;
     this.isSigning.set(false);
     this.chosen.set(new Set());
-    this.said.set(`${signature.name} has taken over ${ids.length === 1 ? '1 pane' : `${ids.length} panes`}. The seal stands under “Seals”.`);
+    this.said.set(`${signature.name} has taken over ${this.store.count(ids.length)}. The seal stands under “Seals”.`);
   }
 }

@@ -1,7 +1,6 @@
-import { panesOf } from '@yellow-pane/core/measure';
 import { computed, inject, Injectable, signal } from '@angular/core';
 import type { EraseAnswer, ErasedThing, LayEntry } from '@yellow-pane/contracts';
-import { checkPanes } from '@yellow-pane/core/check';
+import { allLaid, countLaid } from '@yellow-pane/core/check';
 import { checkSeal, notReadyBecause, recordOfPanes, sealPanes, type PaneRecord } from '@yellow-pane/core/handover';
 import { linesInForce, stepSetOf } from '@yellow-pane/core/lay';
 import { Api, type Answer } from '../../record/api';
@@ -38,14 +37,19 @@ export class HandOverStore {
   readonly places = computed<readonly PlaceToHandOver[]>(() => {
     const doc = this.record.records();
     if (!doc) return [];
-    const panes = recordOfPanes(checkPanes(doc, this.weather.of(doc.job.id), this.at()), doc);
+    const panes = recordOfPanes(allLaid(doc, this.weather.of(doc.job.id), this.at()), doc);
     return doc.places
       .map((p) => ({ id: p.id, name: p.name, panes: panes.filter((r) => r.placeId === p.id).map((r) => ({ ...r, because: notReadyBecause(r, this.at()) })) }))
       .filter((p) => p.panes.length);
   });
   readonly panes = computed(() => this.places().flatMap((p) => p.panes));
-  /** Panes that are not laid: they cannot be handed over. */
-  readonly unlaidCount = computed(() => panesOf(this.record.doc()?.surfaces ?? []).filter((s) => s.filmId).length - this.panes().length);
+  readonly isGlass = computed(() => (this.record.doc()?.surfaces ?? []).every((s) => s.kind === 'pane'));
+  /** So many, as what there is is called. */
+  count(n: number): string {
+    return countLaid(n, this.isGlass());
+  }
+  /** What is not laid: they cannot be handed over. */
+  readonly unlaidCount = computed(() => (this.record.doc()?.surfaces ?? []).filter((s) => s.filmId && !s.deletedAt).length - this.panes().length);
   private readonly lines = computed(() => linesInForce(this.record.doc()?.layEntries ?? []));
   /** Reckoned here, over what this device has of the record. */
   readonly seals = computed(() => {
@@ -92,8 +96,7 @@ export class HandOverStore {
     const doc = this.record.records();
     if (!doc) return false;
     const acceptance = sealPanes(surfaceIds, doc, await this.queue.withPhotoOnTheWay());
-    const count = acceptance.panes.length === 1 ? '1 pane' : `${acceptance.panes.length} panes`;
-    return this.write('accepted', `Taken over: ${count}`, { signature, text: names, acceptance });
+    return this.write('accepted', `Taken over: ${this.count(acceptance.panes.length)}`, { signature, text: names, acceptance });
   }
   /** What was signed was wrong: a further line says so. */
   takeBack(entryId: string, why: string): Promise<boolean> {

@@ -84,7 +84,7 @@ export class PapersPanel {
     const paper = this.paper();
     const pdf = 'application/pdf';
     return [
-      { name: 'Record of the work', what: 'Every laid pane, what was seen, who signed, the seal', file: `${job.name} record.pdf`, type: pdf, href: hrefOf('handOverPdf', { params, query: { paper, ...(this.placeId() ? { placeId: this.placeId() } : {}) } }) }, // prettier-ignore
+      { name: 'Record of the work', what: 'All that is laid, what was seen, who signed, the seal', file: `${job.name} record.pdf`, type: pdf, href: hrefOf('handOverPdf', { params, query: { paper, ...(this.placeId() ? { placeId: this.placeId() } : {}) } }) }, // prettier-ignore
       { name: 'Care sheet', what: 'For the customer, by the films that are there', file: `${job.name} care.pdf`, type: pdf, href: hrefOf('careSheetPdf', { params, query: { paper, language: this.language() } }) }, // prettier-ignore
       { name: 'Calendar', what: 'Days to look, to come back, until it is clear', file: `${job.name}.ics`, type: 'text/calendar', href: hrefOf('calendar', { params }) },
       { name: 'Job file', what: 'All records of the job, to keep or to bring in elsewhere', file: `${job.name}.json`, type: 'application/json', href: hrefOf('jobFile', { params }) },
