@@ -87,7 +87,7 @@ describe('the piece of a counter top', () => {
     expect(blocked({ round: ['frontLeft'], radius: 0 })).toBe('Its front left corner is round, and film goes over it: tape it first.');
     expect(blocked({ round: ['frontLeft'], radius: 0, sides: sides('trimmed') })).toBeNull();
     expect(blocked({ hardware: [{ ...hole, fromLeftMm: 2600 }] })).toContain('does not stand on this top');
-    expect(blocked({ round: ['frontLeft', 'backLeft'], radius: 400 })).toContain('rounds of one side overlap');
+    expect(blocked({ round: ['frontLeft', 'backLeft'], radius: 400, sides: sides('return') })).toContain('rounds of one side overlap');
     expect(blocked({ of: { drying: 'wet-applied', mounting: 'glass' } as never })).toContain('laid wet');
     expect(piecesOfCounter({ ...asked(), survey: judgeCounter({ round: [], hardware: [] }, []) })).toEqual({ blocked: 'No width and depth of this top yet.' });
   });
@@ -129,6 +129,14 @@ describe('a round corner', () => {
     };
     expect(of(sides('edge'))).toMatchObject([{ vs: 0, tooMuchMm: 0 }]);
     expect(of(sides('return', { right: 'trimmed' }))).toEqual([]);
+  });
+  test('film does the same on both its sides: a wrapped edge does not stop in the middle of a round', () => {
+    expect(blocked({ ...rounded, sides: sides('return', { right: 'strip' }) })).toBe(
+      'Its front right corner is round: film does the same on both its sides. Change the front or the right end.',
+    );
+    expect(blocked({ ...rounded, sides: sides('return', { right: 'trimmed' }) })).toContain('film does the same on both its sides');
+    expect(blocked({ ...rounded, sides: sides('return', { right: 'edge' }) })).toBeNull();
+    expect(blocked({ ...rounded, sides: sides('wall', { front: 'trimmed' }) })).toBeNull();
   });
   test('one that is too tight is told with what it asks of the film, and what helps', () => {
     const { note } = made({ ...rounded, radius: 60, edge: 40 });
@@ -213,7 +221,10 @@ test('the film of any top covers it, with what is asked past every side, whereve
   const side = fc.constantFrom('trimmed', 'edge', 'return', 'wall', 'joint', 'strip') as fc.Arbitrary<Counter['sides']['front']>;
   fc.assert(
     fc.property(num(500, 3000), num(300, 1100), num(15, 60), fc.record({ front: side, right: side, back: side, left: side }), fc.subarray([...counterCorners]), num(30, 120), fc.constantFrom('mm' as const, 'in' as const), (wide, deep, edge, all, round, radius, units) => {
-      const p = asked({ wide, deep, edge, radius, round, sides: all, units, rolls: [6000] });
+      const is = (s: Counter['sides']['front']) => (s === 'edge' || s === 'return' ? 'over' : s === 'strip' ? 'strip' : 'ends');
+      const beside = { frontLeft: ['left', 'front'], frontRight: ['front', 'right'], backRight: ['right', 'back'], backLeft: ['back', 'left'] } as const;
+      const alike = round.filter((c) => is(all[beside[c][0]]) === is(all[beside[c][1]]));
+      const p = asked({ wide, deep, edge, radius, round: alike, sides: all, units, rolls: [6000] });
       const m = piecesOfCounter(p);
       if ('blocked' in m) throw new Error(m.blocked);
       const top = m.pieces.find((x) => !x.suffix.startsWith('edge'))!.piece;

@@ -38,6 +38,8 @@ const sidesAt = (c: CounterCorner): readonly [CounterSideName, CounterSideName] 
   return [counterSides[(i + 3) % 4]!, counterSides[i]!];
 };
 const isWrapped = (s: CounterSide): boolean => s === 'edge' || s === 'return';
+/** What film does at a side, as far as it has to go on round a corner. */
+const wayOf = (s: CounterSide): 'over' | 'strip' | 'ends' => (isWrapped(s) ? 'over' : s === 'strip' ? 'strip' : 'ends');
 const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
 const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 const percent = (frac: number): string => (Number.isFinite(frac) ? `${Math.round(frac * 100)} %` : 'any');
@@ -100,6 +102,11 @@ export function piecesOfCounter(p: CounterToPiece): DryPieces {
   if (survey.doubts.some((d) => d.is === 'outside')) return { blocked: 'Something does not stand on this top: tape its place again.' };
   const untaped = survey.doubts.find((d) => d.is === 'round-untaped' && sidesAt(d.corner).some((s) => overs.includes(s)));
   if (untaped?.is === 'round-untaped') return { blocked: `Its ${counterCornerNames[untaped.corner]} corner is round, and film goes over it: tape it first.` };
+  const torn = counterCorners.find((c) => body.radiusMm[c] > 0 && new Set(sidesAt(c).map((s) => wayOf(surface.sides[s]))).size > 1);
+  if (torn)
+    return {
+      blocked: `Its ${counterCornerNames[torn]} corner is round: film does the same on both its sides. Change the ${listed(sidesAt(torn).map((s) => counterSideNames[s])).replace(' and ', ' or the ')}.`,
+    };
   if (survey.doubts.some((d) => d.is === 'rounds-meet')) return { blocked: 'The rounds of one side overlap: tape them again.' };
   const lapMm = surface.seam === 'double-cut' ? a.doubleCutMm : a.lapMm;
   const girthMm = edge?.girthMm ?? 0;

@@ -44,17 +44,33 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
     const lines = dxf.entities.filter((e) => e.type === 'LWPOLYLINE') as unknown as { layer: string; vertices: { x: number; y: number }[] }[];
     const of = (layer: string) => lines.filter((l) => l.layer === layer);
     const pieces = of('PIECE').map((l) => ({ x0: Math.min(...l.vertices.map((v) => v.x)), x1: Math.max(...l.vertices.map((v) => v.x)), y0: Math.min(...l.vertices.map((v) => v.y)), y1: Math.max(...l.vertices.map((v) => v.y)) })); // prettier-ignore
-    // five of columns, six doors, a lift wall in two strips, drops of four walls
-    expect(pieces).toHaveLength(26);
-    // two for each column piece; one for each of the two drops that go into the corner of the lobby
-    expect([of('LINER_CUT').length, of('FILM_CUT').length]).toEqual([12, 10]);
-    const kinds = { column: 0, panel: 0, wall: 0 };
+    // five of columns, six doors, a lift wall in two strips, drops of four walls, two tops and the strip of an edge
+    expect(pieces).toHaveLength(29);
+    // two for each column piece; one for each of the two drops that go into the corner of the lobby, one at an end of each top
+    expect([of('LINER_CUT').length, of('FILM_CUT').length]).toEqual([14, 10]);
+    const kinds = { column: 0, panel: 0, wall: 0, top: 0, strip: 0 };
     for (const p of pieces) {
       const inside = (l: { vertices: { x: number; y: number }[] }) =>
         l.vertices.every((v) => v.x >= p.x0 - 1e-6 && v.x <= p.x1 + 1e-6 && v.y >= p.y0 - 1e-6 && v.y <= p.y1 + 1e-6);
       const slits = of('LINER_CUT').filter(inside);
       const pencil = of('PENCIL').filter(inside);
       const isFace = (l: (typeof pencil)[number]) => l.vertices.length > 2;
+      if (pencil.some(isFace) && slits.length) {
+        // sliced 50 mm from one end, from side to side; its rounds are more than corners
+        const [[s]] = [slits];
+        const along = Math.abs(s!.vertices[0]!.x - s!.vertices[1]!.x) > 1 ? 'y' : 'x';
+        const [low, high] = along === 'x' ? [p.x0, p.x1] : [p.y0, p.y1];
+        expect(Math.min(s!.vertices[0]![along] - low, high - s!.vertices[0]![along])).toBeCloseTo(50, 3);
+        expect(pencil.some((l) => l.vertices.length > 8)).toBe(true);
+        kinds.top++;
+        continue;
+      }
+      if (pencil.length === 2 && Math.min(p.x1 - p.x0, p.y1 - p.y0) === 100) {
+        // both arrises, nothing that a plotter would cut
+        expect([slits.length, of('FILM_CUT').filter(inside).length]).toEqual([0, 0]);
+        kinds.strip++;
+        continue;
+      }
       if (pencil.length > 0 && !pencil.some(isFace)) {
         // the fold, and on one the arris that it goes round; at most the slit of a corner, 38 mm from its edge and the whole length
         expect(of('FILM_CUT').filter(inside)).toHaveLength(0);
@@ -77,10 +93,11 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
       expect(Math.abs(slits[0]!.vertices[0]!.y - slits[1]!.vertices[0]!.y)).toBeCloseTo(100, 3);
       expect(of('FILM_CUT').filter(inside)).toHaveLength(2);
     }
-    expect(kinds).toEqual({ column: 5, panel: 8, wall: 13 });
+    expect(kinds).toEqual({ column: 5, panel: 8, wall: 13, top: 2, strip: 1 });
     // of each door two frames of four corners, and four edges beside a trimmed end; round the peephole of one a cross; on walls
     // a door, a thermostat, a pipe, and a switch that lies where two drops lap
-    expect(of('CUT_LATER')).toHaveLength(6 * (8 + 4) + 1 + 5);
+    // on the counter two corners, a round, three holes; on the strip of the table Vs above and below at four corners
+    expect(of('CUT_LATER')).toHaveLength(6 * (8 + 4) + 1 + 5 + 6 + 8);
   });
   test('as PDF: the cuts in their order and which layer they go through, and where they are trimmed', async () => {
     const id = await interior();

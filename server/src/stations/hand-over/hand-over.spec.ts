@@ -107,6 +107,25 @@ describe('papers', () => {
     expect(text).toContain(seal.slice(0, 6).join(' '));
     expect(await textOf(part.bytes)).not.toContain('B1 · Booking hall');
   });
+  test('what was laid dry: in the record with its pieces and without drying, in the calendar without drop windows, on a care sheet of its own', async () => {
+    const interiorId = demoId(104);
+    expect((await get(`/api/jobs/${interiorId}/hand-over.pdf`)).body.code).toBe('nothing-laid');
+    const doc = (await get(`/api/jobs/${interiorId}`)).body as JobDocument;
+    const laid = (name: string): LayEntry => line(doc.surfaces.find((s) => s.name === name)!.id, { jobId: interiorId, kind: 'pane-done' });
+    for (const entry of [laid('Reception counter'), laid('Door 1')]) {
+      const draft = device.draft(interiorId, 'Laid', [{ op: 'add', kind: 'layEntry', id: entry.id, value: { ...entry } }], 0);
+      expect((await post(`/api/jobs/${interiorId}/changes`, draft)).status).toBe(200);
+    }
+    const record = await textOf((await pdf(`/api/jobs/${interiorId}/hand-over.pdf`)).bytes);
+    for (const words of ['2 surfaces, printed', 'Reception counter · Reception', 'version 1, its top', 'Looked over not yet', '1 piece: 25']) expect(record).toContain(words); // prettier-ignore
+    expect(record).not.toMatch(/drop windows|Edge holds/i);
+    const care = await textOf((await pdf(`/api/jobs/${interiorId}/care-sheet.pdf`)).bytes);
+    expect(care).toContain('about two weeks to hold fully');
+    expect(care).not.toContain('The first weeks');
+    const days = (await get(`/api/jobs/${interiorId}/calendar.ics`)).text;
+    expect(days).toContain('Run the joint at the wall again');
+    expect(days).not.toContain('Drop windows');
+  });
   test('the care sheet: for the films that are there, in a language that a firm adds; a file that does not read says where', async () => {
     const english = await pdf(`/api/jobs/${annexId}/care-sheet.pdf`);
     expect(english.status).toBe(200);

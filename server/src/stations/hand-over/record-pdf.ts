@@ -137,7 +137,7 @@ export async function recordPdf(doc: RecordPaper, paper: Paper): Promise<Buffer>
     const svg = paneSvg(p);
     const figures: [string, string][] = [
       ['Size', p.size],
-      ['Film', `${p.film}, version ${p.filmVersion}, on the ${p.face}`],
+      ['Film', `${p.film}, version ${p.filmVersion}, ${p.face}`],
       ['Roll', p.roll],
       ['Cut', p.pieces()],
       ['Laid', `${time(p.laidAt)} by ${p.laidBy}`],

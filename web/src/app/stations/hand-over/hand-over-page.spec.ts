@@ -2,7 +2,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { LayEntry } from '@yellow-pane/contracts';
 import { emptyStock } from '@yellow-pane/contracts';
-import { demoFirm, demoPersons, ternAnnex } from '../../../../../demo/src/index';
+import { demoFirm, demoPersons, ternAnnex, ternInterior } from '../../../../../demo/src/index';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
 import { LayQueue, type LayLine } from '../../record/lay-queue';
@@ -157,4 +157,28 @@ test('a job of which nothing is laid has nothing to hand over, and a way back', 
   await show();
   expect(text()).toContain('Nothing to hand over yet');
   expect(root().querySelector('a')!.getAttribute('href')).toContain('/lay');
+});
+
+test('what was laid dry is walked and signed like glass: surfaces, not panes; nobody looked it over yet', async () => {
+  const [interior, [first]] = [ternInterior(), api.doc.layEntries];
+  const idOf = (name: string) => interior.surfaces.find((s) => s.name === name)!.id;
+  const laid = (id: string, name: string): LayEntry => ({
+    ...first!,
+    id,
+    jobId: interior.job.id,
+    surfaceId: idOf(name),
+    kind: 'pane-done',
+    occurredAt: '2026-11-29T09:00:00.000Z',
+  });
+  api.doc = { revision: 1, firm: demoFirm, persons: demoPersons, ...interior, layEntries: [laid('a', 'Door 1'), laid('b', 'Reception counter')], stock: emptyStock, canUndo: null, canRedo: null }; // prettier-ignore
+  await TestBed.inject(RecordStore).open(interior.job.id);
+  await show();
+  expect(text()).toContain('0 of 2 laid surfaces taken over');
+  expect(text()).toContain('14 surfaces with a film are not laid');
+  expect([...root().querySelectorAll('[data-status]')].map((s) => s.textContent.trim())).toEqual(
+    Array(2).fill('Nobody has looked it over since: air under dry film shows after a day.'),
+  );
+  root().querySelector<HTMLInputElement>('[aria-label="All of Reception"]')!.click();
+  fixture.detectChanges();
+  expect(button('The customer takes over 1 surface').disabled).toBe(false);
 });
