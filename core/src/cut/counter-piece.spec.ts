@@ -111,6 +111,10 @@ describe('a round corner', () => {
     expect(vs!.path).toHaveLength(3 * r!.vs);
     expect(r!.tooMuchMm / r!.vs).toBeLessThanOrEqual(12);
     expect(vs!.words).toContain(`${r!.vs} Vs underneath`);
+    // in all as wide as the rim of the film is longer than its place underneath: flat film at the edge’s end and 25 beyond, on a ring 25 inside the round
+    const flat = 250 * Math.cbrt(1 + (3 * 30) / 250) + 25;
+    const wide = Array.from({ length: r!.vs }, (_, k) => [vs!.path[3 * k]!, vs!.path[3 * k + 2]!]).reduce((sum, [a, b]) => sum + Math.hypot(a!.xMm - b!.xMm, a!.yMm - b!.yMm), 0); // prettier-ignore
+    expect(wide / ((Math.PI / 2) * (flat - 225))).toBeCloseTo(1, 2);
     expect(made(rounded).note).toBeNull();
     // seen from above: mirrored back, every point of a V stands on or beyond the edge’s own film, no V beyond the piece
     const box = boxOf(cutsOf(piece, /^Pencil on the liner: the top/)[0]!);
@@ -181,6 +185,20 @@ describe('the strip of an edge', () => {
     const [sharp] = pieces({ edge: 40, sides: sides('strip', { back: 'wall' }) });
     const mitres = (sharp!.piece.bench ?? []).filter((c) => /one V, 50 wide/.test(c.words));
     expect(mitres).toHaveLength(4);
+  });
+  test('a ring begins in the middle of the back: its first corner lies half a back farther, the others each a side and an arc', () => {
+    const [strip] = pieces({ wide: 800, deep: 700, edge: 40, radius: 60, round, sides: sides('strip') });
+    const at = (name: string) => {
+      const { minX, maxX } = boxOf(cutsOf(strip!.piece, new RegExp(`^${name}: .* on to the top`))[0]!);
+      // liner up it is seen from behind
+      return strip!.piece.widthMm - (minX + maxX) / 2;
+    };
+    const [half, arc] = [(800 - 120) / 2, 30 * Math.PI];
+    const first = 12.5 + half + arc / 2;
+    expect(at('Back left')).toBeCloseTo(first, 0);
+    expect(at('Front left')).toBeCloseTo(first + arc + 580, 0);
+    expect(at('Front right')).toBeCloseTo(first + 2 * arc + 580 + 680, 0);
+    expect(at('Back right')).toBeCloseTo(first + 3 * arc + 2 * 580 + 680, 0);
   });
   test('without a direction it still lies along the roll; two of them are told apart', () => {
     const two = pieces({ of: { direction: 'none' }, sides: sides('wall', { front: 'strip', back: 'strip' }) });

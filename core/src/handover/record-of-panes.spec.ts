@@ -154,6 +154,17 @@ describe('what was laid dry, in the record', () => {
     expect(named('Waiting table').pieces()).toMatch(/^2 pieces: 31\d\d × 100 mm, 90\d × 90\d mm$/);
     expect(named('Reception counter').outline!.length).toBeGreaterThan(6);
   });
+  test('among glass it stands where the walk comes to it', () => {
+    const b1 = file.surfaces.find((s) => s.name === 'B1')!;
+    const of = (name: string) => interior.surfaces.find((s) => s.name === name)!;
+    const mixed = {
+      ...recordsOf([...done, ...file.layEntries]),
+      surfaces: [of('Door 1'), b1, of('Waiting table')],
+      readings: [...interior.readings, ...file.readings],
+      films: [...interior.films, ...file.films],
+    };
+    expect(allLaid(mixed, () => steady, NOW).map((p) => p.surface.name)).toEqual(['Door 1', 'B1', 'Waiting table']);
+  });
   test('nobody takes over what nobody has looked over since; a look settles it', () => {
     expect(notReadyBecause(named('Door 1'), NOW)).toBe('Nobody has looked it over since: air under dry film shows after a day.');
     const seen = { ...laid('Door 1', '2026-11-30T10:00:00.000Z'), kind: 'looked', look: { water: 'none', isClean: true } } as LayEntry;

@@ -1,8 +1,11 @@
 import fc from 'fast-check';
-import type { CounterCorner, CounterMeasure, Hardware } from '@yellow-pane/contracts';
+import type { Counter, CounterCorner, CounterMeasure, Hardware } from '@yellow-pane/contracts';
+import { ternInterior } from '../../../demo/src/index.js';
 import { arcOf, distance, pathArea, pathLength } from '../geometry/index.js';
+import { Memo } from '../ground/index.js';
 import type { TapeReading } from './adjustment.js';
 import { counterCorners, counterModel, coverOfCounter, edgeRunMm, judgeCounter, type CounterParts } from './counter.js';
+import { surveyCounter } from './counter-survey.js';
 import { counterDoubtText, counterFacts, counterNumbers, counterVerdict, counterWhy } from './counter-words.js';
 import { askText, measureTitle, oddLength } from './words.js';
 
@@ -77,6 +80,9 @@ describe('what is taped of a counter top', () => {
         rounded.forEach((c, i) => expect(body!.radiusMm[c]).toBeCloseTo(radii[i]!, 2));
         expect(distance(body!.corners.backLeft, body!.corners.backRight)).toBeCloseTo(t.widthBack!, 2);
         expect(body!.rackMm).toBeCloseTo(rack, 2);
+        // an arc that touches both its sides has their radius, however far from square its corner is
+        const arcs = body!.path.flatMap((p, i, all) => arcOf(p, all[(i + 1) % all.length]!) ?? []);
+        expect(arcs.map((a) => a.radius)).toEqual(counterCorners.filter((c) => rounded.includes(c)).map((c) => expect.closeTo(body!.radiusMm[c], 3) as number));
       }), { numRuns: 60 }); // prettier-ignore
   });
   test('what is not square is told with its size and side; what fits says so', () => {
@@ -107,6 +113,18 @@ describe('what is taped of a counter top', () => {
     expect(oddLength('depthLeft', 7, 'mm')).toBe('That is a top of 7 mm.');
     expect(counterWhy(judge(counter, { round }))[1]).toContain('8 tapes adjusted together by least squares, 2 of them redundant');
   });
+});
+
+test('a survey is kept by its tapes, its rounds and what stands on it: another round, another survey', () => {
+  const file = ternInterior();
+  const records = { surfaces: file.surfaces, readings: file.readings, memo: new Memo() };
+  const top = file.surfaces.find((s): s is Counter => s.kind === 'counter' && s.name === 'Reception counter')!;
+  const radius = (own: Partial<Counter>) => surveyCounter({ ...top, ...own }, records).survey.body!.radiusMm.frontRight;
+  expect(radius({})).toBeCloseTo(250, -1);
+  expect(radius({ round: [] })).toBe(0);
+  const beside = top.hardware.map((h) => ({ ...h, fromLeftMm: 5000 }));
+  expect(surveyCounter({ ...top, hardware: beside }, records).survey.doubts).toHaveLength(3);
+  expect(surveyCounter(top, records).isSigned).toBe(false);
 });
 
 describe('the way round an edge', () => {
