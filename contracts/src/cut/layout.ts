@@ -37,7 +37,7 @@ export const benchCut = z.object({
   /** The way of the blade, in the piece's own frame; closed where it ends in its beginning. */
   path: z.array(pathPoint).min(2).max(200),
   /** What it is, and why it is made. */
-  words: z.string().max(200),
+  words: z.string().max(400),
 });
 export type BenchCut = z.infer<typeof benchCut>;
 

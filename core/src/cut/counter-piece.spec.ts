@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { newCounter, type BenchCut, type Counter, type CounterCorner, type CounterMeasure, type DryAllowances, type Hardware } from '@yellow-pane/contracts';
+import {
+  benchCut,
+  newCounter,
+  type BenchCut,
+  type Counter,
+  type CounterCorner,
+  type CounterMeasure,
+  type DryAllowances,
+  type Hardware,
+} from '@yellow-pane/contracts';
 import { boundingBox, flatten } from '../geometry/index.js';
 import { counterCorners, judgeCounter } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
@@ -227,6 +236,14 @@ describe('holes and seams of a top', () => {
     expect(two[0]!.piece.heightMm).toBe(Math.ceil(65 + margin(1500) / 2 + 500 + 150));
     expect(two.map((t) => cutsOf(t.piece, /^Slice the liner/).length)).toEqual([1, 1]);
     expect(two.every((t) => t.piece.heightMm <= 1220)).toBe(true);
+    // a round beyond the seam is no bulge of the other strip, and a large one no more points than a plan can keep
+    const large = { ...deep, round: [...counterCorners], radius: 700, sides: sides('return') };
+    for (const { piece } of [...pieces({ ...deep, round: ['frontLeft', 'frontRight'] }), ...pieces(large)])
+      for (const c of piece.bench ?? []) {
+        const b = boxOf(c);
+        expect([b.minX, b.minY, piece.widthMm - b.maxX, piece.heightMm - b.maxY].every((past) => past >= -1e-6)).toBe(true);
+        expect(benchCut.safeParse(c).error).toBeUndefined();
+      }
     const lap = (seam: Counter['seam']) => {
       const [front, back] = pieces({ ...deep, seam });
       return front!.piece.heightMm + back!.piece.heightMm;
@@ -258,6 +275,8 @@ test('the film of any top covers it, with what is asked past every side, whereve
       }
       for (const part of m.pieces)
         for (const c of part.piece.bench ?? []) {
+          // what a plan can keep
+          expect(benchCut.safeParse(c).error).toBeUndefined();
           const b = boxOf(c);
           expect(b.minX).toBeGreaterThanOrEqual(-1e-6);
           expect(b.minY).toBeGreaterThanOrEqual(-1e-6);

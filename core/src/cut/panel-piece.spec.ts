@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newPanel, type BenchCut, type DryAllowances, type Groove, type Hardware, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
+import { benchCut, newPanel, type BenchCut, type DryAllowances, type Groove, type Hardware, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
 import { grooveGirth, judgePanel } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
 import { developed, piecesOfPanel, type PanelToPiece } from './panel-piece.js';
@@ -42,6 +42,19 @@ const size = (mm: number): number => Math.ceil(mm);
 const later = (p: { bench?: readonly BenchCut[] | undefined }) => (p.bench ?? []).filter((c) => c.later);
 
 describe('the piece of a panel', () => {
+  test('a wide door in strips, in inches, with all that is to be said of it: a plan can keep every word', () => {
+    for (const units of ['mm', 'in'] as const)
+      for (const { piece } of pieces({
+        wide: 1400,
+        hinges: 'right',
+        faces: 'both',
+        wraps: all,
+        units,
+        grooves: [groove({ run: { way: 'frame', fromLeftMm: 120, fromFootMm: 150, acrossMm: 1100, upMm: 700 } })],
+      }))
+        // prettier-ignore
+        for (const c of piece.bench ?? []) expect(benchCut.safeParse(c).error).toBeUndefined();
+  });
   test('reaches 50 mm past the face on every side (common practice: 2 in); an edge of 40 and 10 to hold are in them', () => {
     const [{ piece }] = pieces() as [ReturnType<typeof pieces>[number]];
     const margin = 2 * (1 + 0.0001 * 860);

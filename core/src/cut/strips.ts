@@ -1,4 +1,5 @@
 import type { BenchCut, Film, Piece, Turn } from '@yellow-pane/contracts';
+import { flatten } from '../geometry/index.js';
 import { formatLength, type UnitSystem } from '../ground/index.js';
 import type { DryPart } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
@@ -92,8 +93,17 @@ interface Strip {
   readonly fromMm: number;
   readonly isLast: boolean;
 }
+/** As true as a pencil line is. @source house rule */
+const PENCIL_MM = 0.5;
+const straightened = (path: BenchCut['path']): BenchCut['path'] =>
+  flatten(
+    path.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge })),
+    PENCIL_MM,
+  ).map((q) => ({ xMm: q.x, yMm: q.y, bulge: 0 }));
 /** A cut as far as it lies in a strip: what is done to the liner in each, a cut through the film in the one that has its middle. */
-function inStrip(c: BenchCut, { lowMm, highMm, fromMm, isLast }: Strip, isUpright: boolean): BenchCut[] {
+function inStrip(cut: BenchCut, { lowMm, highMm, fromMm, isLast }: Strip, isUpright: boolean): BenchCut[] {
+  // an arc that a seam parts is none any more
+  const c = cut.path.some((q) => q.bulge !== 0) ? { ...cut, path: straightened(cut.path) } : cut;
   const of = (q: BenchCut['path'][number]) => (isUpright ? q.xMm : q.yMm);
   const [first, last] = [Math.min(...c.path.map(of)), Math.max(...c.path.map(of))];
   const middle = (first + last) / 2;
