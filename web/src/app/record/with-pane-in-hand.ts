@@ -1,7 +1,7 @@
 import { computed } from '@angular/core';
 import { patchState, signalStoreFeature, type, withComputed, withMethods, withState } from '@ngrx/signals';
 import type { Column, Counter, JobDocument, Pane, Panel, Surface, UnitSystem, Wall } from '@yellow-pane/contracts';
-import { isDrySurface, type DrySurface } from '@yellow-pane/core/measure';
+import type { DrySurface } from '@yellow-pane/core/measure';
 
 /** What a person has in hand in the open job, and how it is shown: theirs alone, never an edit. */
 export interface InHand {
@@ -51,7 +51,8 @@ export const withPaneInHand = () =>
       /** The surface in hand where film is laid on it dry. */
       drySurface: computed<DrySurface | null>(() => {
         const surface = store.surface();
-        return surface && isDrySurface(surface) ? surface : null;
+        // asked here and not of the core: the first page carries no survey
+        return surface && surface.kind !== 'pane' ? surface : null;
       }),
     })),
     withMethods((store) => {
