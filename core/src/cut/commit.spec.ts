@@ -4,13 +4,15 @@ import type { LogEntry, Patch, Plan, Reservation, Roll, StockEntry } from '@yell
 import { freeMm, remainingMm } from '../stock/index.js';
 import { demoFirm } from '../../../demo/src/index.js';
 import { file, film, pane, records } from './demo-job.testing.js';
-import { filmPlanInput, finishedPieces } from './film-plan.js';
+import { filmPlanInput } from './film-plan.js';
+import { finishedPieces, panesReadyToLay } from './knife-log.js';
 import { matchInHand } from './in-hand.js';
 import { cutsForFilm } from './cut-of-kind.js';
 import { knifeOrder, restsOf } from './knife-order.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
 import { costOfPlan } from './plan-cost.js';
-import { compareWithPlan, panesReadyToLay, piecesCutShort } from './replan.js';
+import { piecesCutShort } from './cut-short.js';
+import { compareWithPlan } from './replan.js';
 import { promiseNeededMm, reserve, takeFromStock } from './take-from-stock.js';
 
 const guard = file.films.find((f) => f.kind === 'security')!;

@@ -4,20 +4,14 @@ import { availableForJobMm, type StockBook } from '../stock/index.js';
 import { isPane } from '../measure/index.js';
 import { cutsForFilm } from './cut-of-kind.js';
 import type { JobRecords, SurfaceCut } from './job-pieces.js';
+import { CORE_VERSION } from './core-version.js';
+import { doneSteps } from './knife-log.js';
 import { knifeOrder } from './knife-order.js';
 import { layPiecesOnRolls, ONE_WAY_ROUND, type LayoutInput, type RollToCut } from './layout/index.js';
 import { minutesPer, trimCount, workMinutes } from './minutes.js';
-import { newestPlans } from './newest-plan.js';
 import { pairKind, pairUp } from './pairs.js';
 import { matchPattern } from './repeat.js';
 
-/** Raised whenever the same input may give another plan. */
-export const CORE_VERSION = '0.4.0';
-
-/** Most steps that a plan is searched for; a browser does them while the person looks, and stops earlier when its time is up. */
-export const SETTLED_STEPS = 1500;
-/** Steps for a plan that is needed at once and not stored. */
-export const PROMPT_STEPS = 150;
 const PLAN_SEED = 20;
 
 export interface FilmPlanInput {
@@ -44,28 +38,6 @@ const noStock: StockBook = { entries: [], reservations: [] };
 
 /** Which face of a roll lies up on the bench: the roll's own word before the film's. */
 export const isFilmUpOn = (roll: Pick<Roll, 'wound'> | undefined, film: Pick<Film, 'wound'>): boolean => (roll?.wound ?? film.wound) === 'liner-in';
-
-/** Knife steps that were ticked and not corrected since. */
-export function doneSteps(entries: readonly LogEntry[]): Set<string> {
-  const done = new Set<string>();
-  for (const e of [...entries].sort((a, b) => a.at.localeCompare(b.at))) {
-    if (e.stepKey === null) continue;
-    if (e.kind === 'cut-done') done.add(e.stepKey);
-    if (e.kind === 'cut-undone') done.delete(e.stepKey);
-  }
-  return done;
-}
-
-/** Pieces that have left the knife: every cut that finishes them is ticked. */
-export function finishedPieces(plans: readonly Plan[], entries: readonly LogEntry[], rolls: readonly Roll[]): Set<string> {
-  const done = doneSteps(entries);
-  const finished = new Set<string>();
-  if (done.size === 0) return finished;
-  for (const plan of plans)
-    for (const step of knifeOrder(plan.layout, plan.pieces, (id) => rolls.find((r) => r.id === id)?.widthMm ?? 0, 'mm'))
-      if (done.has(step.key)) step.finishes.forEach((id) => finished.add(id));
-  return finished;
-}
 
 /** Drops of the last plan that a re-plan must leave alone: a piece in them is locked, or the knife has been at them. */
 export function fixedDropsOf(plan: Plan | undefined, entries: readonly LogEntry[], rolls: readonly Roll[], pieces: readonly Piece[]): Map<string, Drop[]> {
@@ -250,34 +222,6 @@ export function handyFigures(records: JobRecords & { readonly entries: readonly 
   if (handy.pieces.every((p, i) => marked.pieces[i] && isSameSize(p, marked.pieces[i]))) return null;
   const used = (input: FilmPlanInput) => layPiecesOnRolls(input.layout, 0).usedMm;
   return { moreMm: used(handy) - used(marked), sizes: sizesOf(handy), sizesWithout: sizesOf(marked) };
-}
-
-/** Surfaces whose pieces have all left the knife, or that another pane's piece serves. */
-export function cutSurfaces(records: {
-  readonly surfaces: readonly {
-    readonly id: string;
-    readonly filmId: string | null;
-    readonly extraPieces: readonly { readonly id: string }[];
-    readonly servedById: string | null;
-  }[];
-  readonly plans: readonly Plan[];
-  readonly entries: readonly LogEntry[];
-  readonly rolls: readonly Roll[];
-}): Set<string> {
-  const finished = finishedPieces(records.plans, records.entries, records.rolls);
-  const bySurface = new Map<string, string[]>();
-  for (const plan of newestPlans(records.plans).values())
-    for (const piece of plan.pieces)
-      for (const single of piece.parts.length ? piece.parts : [piece]) bySurface.set(single.surfaceId, [...(bySurface.get(single.surfaceId) ?? []), single.id]);
-  return new Set(
-    records.surfaces
-      .filter((s) => {
-        if (s.servedById !== null) return true;
-        const ids = bySurface.get(s.id) ?? [];
-        return ids.length > 0 && ids.every((id) => finished.has(id)) && s.extraPieces.every((e) => finished.has(e.id));
-      })
-      .map((s) => s.id),
-  );
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { LogEntry, Plan, Roll } from '@yellow-pane/contracts';
 import { file, film, pane, records } from './demo-job.testing.js';
-import { filmPlanInput, finishedPieces } from './film-plan.js';
+import { filmPlanInput } from './film-plan.js';
+import { finishedPieces } from './knife-log.js';
 import { knifeOrder } from './knife-order.js';
 import { layPiecesOnRolls } from './layout/index.js';
 import { newestPlan, newestPlans } from './newest-plan.js';

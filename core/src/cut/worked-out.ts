@@ -2,7 +2,7 @@ import type { CutSettings } from '@yellow-pane/contracts';
 import type { UnitSystem } from '../ground/index.js';
 import { filmPlanInput, type FilmPlanInput } from './film-plan.js';
 import { newestPlan } from './newest-plan.js';
-import { piecesCutShort, type CutRecords, type CutShort } from './replan.js';
+import { piecesCutShort, type CutRecords, type CutShort } from './cut-short.js';
 import { filmsToCut } from './standing-plan.js';
 
 /** The same with the bench that its plans are laid on. */

@@ -2,7 +2,7 @@ import type { MeasureKey, Reading, Pane, UnitSystem } from '@yellow-pane/contrac
 import {
   panesOf,
   askText,
-  cutOfSurface,
+  cutOfPane,
   enclosingRectangle,
   explanationKey,
   measureTitle,
@@ -24,7 +24,7 @@ import { methodNames } from '@yellow-pane/core/cut';
 import { keysToShow, shapeKeysToShow } from './measure.updaters';
 
 type Method = keyof typeof methodNames;
-type Answer = ReturnType<typeof cutOfSurface>['answer'] | null;
+type Answer = ReturnType<typeof cutOfPane>['answer'] | null;
 type Surveyed = ReturnType<typeof surveySurface>;
 
 /** How far a tape is from the adjusted shape, mm, with its sign. */
@@ -108,7 +108,7 @@ export function paneView(surface: Pane, doc: OpenJob, units: UnitSystem, asksAll
     : keysToShow(inForce, needsAll, next?.measure ?? null);
   const bad = isBad(surveyed);
   const film = doc.films.find((x) => x.id === surface.filmId);
-  const answer = film ? cutOfSurface(surface, doc, film).answer : null;
+  const answer = film ? cutOfPane(surface, doc, film).answer : null;
   const quoted = survey.status === 'nothing' ? quotedSize(surface, doc.surfaces, doc.readings) : null;
   const { design } = surface;
   return {

@@ -1,0 +1,2 @@
+/** Raised whenever the same input may give another plan. */
+export const CORE_VERSION = '0.4.0';
