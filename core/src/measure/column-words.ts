@@ -1,10 +1,9 @@
 import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import type { ColumnBody, ColumnSurvey } from './column.js';
-import { oddsText, suspectText } from './words.js';
+import { adjustedWhy, slipVerdict } from './taped-words.js';
 
 /** Less is no taper, no oval, no lean worth a word, mm. @source common practice: a tape round a column is read within 2 mm */
 const NOTABLE_MM = 2;
-const lower = (s: string): string => s[0]!.toLowerCase() + s.slice(1);
 const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 
 /** How a column is shaped, in plain words; empty: as straight and round as its tapes can tell. */
@@ -48,14 +47,8 @@ export function columnVerdict(survey: ColumnSurvey, system: UnitSystem): { headl
         headline: 'The tapes agree.',
         body: facts.join(' ') || `Straight and ${survey.body?.section === 'square' ? 'even' : 'round'}, as far as these tapes can tell.`,
       };
-    case 'doubtful': {
-      const [first, second] = survey.suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
-      const headline = `These tapes disagree by about ${formatDifference(survey.disagreeMm, system)}.`;
-      if (!first) return { headline, body: 'Tape the marked ones again.' };
-      if (second && second.probability > 0.5 * first.probability)
-        return { headline, body: `Two explanations fit about equally well. ${suspectText(first, system)}; or: ${lower(suspectText(second, system))}.` };
-      return { headline, body: `${capital(oddsText(first.probability))}: ${lower(suspectText(first, system))}.` };
-    }
+    case 'doubtful':
+      return slipVerdict(survey, system);
   }
 }
 
@@ -72,17 +65,9 @@ export function columnNumbers(body: ColumnBody, system: UnitSystem): { name: str
 }
 
 /** How the verdict on a column came about. */
-export function columnWhy(survey: ColumnSurvey): string[] {
-  const a = survey.adjustment;
-  const taken =
-    'A tape round it is taken as ±1.5 mm, a width between two straightedges as ±2 mm, a gap to a hanging line as ±1.5 mm, a height as ±(1 mm + 0.1 ‰), 1 σ: house rule.';
-  if (!a) return [taken];
-  return [
-    taken,
-    a.redundancy > 0
-      ? `${a.readings.length} tapes adjusted together by least squares, ${a.redundancy} of them redundant. Σ(residual/σ)² = ${a.chiSquare.toFixed(1)}, limit ${a.limit.toFixed(1)}.`
-      : 'No redundancy: no tape checks another.',
+export const columnWhy = (survey: ColumnSurvey): string[] =>
+  adjustedWhy(
+    survey,
+    'A tape round it is taken as ±1.5 mm, a width between two straightedges as ±2 mm, a gap to a hanging line as ±1.5 mm, a height as ±(1 mm + 0.1 ‰), 1 σ: house rule.',
     'Girth of an oval by Ramanujan’s second approximation; width, taper, oval, height, tilt of the ends and lean are the numbers that are sought (docs/models/columns.md).',
-    ...survey.cannotCheck,
-  ];
-}
+  );

@@ -1,8 +1,9 @@
 import type { Column, ColumnMeasure, MeasureKey } from '@yellow-pane/contracts';
 import { vec, type Polygon } from '../geometry/index.js';
 import { handTape, houseLevels, type TapeError, type TapeReading, type TestLevels } from './adjustment.js';
-import { PRIOR, type NextTape, type Suspect } from './hypotheses.js';
-import { adjustTaped, nextTape, quadratic, slopeOf, weighSlips, type Fit, type Numbers, type TapedModel, type Usual } from './taped-model.js';
+import { PRIOR } from './hypotheses.js';
+import { judgeTaped, type TapedSurvey } from './judge-taped.js';
+import { quadratic, slopeOf, type Fit, type Numbers, type TapedModel, type Usual } from './taped-model.js';
 
 /** A column as its tapes make it. Lengths in mm; front is where people come from, right and left are seen from there. */
 export interface ColumnBody {
@@ -21,20 +22,8 @@ export interface ColumnBody {
   readonly sigmaMm: { readonly girth: number; readonly height: number };
 }
 
-/** What is known of one column, and how sure. */
-export interface ColumnSurvey {
-  /** nothing: no girth or no height. unchecked: no tape checks another. agreeing / doubtful: the redundant tapes pass or fail the global test. */
-  readonly status: 'nothing' | 'unchecked' | 'agreeing' | 'doubtful';
-  readonly adjustment: Fit | null;
-  readonly body: ColumnBody | null;
-  /** The column by every explanation down to 2 %, most probable first: a piece that covers them all does not need to know which is true. */
-  readonly possible: readonly ColumnBody[];
-  readonly suspects: readonly Suspect<Numbers>[];
-  readonly next: NextTape | null;
-  readonly disagreeMm: number;
-  /** Plain statements of what these tapes cannot tell. */
-  readonly cannotCheck: readonly string[];
-}
+/** What is known of one column, and how sure: nothing without a girth and a height. */
+export type ColumnSurvey = TapedSurvey<ColumnBody>;
 
 /** The measures of a column in the order one walks round it with the tape. */
 const columnOrder: readonly ColumnMeasure[] = [
@@ -207,8 +196,6 @@ function untold(section: Column['section'], taken: ReadonlySet<MeasureKey>): str
   return out;
 }
 
-const unknown = { adjustment: null, body: null, possible: [], suspects: [], next: null, disagreeMm: 0 } as const;
-
 /** Judges the tapes of one column. @param readings in force, at most one per measure, mm */
 export function judgeColumn(
   section: Column['section'],
@@ -217,26 +204,9 @@ export function judgeColumn(
 ): ColumnSurvey {
   const used = readings.filter((r) => (columnKeys(section) as readonly MeasureKey[]).includes(r.measure));
   const taken = new Set(used.map((r) => r.measure));
-  const cannotCheck = untold(section, taken);
   const model = columnModel(section, taken);
-  const fit = adjustTaped(model, used, { tape, levels });
-  if (!fit) return { ...unknown, status: 'nothing', cannotCheck };
-  const body = bodyOf(section, fit, taken);
-  if (fit.passes) return { ...unknown, status: fit.redundancy === 0 ? 'unchecked' : 'agreeing', adjustment: fit, body, possible: [body], cannotCheck };
-  const explained = weighSlips(model, used, tape);
-  const suspects = explained.map((x) => x.suspect);
-  const blamed = suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
-  const possible = explained.filter((x) => x.suspect.probability >= 0.02).map((x) => bodyOf(section, x.fit, taken, x.suspect.hypothesis.kind === 'otherwise'));
-  return {
-    status: 'doubtful',
-    adjustment: fit,
-    body: possible[0] ?? body,
-    possible: possible.length ? possible : [body],
-    suspects,
-    next: nextTape(model, explained, used, tape),
-    disagreeMm: blamed.length ? Math.min(...blamed.filter((s) => s.probability > 0.05 * blamed[0]!.probability).map((s) => Math.abs(s.slipMm))) : 0,
-    cannotCheck,
-  };
+  return judgeTaped({ model, used, cannotCheck: untold(section, taken), bodyOf: (fit, isSwelling) => bodyOf(section, fit, taken, isSwelling), tape, levels })
+    .survey;
 }
 
 /** A column seen from the front, standing on the ground line, its axis at 0. Anticlockwise from the lower left. */

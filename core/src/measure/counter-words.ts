@@ -2,7 +2,7 @@ import type { Counter, CounterCorner } from '@yellow-pane/contracts';
 import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import { counterCorners, type CounterBody, type CounterDoubt, type CounterSideName, type CounterSurvey } from './counter.js';
 import { edgeDoubtText } from './panel-words.js';
-import { oddsText, suspectText } from './words.js';
+import { adjustedWhy, slipVerdict } from './taped-words.js';
 
 /** What a top is called by what it is. */
 export const counterNames: Readonly<Record<Counter['what'], string>> = { counter: 'counter top', table: 'table top', shelf: 'shelf' };
@@ -16,8 +16,6 @@ export const counterSideNames: Readonly<Record<CounterSideName, string>> = { fro
 
 /** Less is no taper and no lean worth a word, mm. @source common practice: a tape is read within 2 mm */
 const NOTABLE_MM = 3;
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
-const lower = (s: string): string => s[0]!.toLowerCase() + s.slice(1);
 
 /** What is not square about a top, in sentences. */
 export function counterFacts(body: CounterBody, system: UnitSystem): string[] {
@@ -47,19 +45,12 @@ export function counterDoubtText(doubt: CounterDoubt, { hardware }: Pick<Counter
 /** Headline and body of the verdict on what was taped of a top. */
 export function counterVerdict(survey: CounterSurvey, parts: Pick<Counter, 'hardware'>, system: UnitSystem): { headline: string; body: string } {
   const facts = survey.body ? counterFacts(survey.body, system) : [];
-  const [first, second] = survey.suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
   if (survey.status === 'nothing')
     return {
       headline: 'Nothing taped yet.',
       body: 'Stand at its front: tape its width and its depth. Both ways from corner to corner say whether it is square.',
     };
-  if (survey.suspects.length > 0) {
-    const headline = `These tapes disagree by about ${formatDifference(survey.disagreeMm, system)}.`;
-    if (!first) return { headline, body: 'Tape the marked ones again.' };
-    if (second && second.probability > 0.5 * first.probability)
-      return { headline, body: `Two explanations fit about equally well. ${suspectText(first, system)}; or: ${lower(suspectText(second, system))}.` };
-    return { headline, body: `${capital(oddsText(first.probability))}: ${lower(suspectText(first, system))}.` };
-  }
+  if (survey.suspects.length > 0) return slipVerdict(survey, system);
   if (survey.doubts.length)
     return {
       headline: survey.doubts.length === 1 ? 'One thing does not fit.' : `${survey.doubts.length} things do not fit.`,
@@ -83,15 +74,9 @@ export function counterNumbers({ body, edge }: CounterSurvey, system: UnitSystem
 }
 
 /** How the verdict on a top came about. */
-export function counterWhy({ adjustment: a, cannotCheck }: CounterSurvey): string[] {
-  const taken = 'A tape is taken as ±(1 mm + 0.1 ‰), where a straight ends as ±3 mm, the way to a round as ±1 mm, 1 σ: house rule.';
-  if (!a) return [taken];
-  return [
-    taken,
-    a.redundancy > 0
-      ? `${a.readings.length} tapes adjusted together by least squares, ${a.redundancy} of them redundant. Σ(residual/σ)² = ${a.chiSquare.toFixed(1)}, limit ${a.limit.toFixed(1)}.`
-      : 'No redundancy: no tape checks another.',
+export const counterWhy = (survey: CounterSurvey): string[] =>
+  adjustedWhy(
+    survey,
+    'A tape is taken as ±(1 mm + 0.1 ‰), where a straight ends as ±3 mm, the way to a round as ±1 mm, 1 σ: house rule.',
     'Width, depth, how far it is from parallel and square, and the radius of each round corner are the numbers that are sought; from corner to corner is taped to the middle of a round (docs/models/counters.md).',
-    ...cannotCheck,
-  ];
-}
+  );

@@ -3,8 +3,8 @@ import { boundingBox, distance, flatten, minus, vec, type ArcPath, type Polygon,
 import { handTape, houseLevels, type TapeError, type TapeReading, type TestLevels } from './adjustment.js';
 import { judgeEdge, type EdgeDoubt, type TapedEdge } from './edge.js';
 import { outsideByMm } from './hardware.js';
-import type { NextTape, Suspect } from './hypotheses.js';
-import { adjustTaped, nextTape, quadratic, slopeOf, weighSlips, type Fit, type Numbers, type TapedModel, type Usual } from './taped-model.js';
+import { doubtedIf, judgeTaped, type TapedSurvey } from './judge-taped.js';
+import { quadratic, slopeOf, type Fit, type Numbers, type TapedModel, type Usual } from './taped-model.js';
 
 /** Corners of a top, anticlockwise from the front left, seen from above by one who stands at its front. */
 export const counterCorners = ['frontLeft', 'frontRight', 'backRight', 'backLeft'] as const satisfies readonly CounterCorner[];
@@ -40,18 +40,8 @@ export type CounterDoubt =
   | { readonly is: 'round-untaped'; readonly part: null; readonly corner: CounterCorner }
   | { readonly is: 'rounds-meet'; readonly part: null; readonly side: CounterSideName; readonly byMm: number };
 
-/** What is known of one top, and how sure. */
-export interface CounterSurvey {
-  /** nothing: no width or no depth. unchecked: no tape checks another. agreeing / doubtful: the redundant tapes pass or fail the global test, or something else does not fit. */
-  readonly status: 'nothing' | 'unchecked' | 'agreeing' | 'doubtful';
-  readonly adjustment: Fit | null;
-  readonly body: CounterBody | null;
-  /** The top by every explanation down to 2 %, most probable first. */
-  readonly possible: readonly CounterBody[];
-  readonly suspects: readonly Suspect<Numbers>[];
-  readonly next: NextTape | null;
-  readonly disagreeMm: number;
-  readonly cannotCheck: readonly string[];
+/** What is known of one top, and how sure: nothing without a width and a depth; doubtful too where its tapes agree but something else does not fit. */
+export interface CounterSurvey extends TapedSurvey<CounterBody> {
   readonly edge: TapedEdge | null;
   readonly doubts: readonly CounterDoubt[];
 }
@@ -200,8 +190,6 @@ function bodyOf(fit: Fit, taken: ReadonlySet<MeasureKey>, rounded: readonly Coun
   };
 }
 
-const unknown = { adjustment: null, body: null, possible: [], suspects: [], next: null, disagreeMm: 0 } as const;
-
 /** Judges what was taped of one top. @param readings in force, at most one per measure, mm */
 export function judgeCounter(
   { round, hardware }: CounterParts,
@@ -216,9 +204,8 @@ export function judgeCounter(
   const model = counterModel(taken, rounded);
   const { edge, doubts: ofEdge } = judgeEdge(readings);
   const cannotCheck = taken.has('fromBackLeft') || taken.has('fromFrontLeft') ? [] : ['No tape from corner to corner: whether it is square cannot be said.'];
-  const fit = adjustTaped(model, used, { tape, levels });
-  if (!fit) return { ...unknown, status: 'nothing', cannotCheck, edge, doubts: ofEdge };
-  const body = bodyOf(fit, taken, rounded);
+  const { survey, asTaped: body } = judgeTaped({ model, used, cannotCheck, bodyOf: (fit) => bodyOf(fit, taken, rounded), tape, levels });
+  if (!body) return { ...survey, edge, doubts: ofEdge };
   const doubts: CounterDoubt[] = [
     ...ofEdge,
     ...counterCorners.filter((c) => round.includes(c) && !isTaped(c)).map((corner) => ({ is: 'round-untaped' as const, part: null, corner })),
@@ -228,22 +215,7 @@ export function judgeCounter(
       return byMm === null ? [] : [{ is: 'outside', part: h.id, byMm }];
     }),
   ];
-  const known = { adjustment: fit, cannotCheck, edge, doubts };
-  const agrees = fit.redundancy === 0 ? 'unchecked' : 'agreeing';
-  if (fit.passes) return { ...unknown, ...known, status: doubts.length ? 'doubtful' : agrees, body, possible: [body] };
-  const explained = weighSlips(model, used, tape);
-  const suspects = explained.map((x) => x.suspect);
-  const blamed = suspects.filter((x) => x.hypothesis.kind !== 'no-slip');
-  const possible = explained.filter((x) => x.suspect.probability >= 0.02).map((x) => bodyOf(x.fit, taken, rounded));
-  return {
-    ...known,
-    status: 'doubtful',
-    body: possible[0] ?? body,
-    possible: possible.length ? possible : [body],
-    suspects,
-    next: nextTape(model, explained, used, tape),
-    disagreeMm: blamed.length ? Math.min(...blamed.filter((x) => x.probability > 0.05 * blamed[0]!.probability).map((x) => Math.abs(x.slipMm))) : 0,
-  };
+  return { ...survey, status: doubtedIf(survey.status, doubts.length > 0), edge, doubts };
 }
 
 /** What a piece has to cover of a top: the box of every explanation of its tapes and two standard deviations. */

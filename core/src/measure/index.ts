@@ -12,6 +12,8 @@ export * from './believed.js';
 export * from './drawn-outline.js';
 export * from './words.js';
 export * from './readings.js';
+export * from './judge-taped.js';
+export * from './taped-words.js';
 export * from './column.js';
 export * from './column-survey.js';
 export * from './column-words.js';

@@ -3,11 +3,10 @@ import { formatDifference, formatLength, type UnitSystem } from '../ground/index
 import { jointsOf } from './masonry.js';
 import { CORNER_RULER_MM, type InsideReturn } from './inside-corner.js';
 import type { WallBody, WallCorner, WallDoubt, WallSide, WallSurvey } from './wall.js';
-import { oddsText, suspectText } from './words.js';
+import { adjustedWhy, slipVerdict } from './taped-words.js';
 
 /** Less is nothing worth a word, mm. @source common practice: a tape is read within 2 mm, a line level within as much */
 const NOTABLE_MM = 3;
-const lower = (s: string): string => s[0]!.toLowerCase() + s.slice(1);
 const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 const bondNames: Readonly<Record<Masonry['bond'], string>> = { running: 'running bond', thirds: 'third bond', stack: 'stack bond' };
 
@@ -70,16 +69,9 @@ export function cornerText(side: WallSide, c: WallCorner, system: UnitSystem, as
 /** Headline and body of the verdict on what was taped of a wall. */
 export function wallVerdict(survey: WallSurvey, parts: Pick<Wall, 'hardware'>, system: UnitSystem): { headline: string; body: string } {
   const facts = survey.body ? wallFacts(survey.body, system) : [];
-  const [first, second] = survey.suspects.filter((s) => s.hypothesis.kind !== 'no-slip');
   if (survey.status === 'nothing')
     return { headline: 'Nothing taped yet.', body: 'Tape a width at the foot and a height. A laser line, up and down at three places, says whether floor and ceiling are level.' }; // prettier-ignore
-  if (survey.suspects.length > 0) {
-    const headline = `These tapes disagree by about ${formatDifference(survey.disagreeMm, system)}.`;
-    if (!first) return { headline, body: 'Tape the marked ones again.' };
-    if (second && second.probability > 0.5 * first.probability)
-      return { headline, body: `Two explanations fit about equally well. ${suspectText(first, system)}; or: ${lower(suspectText(second, system))}.` };
-    return { headline, body: `${capital(oddsText(first.probability))}: ${lower(suspectText(first, system))}.` };
-  }
+  if (survey.suspects.length > 0) return slipVerdict(survey, system);
   if (survey.doubts.length)
     return {
       headline: survey.doubts.length === 1 ? 'One thing does not fit.' : `${survey.doubts.length} things do not fit.`,
@@ -112,16 +104,9 @@ export function wallNumbers(survey: WallSurvey, masonry: Masonry | null, system:
 }
 
 /** How the verdict on a wall came about. */
-export function wallWhy(survey: WallSurvey): string[] {
-  const a = survey.adjustment;
-  const taken = 'A tape is taken as ±(1 mm + 0.1 ‰), a drop from a laser line as ±1.5 mm, 1 σ: house rule.';
-  if (!a) return [taken];
-  return [
-    taken,
-    a.redundancy > 0
-      ? `${a.readings.length} tapes adjusted together by least squares, ${a.redundancy} of them redundant. Σ(residual/σ)² = ${a.chiSquare.toFixed(1)}, limit ${a.limit.toFixed(1)}.`
-      : 'No redundancy: no tape checks another.',
+export const wallWhy = (survey: WallSurvey): string[] =>
+  adjustedWhy(
+    survey,
+    'A tape is taken as ±(1 mm + 0.1 ‰), a drop from a laser line as ±1.5 mm, 1 σ: house rule.',
     'Width, height, plumb, and how floor and ceiling rise and hang through are the numbers that are sought; a corner that two walls share is one arris and has one height (docs/models/walls.md).',
-    ...survey.cannotCheck,
-  ];
-}
+  );

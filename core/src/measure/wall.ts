@@ -2,8 +2,9 @@ import type { Masonry, MeasureKey, Wall, WallEnd, WallMeasure } from '@yellow-pa
 import { boundingBox, distance, vec, type Polygon, type Vec } from '../geometry/index.js';
 import { handTape, houseLevels, tapeSigmaMm, type TapeError, type TapeReading, type TestLevels } from './adjustment.js';
 import { outsideByMm } from './hardware.js';
-import { PRIOR, type NextTape, type Suspect } from './hypotheses.js';
-import { adjustTaped, nextTape, quadratic, slopeOf, weighSlips, type Fit, type Numbers, type TapedModel, type Usual } from './taped-model.js';
+import { PRIOR } from './hypotheses.js';
+import { doubtedIf, judgeTaped, type TapedSurvey } from './judge-taped.js';
+import { quadratic, slopeOf, type Fit, type Numbers, type TapedModel, type Usual } from './taped-model.js';
 
 /** A wall as its tapes make it, as one stands before it. Lengths in mm. */
 export interface WallBody {
@@ -37,18 +38,8 @@ export type WallDoubt =
   | { readonly is: 'corner-height'; readonly part: null; readonly side: WallSide; readonly byMm: number }
   | { readonly is: 'courses' | 'units'; readonly part: null; readonly counted: number; readonly expected: number };
 
-/** What is known of one wall, and how sure. */
-export interface WallSurvey {
-  /** nothing: no width or no height. unchecked: no tape checks another. agreeing / doubtful: the redundant tapes pass or fail the global test, or something else does not fit. */
-  readonly status: 'nothing' | 'unchecked' | 'agreeing' | 'doubtful';
-  readonly adjustment: Fit | null;
-  readonly body: WallBody | null;
-  /** The wall by every explanation down to 2 %, most probable first. */
-  readonly possible: readonly WallBody[];
-  readonly suspects: readonly Suspect<Numbers>[];
-  readonly next: NextTape | null;
-  readonly disagreeMm: number;
-  readonly cannotCheck: readonly string[];
+/** What is known of one wall, and how sure: nothing without a width and a height; doubtful too where its tapes agree but something else does not fit. */
+export interface WallSurvey extends TapedSurvey<WallBody> {
   readonly corners: Readonly<Record<WallSide, WallCorner>>;
   readonly doubts: readonly WallDoubt[];
 }
@@ -239,8 +230,6 @@ function doubtOfCorner(side: WallSide, beside: WallCorner['beside'], body: WallB
   return Math.abs(byMm) > APART * Math.hypot(body.sigmaMm.height, tapeSigmaMm(theirs)) ? [{ is: 'corner-height', part: null, side, byMm }] : [];
 }
 
-const unknown = { adjustment: null, body: null, possible: [], suspects: [], next: null, disagreeMm: 0 } as const;
-
 /** Judges what was taped of one wall. @param readings in force, at most one per measure, mm */
 export function judgeWall(
   parts: WallParts,
@@ -256,10 +245,15 @@ export function judgeWall(
   };
   const corners = { left: corner('left'), right: corner('right') };
   const model = wallModel(taken);
-  const fit = adjustTaped(model, used, { tape, levels });
-  const cannotCheck = untold(taken);
-  if (!fit) return { ...unknown, status: 'nothing', cannotCheck, corners, doubts: [] };
-  const body = bodyOf(fit, taken);
+  const { survey, asTaped: body } = judgeTaped({
+    model,
+    used,
+    cannotCheck: untold(taken),
+    bodyOf: (fit, isHanging) => bodyOf(fit, taken, isHanging),
+    tape,
+    levels,
+  });
+  if (!body) return { ...survey, corners, doubts: [] };
   const doubts: WallDoubt[] = [
     ...parts.hardware.flatMap((h): WallDoubt[] => {
       const byMm = outsideByMm(h, body.outline);
@@ -269,22 +263,7 @@ export function judgeWall(
     ...doubtOfCorner('left', corners.left.beside, body),
     ...doubtOfCorner('right', corners.right.beside, body),
   ];
-  const known = { adjustment: fit, cannotCheck, corners, doubts };
-  const agrees = fit.redundancy === 0 ? 'unchecked' : 'agreeing';
-  if (fit.passes) return { ...unknown, ...known, status: doubts.length ? 'doubtful' : agrees, body, possible: [body] };
-  const explained = weighSlips(model, used, tape);
-  const suspects = explained.map((x) => x.suspect);
-  const blamed = suspects.filter((x) => x.hypothesis.kind !== 'no-slip');
-  const possible = explained.filter((x) => x.suspect.probability >= 0.02).map((x) => bodyOf(x.fit, taken, x.suspect.hypothesis.kind === 'otherwise'));
-  return {
-    ...known,
-    status: 'doubtful',
-    body: possible[0] ?? body,
-    possible: possible.length ? possible : [body],
-    suspects,
-    next: nextTape(model, explained, used, tape),
-    disagreeMm: blamed.length ? Math.min(...blamed.filter((x) => x.probability > 0.05 * blamed[0]!.probability).map((x) => Math.abs(x.slipMm))) : 0,
-  };
+  return { ...survey, status: doubtedIf(survey.status, doubts.length > 0), corners, doubts };
 }
 
 /** Height of a line of places at x, held level beyond its ends. */
