@@ -3,13 +3,14 @@ import type { Counter, CounterCorner, CornerSchool, StepDrawing } from '@yellow-
 import { counterCornerNames, counterCorners, counterSides, type CounterBody, type CounterSideName } from '@yellow-pane/core';
 import { arcOf, boundingBox, type ArcPath } from '@yellow-pane/core/geometry';
 import { CornerFold } from './corner-fold';
+import { EdgeBands } from './edge-bands';
+import { HardwareMarks, placeHardware } from './hardware-marks';
 import { placeTapes, Tapes, type TapeShown } from './tapes';
 
-/** Room of the top, px of the drawing. */
-const WIDE = 400;
+/** Room of the top, px of the drawing: with figures beside it, and without. */
+const WITH_FIGURES = { most: 400, left: 90, top: 48 };
+const BARE = { most: 300, left: 22, top: 24 };
 const HIGH = 250;
-const LEFT = 90;
-const TOP = 48;
 /** Film over an edge, and a wall, are drawn so deep, whatever they are. */
 const BAND = 10;
 const WALL = 12;
@@ -25,7 +26,7 @@ export interface EdgeFigures {
 /** A counter top from above, as one stands at its front: its sides, its rounds, what stands on it, and the film as far as the step has it; or its edge cut through. */
 @Component({
   selector: 'yp-counter-drawing',
-  imports: [CornerFold, Tapes],
+  imports: [CornerFold, EdgeBands, HardwareMarks, Tapes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (step() === 'counter-corner') {
@@ -70,18 +71,7 @@ export interface EdgeFigures {
         @for (j of d.joints; track j.side) {
           <rect [attr.x]="j.x" [attr.y]="j.y" [attr.width]="j.w" [attr.height]="j.h" fill="#EFE9D8" stroke="#BDB6A2" stroke-dasharray="3 2" />
         }
-        @for (b of d.bands; track b.side) {
-          <rect
-            [attr.x]="b.x"
-            [attr.y]="b.y"
-            [attr.width]="b.w"
-            [attr.height]="b.h"
-            [attr.fill]="b.isStrip ? '#F4B400' : b.isNow ? '#FFD54F' : '#FFF6DC'"
-            stroke="#A97C00"
-            [attr.stroke-dasharray]="b.isReturn ? null : '3 2'"
-            [attr.stroke-width]="b.isReturn ? 2 : 1"
-          />
-        }
+        <svg:g [ypEdgeBands]="d.bands" />
         <path [attr.d]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
         @if (d.film; as film) {
           <clipPath [id]="clipId"><rect [attr.x]="film.x" y="0" [attr.width]="film.w" [attr.height]="d.height" /></clipPath>
@@ -94,28 +84,12 @@ export interface EdgeFigures {
         @for (x of d.grain; track $index) {
           <path [attr.d]="x" fill="none" stroke="#A97C00" stroke-width="1.2" />
         }
-        @for (h of d.hardware; track h.id) {
-          <rect
-            [attr.x]="h.x"
-            [attr.y]="h.y"
-            [attr.width]="h.w"
-            [attr.height]="h.h"
-            [attr.rx]="h.isRound ? h.w / 2 : 2"
-            [attr.ry]="h.isRound ? h.h / 2 : 2"
-            [attr.fill]="h.fill"
-            stroke="#1C2226"
-            [attr.stroke-width]="h.isDoubtful ? 2.5 : 1"
-            [attr.stroke-dasharray]="h.isOff ? '3 2' : null"
-          />
-          @if (h.text) {
-            <text [attr.x]="h.x + h.w / 2" [attr.y]="h.y + h.h / 2 + 4" text-anchor="middle" font-size="11">{{ h.text }}</text>
-          }
-        }
+        <svg:g [ypHardware]="d.hardware" />
         @if (d.strokes; as s) {
           <path [attr.d]="s" stroke="#1C2226" stroke-width="1.6" fill="none" />
         }
         <svg:g [ypTapes]="d.tapes" />
-        <text [attr.x]="d.middle" [attr.y]="d.height - 6" text-anchor="middle" font-size="12" fill="#56626A">{{ words() }}</text>
+        <text [attr.x]="d.middle" [attr.y]="d.height - 6" text-anchor="middle" font-size="13" fill="#56626A">{{ words() }}</text>
       </svg>
     }
   `,
@@ -163,19 +137,20 @@ export class CounterDrawing {
 
   protected readonly drawn = computed(() => {
     const [body, { sides, hardware, grain }, step] = [this.body(), this.counter(), this.step()];
+    // figures need room beside the top; a step on a phone none
+    const { most, left, top } = this.tapes().length ? WITH_FIGURES : BARE;
     const box = boundingBox(Object.values(body.corners));
     const [wide, deep] = [box.maxX - box.minX, box.maxY - box.minY];
-    const k = Math.min(WIDE / wide, HIGH / deep);
+    const k = Math.min(most / wide, HIGH / deep);
     const [w, h] = [wide * k, deep * k];
-    const x = (mm: number) => LEFT + (mm - box.minX) * k;
-    const y = (mm: number) => TOP + h - (mm - box.minY) * k;
-    const [right, foot] = [LEFT + w, TOP + h];
-    const doubts = new Set(this.doubtful());
+    const x = (mm: number) => left + (mm - box.minX) * k;
+    const y = (mm: number) => top + h - (mm - box.minY) * k;
+    const [right, foot] = [left + w, top + h];
     const place: Record<CounterSideName, { x: number; y: number; w: number; h: number }> = {
-      front: { x: LEFT, y: foot, w, h: BAND },
-      back: { x: LEFT, y: TOP - BAND, w, h: BAND },
-      left: { x: LEFT - BAND, y: TOP, w: BAND, h },
-      right: { x: right, y: TOP, w: BAND, h },
+      front: { x: left, y: foot, w, h: BAND },
+      back: { x: left, y: top - BAND, w, h: BAND },
+      left: { x: left - BAND, y: top, w: BAND, h },
+      right: { x: right, y: top, w: BAND, h },
     };
     const of = (...is: Counter['sides']['front'][]) => counterSides.filter((s) => is.includes(sides[s]));
     // a band ends where its round begins
@@ -190,7 +165,7 @@ export class CounterDrawing {
       return { ...b, y: b.y + from, h: b.h - from - to };
     };
     const text = placeTapes(this.tapes());
-    const [mid, middle] = [LEFT + w / 2, TOP + h / 2];
+    const [mid, middle] = [left + w / 2, top + h / 2];
     // from corner to corner it is taped over what is there
     const tip = (c: CounterCorner) => {
       const [p, r] = [body.corners[c], body.radiusMm[c]];
@@ -201,11 +176,11 @@ export class CounterDrawing {
     };
     const first = this.first();
     const share = step === 'counter-end' ? Math.max(0.06, 24 / w) : step === 'counter-top' ? 0.62 : step === 'counter-edges' || step === 'counter-seam' ? 1 : 0;
-    const film = share > 0 ? { x: first === 'left' ? 0 : right - share * w, w: first === 'left' ? LEFT + share * w : 2 * WIDE } : null;
-    const strokeAt = [0.15, 0.38].map((f) => (first === 'left' ? LEFT + f * w : right - f * w));
+    const film = share > 0 ? { x: first === 'left' ? 0 : right - share * w, w: first === 'left' ? left + share * w : 2 * most } : null;
+    const strokeAt = [0.15, 0.38].map((f) => (first === 'left' ? left + f * w : right - f * w));
     const isWall = (side: CounterSideName) => sides[side] === 'wall';
     return {
-      width: LEFT * 2 + w,
+      width: left * 2 + w,
       height: foot + (isWall('front') || of('edge', 'return', 'strip', 'joint').includes('front') ? BAND : 0) + (this.tapes().length ? 48 : 28),
       middle: mid,
       outline: svgOf(body.path, x, y, k),
@@ -213,40 +188,26 @@ export class CounterDrawing {
       joints: of('joint').map((side) => ({ side, ...place[side] })),
       bands: of('edge', 'return', 'strip').map((side) => ({ side, ...inset(side), isReturn: sides[side] === 'return', isStrip: sides[side] === 'strip', isNow: step === 'counter-edges' })), // prettier-ignore
       film,
-      lap: step === 'counter-seam' ? (grain === 'along' ? `M${LEFT} ${middle}H${right}` : `M${mid} ${TOP}V${foot}`) : null,
+      lap: step === 'counter-seam' ? (grain === 'along' ? `M${left} ${middle}H${right}` : `M${mid} ${top}V${foot}`) : null,
       strokes:
         step === 'counter-top' ? strokeAt.map((s) => `M${s} ${middle}v${0.36 * h}m-4-7l4 7l4-7M${s} ${middle}v${-0.36 * h}m-4 7l4-7l4 7`).join('') : null,
       grain: [0.28, 0.72].map((f) =>
-        grain === 'along' ? `M${LEFT + f * w - 14} ${foot - 11}h28m-6-3l6 3l-6 3` : `M${LEFT + f * w} ${foot - 8}v-24m-3 6l3-6l3 6`,
+        grain === 'along' ? `M${left + f * w - 14} ${foot - 11}h28m-6-3l6 3l-6 3` : `M${left + f * w} ${foot - 8}v-24m-3 6l3-6l3 6`,
       ),
-      hardware: hardware.map((q) => {
-        const [qw, qh] = [Math.max(3, q.widthMm * k), Math.max(3, q.heightMm * k)];
-        return {
-          id: q.id,
-          x: LEFT + q.fromLeftMm * k,
-          y: foot - q.fromFootMm * k - qh,
-          w: qw,
-          h: qh,
-          fill: q.handling === 'round' ? '#8A949A' : q.handling === 'off' ? '#FFFEFA' : '#E4DFD0',
-          isOff: q.handling === 'off',
-          isRound: q.isRound === true,
-          isDoubtful: doubts.has(q.id),
-          text: qw > 54 ? q.what.slice(0, 14) : '',
-        };
-      }),
+      hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),
       tapes: [
         ...text('widthFront', mid, foot + BAND + 17),
-        ...text('widthMiddle', LEFT + 0.4 * w, middle - 4, { line: `M${LEFT} ${middle}H${right}` }),
-        ...text('widthBack', mid, TOP - BAND - 6),
-        ...text('depthLeft', LEFT - BAND - 8, middle, { isUpright: true }),
-        ...text('depthMiddle', LEFT + 0.5 * w - 6, TOP + 0.72 * h, { isUpright: true, line: `M${mid} ${TOP}V${foot}` }),
+        ...text('widthMiddle', left + 0.4 * w, middle - 4, { line: `M${left} ${middle}H${right}` }),
+        ...text('widthBack', mid, top - BAND - 6),
+        ...text('depthLeft', left - BAND - 8, middle, { isUpright: true }),
+        ...text('depthMiddle', left + 0.5 * w - 6, top + 0.72 * h, { isUpright: true, line: `M${mid} ${top}V${foot}` }),
         ...text('depthRight', right + BAND + 16, middle, { isUpright: true }),
-        ...text('fromBackLeft', LEFT + 0.17 * w, TOP + 0.17 * h + 4, { line: `M${tip('backLeft')}L${tip('frontRight')}` }),
-        ...text('fromFrontLeft', LEFT + 0.17 * w, TOP + 0.83 * h + 4, { line: `M${tip('frontLeft')}L${tip('backRight')}` }),
+        ...text('fromBackLeft', left + 0.17 * w, top + 0.17 * h + 4, { line: `M${tip('backLeft')}L${tip('frontRight')}` }),
+        ...text('fromFrontLeft', left + 0.17 * w, top + 0.83 * h + 4, { line: `M${tip('frontLeft')}L${tip('backRight')}` }),
         ...counterCorners.flatMap((c) => {
           const isLeft = c.endsWith('Left');
           const isFront = c.startsWith('front');
-          const [tx, ty] = [isLeft ? LEFT - 40 : right + 40, isFront ? foot + BAND + 12 : TOP - BAND - 18];
+          const [tx, ty] = [isLeft ? left - 40 : right + 40, isFront ? foot + BAND + 12 : top - BAND - 18];
           const name = (c[0]!.toUpperCase() + c.slice(1)) as Capitalize<CounterCorner>;
           return [...text(`setback${name}`, tx, ty, { before: 'ends ' }), ...text(`gap${name}`, tx, ty + 17, { before: 'round ' })];
         }),

@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import type { Groove, Panel, StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { CornerFold } from './corner-fold';
+import { EdgeBands } from './edge-bands';
+import { HardwareMarks, placeHardware } from './hardware-marks';
 import { placeTapes, Tapes, type TapeShown } from './tapes';
 
 /** Room of the face, px of the drawing. */
@@ -24,7 +26,7 @@ interface Box {
 /** A panel as it stands before one: its face, grooves, hardware, which edges film goes over, and the film as far as the step has it. */
 @Component({
   selector: 'yp-panel-drawing',
-  imports: [CornerFold, Tapes],
+  imports: [CornerFold, EdgeBands, HardwareMarks, Tapes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (step() === 'panel-corner') {
@@ -48,18 +50,7 @@ interface Box {
     } @else {
       @let d = drawn();
       <svg [attr.viewBox]="'0 0 230 ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
-        @for (b of d.bands; track b.side) {
-          <rect
-            [attr.x]="b.x"
-            [attr.y]="b.y"
-            [attr.width]="b.w"
-            [attr.height]="b.h"
-            [attr.fill]="b.isNow ? '#FFD54F' : '#FFF6DC'"
-            stroke="#A97C00"
-            [attr.stroke-dasharray]="b.isReturn ? null : '3 2'"
-            [attr.stroke-width]="b.isReturn ? 2 : 1"
-          />
-        }
+        <svg:g [ypEdgeBands]="d.bands" />
         <polygon [attr.points]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
         @if (d.film; as film) {
           <rect [attr.x]="film.x" [attr.y]="film.y" [attr.width]="film.w" [attr.height]="film.h" fill="#FFE9A8" stroke="#A97C00" />
@@ -75,19 +66,7 @@ interface Box {
             {{ g.text }}
           </text>
         }
-        @for (h of d.hardware; track $index) {
-          <rect
-            [attr.x]="h.x"
-            [attr.y]="h.y"
-            [attr.width]="h.w"
-            [attr.height]="h.h"
-            [attr.rx]="h.isRound ? h.w / 2 : 0"
-            [attr.ry]="h.isRound ? h.h / 2 : 0"
-            [attr.fill]="h.isOff ? 'none' : '#8A949A'"
-            stroke="#1C2226"
-            [attr.stroke-dasharray]="h.isOff ? '3 2' : null"
-          />
-        }
+        <svg:g [ypHardware]="d.hardware" />
         @for (h of d.hinges; track $index) {
           <rect [attr.x]="h.x" [attr.y]="h.y" width="5" height="16" fill="#1C2226" />
         }
@@ -172,7 +151,7 @@ export class PanelDrawing {
           y: b.y + (g.run.way === 'level' ? -3 : 14),
         };
       }),
-      hardware: hardware.map((x) => ({ ...rect(x.fromLeftMm, x.fromFootMm, x.widthMm, x.heightMm), isOff: x.handling === 'off', isRound: x.isRound === true })),
+      hardware: placeHardware(hardware, { left: LEFT, foot: TOP + h, scale: k, doubts: this.doubtful() }),
       hinges: hinges === 'none' ? [] : [0.12, 0.5, 0.84].map((f) => ({ x: hingeX, y: TOP + f * h })),
       grain: [0.24, 0.5, 0.76].map((f) =>
         grain === 'upright' ? `M${LEFT + f * w} ${TOP + h - 10}v-26m-3 6l3-6l3 6` : `M${LEFT + 10} ${TOP + f * h}h26m-6-3l6 3l-6 3`,

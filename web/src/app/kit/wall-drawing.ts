@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import type { Masonry, StepDrawing, Wall } from '@yellow-pane/contracts';
 import { jointsOf, type CornerFigures, type WallBody, type WallCorner, type WallLayout, type WallSide } from '@yellow-pane/core';
 import { boundingBox } from '@yellow-pane/core/geometry';
+import { HardwareMarks, placeHardware } from './hardware-marks';
 import { placeTapes, Tapes, type TapeShown } from './tapes';
 
-/** Room of the wall, px of the drawing. */
-const WIDE = 420;
+/** Room of the wall, px of the drawing: with figures beside it, and without. */
+const WITH_FIGURES = { most: 420, left: 62 };
+const BARE = { most: 310, left: 38 };
 const HIGH = 250;
-const LEFT = 62;
 const TOP = 34;
 /** The wall beside it is drawn so deep. */
 const DEEP = 26;
@@ -17,7 +18,7 @@ const CLOSEST_JOINTS = 3;
 /** A wall as one stands before it: its joints, what stands on it, its drops, the walls beside it; or one of its corners seen from above. */
 @Component({
   selector: 'yp-wall-drawing',
-  imports: [Tapes],
+  imports: [HardwareMarks, Tapes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (above(); as c) {
@@ -35,7 +36,7 @@ const CLOSEST_JOINTS = 3;
       </svg>
     } @else {
       @let d = drawn();
-      <svg [attr.viewBox]="'0 0 ' + (d.wide + 2 * left) + ' ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
+      <svg [attr.viewBox]="'0 0 ' + (d.wide + 2 * d.left) + ' ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
         @for (b of d.beside; track b.side) {
           <polygon [attr.points]="b.points" fill="#EFE9D8" stroke="#BDB6A2" />
           <text [attr.x]="b.x" [attr.y]="b.y" text-anchor="middle" font-size="11" fill="#56626A" [attr.transform]="b.turn">{{ b.text }}</text>
@@ -71,31 +72,15 @@ const CLOSEST_JOINTS = 3;
         @for (l of d.laps; track $index) {
           <rect [attr.x]="l.x" [attr.y]="l.y" [attr.width]="l.w" [attr.height]="l.h" fill="#FFD54F" stroke="#1C2226" />
         }
-        @for (h of d.hardware; track h.id) {
-          <rect
-            [attr.x]="h.x"
-            [attr.y]="h.y"
-            [attr.width]="h.w"
-            [attr.height]="h.h"
-            [attr.rx]="h.isRound ? h.w / 2 : 0"
-            [attr.ry]="h.isRound ? h.h / 2 : 0"
-            [attr.fill]="h.fill"
-            stroke="#1C2226"
-            [attr.stroke-width]="h.isDoubtful ? 2.5 : 1"
-            [attr.stroke-dasharray]="h.isOff ? '3 2' : null"
-          />
-          @if (h.text) {
-            <text [attr.x]="h.x + h.w / 2" [attr.y]="h.y + h.h / 2 + 4" text-anchor="middle" font-size="11">{{ h.text }}</text>
-          }
-        }
+        <svg:g [ypHardware]="d.hardware" />
         @if (d.line; as y) {
-          <path [attr.d]="'M' + (left - 6) + ' ' + y + 'H' + (left + d.wide + 6)" stroke="#A8431A" stroke-dasharray="8 3 2 3" fill="none" />
+          <path [attr.d]="'M' + (d.left - 6) + ' ' + y + 'H' + (d.left + d.wide + 6)" stroke="#A8431A" stroke-dasharray="8 3 2 3" fill="none" />
         }
         @if (d.plumb; as p) {
           <path [attr.d]="p.path" stroke="#1C2226" stroke-width="2" stroke-dasharray="10 3 2 3" fill="none" />
         }
         <svg:g [ypTapes]="d.tapes" />
-        <text [attr.x]="left + d.wide / 2" [attr.y]="d.height - 6" text-anchor="middle" font-size="12" fill="#56626A">{{ words() }}</text>
+        <text [attr.x]="d.left + d.wide / 2" [attr.y]="d.height - 6" text-anchor="middle" font-size="12" fill="#56626A">{{ words() }}</text>
       </svg>
     }
   `,
@@ -113,7 +98,6 @@ export class WallDrawing {
   readonly doubtful = input<readonly (string | null)[]>([]);
   readonly tapes = input<readonly TapeShown[]>([]);
   readonly label = input.required<string>();
-  protected readonly left = LEFT;
 
   protected readonly words = computed(() => {
     const words: Partial<Record<StepDrawing, string>> = {
@@ -177,14 +161,15 @@ export class WallDrawing {
 
   protected readonly drawn = computed(() => {
     const [body, { hardware, masonry, hungFrom }, layout, step] = [this.body(), this.wall(), this.layout(), this.step()];
+    // figures need room beside the wall; a step on a phone none
+    const { most, left } = this.tapes().length ? WITH_FIGURES : BARE;
     const box = boundingBox(body.outline);
     const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
-    const k = Math.min(WIDE / wide, HIGH / high);
+    const k = Math.min(most / wide, HIGH / high);
     const [w, h] = [wide * k, high * k];
-    const x = (mm: number) => LEFT + mm * k;
+    const x = (mm: number) => left + mm * k;
     const y = (mm: number) => TOP + h - (mm - box.minY) * k;
     const points = (list: readonly { readonly x: number; readonly y: number }[]) => list.map((p) => `${x(p.x - box.minX)},${y(p.y)}`).join(' ');
-    const doubts = new Set(this.doubtful());
     const foot = y(box.minY);
     const drops = (layout?.drops ?? []).map((d, i) => ({ from: Math.max(d.fromMm, 0), to: Math.min(d.toMm, wide), number: i + 1 }));
     const laps = drops.slice(1).map((d, i) => (hungFrom === 'left' ? { from: d.from, to: drops[i]!.to } : { from: drops[i]!.from, to: d.to }));
@@ -194,16 +179,17 @@ export class WallDrawing {
     const isTaped = (start: string) => this.tapes().some((t) => t.key.startsWith(start));
     const hasLine = isTaped('up') || isTaped('down');
     const line = TOP + 0.55 * h;
-    const lineAt = (share: number) => LEFT + share * w;
+    const lineAt = (share: number) => left + share * w;
     const [outer, inner] = [14, 40];
     return {
+      left,
       wide: w,
       height: foot + (this.tapes().length ? 46 : 28),
       outline: points(body.outline),
       beside: (['left', 'right'] as const).flatMap((side) => {
         const c = this.corners()[side];
         if (c.is === 'stop') return [];
-        const [from, dir] = side === 'left' ? [LEFT, -1] : [LEFT + w, 1];
+        const [from, dir] = side === 'left' ? [left, -1] : [left + w, 1];
         // a wall that comes towards one opens outwards, one that goes away closes
         const drop = c.is === 'inside' ? 14 : -10;
         const ends = [`${from},${TOP}`, `${from + dir * DEEP},${TOP - drop}`, `${from + dir * DEEP},${foot + drop}`, `${from},${foot}`];
@@ -216,40 +202,26 @@ export class WallDrawing {
         return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: TOP + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
       }),
       laps: step === 'wall-seam' ? laps.map((l) => ({ x: x(l.from), y: TOP, w: Math.max(3, (l.to - l.from) * k), h })) : [],
-      hardware: hardware.map((q) => {
-        const [qw, qh] = [Math.max(3, q.widthMm * k), Math.max(3, q.heightMm * k)];
-        return {
-          id: q.id,
-          x: x(q.fromLeftMm),
-          y: foot - q.fromFootMm * k - qh,
-          w: qw,
-          h: qh,
-          fill: q.handling === 'open' ? '#E4DFD0' : q.handling === 'off' ? '#FFFEFA' : '#8A949A',
-          isOff: q.handling === 'off',
-          isRound: q.isRound === true,
-          isDoubtful: doubts.has(q.id),
-          text: qw > 60 ? q.what.slice(0, 18) : '',
-        };
-      }),
+      hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),
       line: hasLine ? line : null,
       plumb: step === 'wall-plumb' && plumbX ? { path: `M${plumbX} ${TOP - 10}V${foot + 10}` } : null,
       tapes: [
-        ...text('widthTop', LEFT + w / 2, TOP - 6),
-        ...text('widthMiddle', LEFT + 0.36 * w, TOP + 0.42 * h, { line: `M${LEFT} ${TOP + 0.42 * h + 3}H${LEFT + w}` }),
-        ...text('widthBottom', LEFT + w / 2, foot + 15),
-        ...text('heightLeft', LEFT - outer - (this.corners().left.is === 'stop' ? 0 : DEEP - 8), TOP + h / 2, { isUpright: true }),
-        ...text('heightMiddle', LEFT + 0.5 * w, TOP + 0.3 * h, { isUpright: true, line: `M${LEFT + 0.5 * w} ${TOP}V${foot}` }),
-        ...text('heightRight', LEFT + w + outer + 8 + (this.corners().right.is === 'stop' ? 0 : DEEP - 8), TOP + h / 2, { isUpright: true }),
+        ...text('widthTop', left + w / 2, TOP - 6),
+        ...text('widthMiddle', left + 0.36 * w, TOP + 0.42 * h, { line: `M${left} ${TOP + 0.42 * h + 3}H${left + w}` }),
+        ...text('widthBottom', left + w / 2, foot + 15),
+        ...text('heightLeft', left - outer - (this.corners().left.is === 'stop' ? 0 : DEEP - 8), TOP + h / 2, { isUpright: true }),
+        ...text('heightMiddle', left + 0.5 * w, TOP + 0.3 * h, { isUpright: true, line: `M${left + 0.5 * w} ${TOP}V${foot}` }),
+        ...text('heightRight', left + w + outer + 8 + (this.corners().right.is === 'stop' ? 0 : DEEP - 8), TOP + h / 2, { isUpright: true }),
         ...text('upLeft', lineAt(0) + inner - 12, line - 8),
         ...text('downLeft', lineAt(0) + inner - 12, line + 17),
         ...text('upMiddle', lineAt(0.5) + 30, line - 8),
         ...text('downMiddle', lineAt(0.5) + 30, line + 17),
         ...text('upRight', lineAt(1) - inner + 12, line - 8),
         ...text('downRight', lineAt(1) - inner + 12, line + 17),
-        ...text('diagonalDown', LEFT + 0.78 * w, TOP + 0.84 * h, { line: `M${LEFT} ${TOP}L${LEFT + w} ${foot}` }),
-        ...text('diagonalUp', LEFT + 0.78 * w, TOP + 0.2 * h, { line: `M${LEFT} ${foot}L${LEFT + w} ${TOP}` }),
-        ...text('wanderLeft', LEFT + 6, foot + 15, { before: 'gap ' }),
-        ...text('wanderRight', LEFT + w - 6, foot + 15, { before: 'gap ' }),
+        ...text('diagonalDown', left + 0.78 * w, TOP + 0.84 * h, { line: `M${left} ${TOP}L${left + w} ${foot}` }),
+        ...text('diagonalUp', left + 0.78 * w, TOP + 0.2 * h, { line: `M${left} ${foot}L${left + w} ${TOP}` }),
+        ...text('wanderLeft', left + 6, foot + 15, { before: 'gap ' }),
+        ...text('wanderRight', left + w - 6, foot + 15, { before: 'gap ' }),
       ],
     };
   });
