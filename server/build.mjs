@@ -18,7 +18,7 @@ await build({
   target: 'node20',
   // packages go into the bundle: to find and read a thousand files of them takes a start a fifth of its time. Not those that bring files of their own
   // (the embedded database, pictures, papers and their fonts) or start threads by name (the log)
-  external: ['@electric-sql/pglite', 'sharp', 'pdfmake', '@expo-google-fonts/*', 'pino', 'pg', 'pg-native'],
+  external: ['@electric-sql/pglite', 'sharp', 'pdfmake', '@expo-google-fonts/*', '@fontsource/*', 'fontkit', 'pino', 'pg', 'pg-native'],
   banner: { js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);" },
   tsconfig: 'tsconfig.json',
   sourcemap: true,

@@ -17,6 +17,7 @@ export * from './measure/hardware.js';
 export * from './measure/panel.js';
 export * from './measure/wall.js';
 export * from './measure/counter.js';
+export * from './measure/sign.js';
 export * from './measure/surface.js';
 export * from './measure/new-surface.js';
 export * from './films/film.js';

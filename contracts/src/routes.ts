@@ -10,6 +10,7 @@ import { jobDay, kitLines, slipAnswer, slipRequest, washAnswer, washRequest } fr
 import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
 import { broughtBack, deletedJob, jobDocument, jobFile, jobPage } from './job-document.js';
+import { letteringInput, letteringResult } from './measure/sign.js';
 import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
 import { addresses, type Address } from './addresses.js';
 import type { ErrorCode } from './errors.js';
@@ -347,6 +348,13 @@ export const routes = {
     params: jobParams,
     result: z.array(paneDrying),
     errors: jobErrors,
+  },
+  computeLettering: {
+    ...addresses.computeLettering,
+    summary: 'Set one line of letters in a shipped face, as outlines',
+    body: letteringInput,
+    result: letteringResult,
+    errors: ['bad-input'],
   },
   computeSqueegee: {
     ...addresses.computeSqueegee,

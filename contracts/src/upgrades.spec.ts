@@ -41,7 +41,7 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
   expect(read.surfaces.map((s) => s.kind)).toEqual(old.surfaces.map(() => 'pane'));
   expect(read.surfaces).toMatchObject(old.surfaces.map((s) => ({ ...s, kind: 'pane' })));
   expect(read.readings).toEqual(old.readings);
-  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 12 })))).toEqual({ ...read, formatVersion: 12 });
+  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 13 })))).toEqual({ ...read, formatVersion: 13 });
 });
 
 test('without the upgrade it does not read: the fixture is really of before', () => {

@@ -3,8 +3,10 @@ import { demoLibrary } from './films.js';
 import { demoJob } from './firm.js';
 import { demoId } from './ids.js';
 import { JobWriter } from './job-writer.js';
+import { demoLetters } from './letters.js';
 
 const blockWall = demoLibrary.find((f) => f.name === 'Block Wall 60')!;
+const pierLetters = demoLibrary.find((f) => f.name === 'Pier Letters')!;
 const ash = demoLibrary.find((f) => f.name === 'Ash Plank')!;
 /** Film for walls and columns in the van. */
 const interiorRolls: Roll[] = [
@@ -39,6 +41,17 @@ const interiorRolls: Roll[] = [
     lengthM: 25,
     leadInMm: 120,
     pricePerM: '16.50',
+    place: 'Van, upright rack',
+  }),
+  newRoll({
+    id: demoId(63),
+    filmId: pierLetters.id,
+    label: 'P-044',
+    lot: 'L2609-P',
+    widthMm: 610,
+    lengthM: 12,
+    leadInMm: 50,
+    pricePerM: '4.20',
     place: 'Van, upright rack',
   }),
 ];
@@ -127,7 +140,8 @@ export function ternInterior(): JobFile {
   doors(w, w.place('Corridor · office doors'));
   walls(w);
   tops(w);
-  return { ...w.file(), films: [ash, blockWall], rolls: interiorRolls };
+  signs(w);
+  return { ...w.file(), films: [ash, blockWall, pierLetters], rolls: interiorRolls };
 }
 
 /** The lobby, panelled over three walls with an inside and an outside corner, and the corridor of painted blocks. */
@@ -204,6 +218,38 @@ function tops(w: JobWriter): void {
     'Waiting table',
     { widthFront: '800', widthBack: '800', depthLeft: '800', depthRight: '800', fromBackLeft: '1082', fromFrontLeft: '1082', setbackFrontLeft: '60', gapFrontLeft: '25', setbackFrontRight: '61', setbackBackRight: '60', setbackBackLeft: '60', edgeThickness: '40' },
     { what: 'table', filmId: ash.id, ground: laminate, sides: { front: 'strip', right: 'strip', back: 'strip', left: 'strip' }, round: ['frontLeft', 'frontRight', 'backRight', 'backLeft'] },
+  ); // prettier-ignore
+}
+
+/** The canvas over the gate to the pier: two lines of letters and an arrow. */
+function signs(w: JobWriter): void {
+  const eyelet = (n: number, fromLeftMm: number, fromFootMm: number) =>
+    ({
+      id: demoId(14_950 + n),
+      what: 'Eyelet',
+      handling: 'round',
+      fromLeftMm,
+      fromFootMm,
+      widthMm: 30,
+      heightMm: 30,
+      isElectric: false,
+      isRound: true,
+    }) as const;
+  // the slip: its width at the foot was 2400, written 2040
+  w.sign(
+    w.place('Pier gate'),
+    'Gate canvas',
+    { widthTop: '2401', widthMiddle: '2400', widthBottom: '2040', heightLeft: '700', heightMiddle: '698', heightRight: '701', diagonalDown: '2500', diagonalUp: '2501' },
+    {
+      filmId: pierLetters.id,
+      ground: { material: 'canvas', finish: 'painted', madeOn: '2024-04-01', gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 18 },
+      hardware: [eyelet(1, 25, 25), eyelet(2, 2345, 25), eyelet(3, 25, 645), eyelet(4, 2345, 645)],
+      lines: [
+        { is: 'letters', id: demoId(14_960), ...demoLetters.ternPoint, heightMm: 200, baselineMm: 370, atMm: 1200, align: 'middle' },
+        { is: 'letters', id: demoId(14_961), ...demoLetters.departures, heightMm: 110, baselineMm: 140, atMm: 330, align: 'left' },
+        { is: 'figure', id: demoId(14_962), what: 'Arrow', svgPath: 'M0 32H58V8L100 45L58 82V58H0Z', heightMm: 130, baselineMm: 128, atMm: 2050, align: 'right' },
+      ],
+    },
   ); // prettier-ignore
 }
 

@@ -2,6 +2,7 @@ import {
   newColumn,
   newCounter,
   newPanel,
+  newSign,
   newWall,
   newPane,
   type Column,
@@ -9,6 +10,7 @@ import {
   type JobFile,
   type Pane,
   type Panel,
+  type Sign,
   type Wall,
   type Job,
   type MeasureKey,
@@ -108,6 +110,14 @@ export class JobWriter {
   /** A counter or table top with its tapes. */
   counter(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Counter, 'kind'>> = {}): string {
     const surface = newCounter({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
+    this.surfaces.push(surface);
+    this.tape(surface.id, tapes);
+    return surface.id;
+  }
+
+  /** A sign with its tapes. */
+  sign(placeId: string, name: string, tapes: Tapes, more: Partial<Omit<Sign, 'kind'>> = {}): string {
+    const surface = newSign({ id: this.id(), jobId: this.job.id, placeId, name, order: this.surfaces.length + 1, ...more });
     this.surfaces.push(surface);
     this.tape(surface.id, tapes);
     return surface.id;

@@ -34,5 +34,9 @@ export const dryAllowances = z.object({
   doubleCutMm: lengthMm.min(20).max(150),
   /** Liner that is sliced off at one end of a top, where it is tacked first. */
   endLinerMm: lengthMm.min(20).max(300),
+  /** Film left round letters, to weed them by and for transfer tape to hold. */
+  weedMm: lengthMm.min(5).max(100),
+  /** Letters are carried over in sheets no longer than this: what one pair of hands lays straight. */
+  sheetMm: lengthMm.min(300).max(5000),
 });
 export type DryAllowances = z.infer<typeof dryAllowances>;

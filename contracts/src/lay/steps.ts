@@ -73,6 +73,12 @@ export const paneTrait = z.enum([
   'edge-strip',
   'at-wall',
   'at-joint',
+  'canvas',
+  'textured',
+  'smooth-ground',
+  'hinge-top',
+  'hinge-middle',
+  'more-sheets',
 ]);
 export type PaneTrait = z.infer<typeof paneTrait>;
 
@@ -91,7 +97,7 @@ export const stepWhen = z.object({
   care: z.array(faceCare).max(4).default([]),
   /** Kinds of surface it is for. Left out: panes of glass, as all steps once were. */
   surface: z
-    .array(z.enum(['pane', 'column', 'panel', 'wall', 'counter']))
+    .array(z.enum(['pane', 'column', 'panel', 'wall', 'counter', 'sign']))
     .max(6)
     .optional(),
   /** One of these has to be there. Left out in versions of before. */
@@ -139,6 +145,12 @@ export const stepDrawing = z.enum([
   'counter-round',
   'counter-corner',
   'counter-seam',
+  'sign-place',
+  'sign-weed',
+  'sign-hinge',
+  'sign-liner',
+  'sign-tape-off',
+  'sign-heat',
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 

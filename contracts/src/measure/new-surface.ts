@@ -4,13 +4,21 @@ import type { Ground } from './ground.js';
 import type { Pane } from './pane.js';
 import type { Panel } from './panel.js';
 import type { NamedSurface, OfEverySurface } from './shared.js';
+import type { Sign } from './sign.js';
 import type { SurfaceKind, SurfaceOf } from './surface.js';
 import type { Wall } from './wall.js';
 
 // apart from the schemas, so that a page which begins a surface does not carry them
 
 /** What a surface of each kind is called. */
-export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = { pane: 'pane', column: 'column', panel: 'panel', wall: 'wall', counter: 'counter' };
+export const surfaceKindNames: { readonly [K in SurfaceKind]: string } = {
+  pane: 'pane',
+  column: 'column',
+  panel: 'panel',
+  wall: 'wall',
+  counter: 'counter',
+  sign: 'sign',
+};
 
 /** A ground that nobody has looked at. */
 export const unknownGround: Ground = {
@@ -121,12 +129,26 @@ export const newCounter = (known: NamedSurface & Partial<Omit<Counter, 'kind'>>)
   ...known,
 });
 
+/** A sign nobody has looked at yet: a canvas, which has texture, with nothing on it. @source common practice */
+export const newSign = (known: NamedSurface & Partial<Omit<Sign, 'kind'>>): Sign => ({
+  ...unseen,
+  kind: 'sign',
+  what: 'canvas',
+  texture: 'fine',
+  lines: [],
+  hardware: [],
+  ground: { ...unknownGround, material: 'canvas' },
+  dry: null,
+  ...known,
+});
+
 const beginnings: { readonly [K in SurfaceKind]: (known: NamedSurface) => SurfaceOf<K> } = {
   pane: newPane,
   column: newColumn,
   panel: newPanel,
   wall: newWall,
   counter: newCounter,
+  sign: newSign,
 };
 /** A surface of a kind that nobody has looked at yet. */
 export const newSurface = <K extends SurfaceKind>(kind: K, known: NamedSurface): SurfaceOf<K> => beginnings[kind](known);

@@ -4,6 +4,7 @@ import { column, columnMeasure } from './column.js';
 import { counter, counterMeasure } from './counter.js';
 import { pane, paneMeasure } from './pane.js';
 import { panel, panelMeasure } from './panel.js';
+import { sign, signMeasure } from './sign.js';
 import { wall, wallMeasure } from './wall.js';
 
 /** What can be taped of any surface; each kind has its own list. */
@@ -38,7 +39,7 @@ export const reading = z.object({
 export type Reading = z.infer<typeof reading>;
 
 /** Every kind of surface: one physical thing that film is laid on. A new kind is added here; what still lacks it no longer compiles. */
-export const surfaceKinds = { pane, column, panel, wall, counter } as const;
+export const surfaceKinds = { pane, column, panel, wall, counter, sign } as const;
 export type SurfaceKind = keyof typeof surfaceKinds;
 /** What can be taped of each kind. */
 export const measuresOfKind: { readonly [K in SurfaceKind]: readonly MeasureKey[] } = {
@@ -47,10 +48,11 @@ export const measuresOfKind: { readonly [K in SurfaceKind]: readonly MeasureKey[
   panel: panelMeasure.options,
   wall: wallMeasure.options,
   counter: counterMeasure.options,
+  sign: signMeasure.options,
 };
 /** The record of a surface of one kind. */
 export type SurfaceOf<K extends SurfaceKind> = z.infer<(typeof surfaceKinds)[K]>;
 
 /** One physical pane, column, panel …: a union of kinds. What all share stands in `shared.ts`, what one kind has in its own file. */
-export const surface = z.discriminatedUnion('kind', [pane, column, panel, wall, counter]);
+export const surface = z.discriminatedUnion('kind', [pane, column, panel, wall, counter, sign]);
 export type Surface = z.infer<typeof surface>;

@@ -1,7 +1,7 @@
 import type { Film, LayEntry } from '@yellow-pane/contracts';
 import { layProgress, linesInForce, sheetOfSurface, type LayRecords, type PaneProgress } from '../lay/index.js';
 import { vec, type Polygon } from '../geometry/index.js';
-import { coverOfColumn, isDrySurface, surveyColumn, surveyCounter, surveyPanel, surveyWall, type DrySurface } from '../measure/index.js';
+import { coverOfColumn, isDrySurface, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
 import { visitsOf, type CheckState, type DueVisit, type Laid } from './check-job.js';
 import { diagnose, type Diagnosis } from './diagnosis.js';
 import { isOpen, pinsOf, type PinLine } from './pins.js';
@@ -24,6 +24,8 @@ const isFormed: { readonly [K in DrySurface['kind']]: (s: Extract<DrySurface, { 
   panel: (s) => s.grooves.length > 0 || Object.values(s.wraps).some((w) => w !== 'trimmed'),
   wall: (s) => s.left.is !== 'stop' || s.right.is !== 'stop' || (s.masonry?.jointDepthMm ?? 0) > 0,
   counter: (s) => Object.values(s.sides).some((side) => side === 'edge' || side === 'return' || side === 'strip'),
+  // pressed into a texture
+  sign: (s) => s.texture !== 'smooth',
 };
 
 function factsOf(surface: DrySurface, lines: readonly LayEntry[], records: LayRecords): string[] {
@@ -96,6 +98,7 @@ const outlineOfKind: { readonly [K in DrySurface['kind']]: OutlineOf<Extract<Dry
   panel: (surface, records) => surveyPanel(surface, records).survey.face.outline,
   wall: (surface, records) => surveyWall(surface, records).survey.body?.outline ?? null,
   counter: (surface, records) => surveyCounter(surface, records).survey.body?.outline ?? null,
+  sign: (surface, records) => surveySign(surface, records).survey.ground,
 };
 /** The face of what film was laid on dry, mm; null: it has no size. */
 export const dryOutline = (surface: DrySurface, records: LayRecords): Polygon | null =>

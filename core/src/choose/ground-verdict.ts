@@ -34,17 +34,24 @@ const byKind: Partial<
   ],
   lettering: [{ grade: 'ask', when: () => true, words: 'Film for letters: cut into figures, not laid over a whole ground; every seam shows.' }],
 };
+/** What one kind of film makes of a ground where it is cut into letters. @source common practice, TRADE §§1 and 8; house rules on embossed film and its plotter */
+const letters: typeof byKind = {
+  interior: [{ grade: 'ask', when: () => true, words: 'Thick embossed film is hard to plot and to weed: cut one word first.' }],
+  'printed-decor': [{ grade: 'ask', when: () => true, words: 'A print runs on from letter to letter only where they are cut out of one length.' }],
+  lettering: [{ grade: 'prepare', when: isRough, words: 'On so rough a ground letters need heat, and cast film rather than calendered.' }],
+};
 
 /**
  * The rules of what film that is laid dry may be laid on.
  * @param on the day it is to be laid, YYYY-MM-DD
+ * @param isLetters it is cut into letters and figures, not laid over the whole ground
  * @source common practice, TRADE §§3 and 5; the makers' instructions go before it
  */
-export function verdictOnGround(film: Pick<Film, 'name' | 'kind' | 'drying' | 'mounting'>, ground: Ground, on: string): GroundVerdict {
+export function verdictOnGround(film: Pick<Film, 'name' | 'kind' | 'drying' | 'mounting'>, ground: Ground, on: string, isLetters = false): GroundVerdict {
   const reasons: GroundVerdict['reasons'][number][] = [];
   const say = (grade: GroundVerdict['grade'], words: string) => void reasons.push({ grade, words });
   if (!isLaidDry(film)) say('do-not', `${film.name} is film for glass and laid wet: choose one that is laid dry.`);
-  for (const r of byKind[film.kind] ?? []) if (r.when(ground)) say(r.grade, r.words);
+  for (const r of (isLetters ? letters : byKind)[film.kind] ?? []) if (r.when(ground)) say(r.grade, r.words);
   if (ground.material === 'unknown' || ground.finish === 'unknown') say('ask', 'Nobody has said yet what it is made of, or how it is finished.');
   if (ground.state === 'peeling' || ground.state === 'chalking')
     say('do-not', `The ${ground.finish === 'painted' ? 'paint' : 'surface'} is ${ground.state}: no film until it is off, or bound and primed. Old paint may hold lead: have it tested before it is sanded.`); // prettier-ignore

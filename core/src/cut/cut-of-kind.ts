@@ -1,10 +1,11 @@
-import type { Column, Counter, CutMethod, Panel, Film, Piece, SurfaceKind, SurfaceOf, Surface, Wall } from '@yellow-pane/contracts';
-import { runOf, surveyColumn, surveyCounter, surveyPanel, surveyWall, type DrySurface } from '../measure/index.js';
+import type { Column, Counter, CutMethod, Panel, Film, Piece, Sign, SurfaceKind, SurfaceOf, Surface, Wall } from '@yellow-pane/contracts';
+import { runOf, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
 import { piecesOfCounter } from './counter-piece.js';
 import type { DryPieces } from './dry-piece.js';
 import { piecesOfPanel } from './panel-piece.js';
+import { letterSheets, piecesOfSign, type LetterSheet, type SignToPiece } from './sign-piece.js';
 import { layoutOfWall, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
 import { cutOfPane, resolveDry, type JobRecords, type SurfaceCut } from './job-pieces.js';
 
@@ -17,6 +18,7 @@ const cutOfKind: { readonly [K in SurfaceKind]: CutOf<SurfaceOf<K>> } = {
   panel: cutOfPanel,
   wall: cutOfWall,
   counter: cutOfCounter,
+  sign: cutOfSign,
 };
 
 /** The cut of one surface. @param method of panes, where methods are compared */
@@ -59,6 +61,24 @@ export function cutOfCounter(surface: Counter, records: JobRecords, film: Film):
   const { survey, isSigned } = surveyCounter(surface, records);
   const made = piecesOfCounter({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm: widthsOf(records, film), units: records.job.units }); // prettier-ignore
   return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
+/** What decides the sheets of a sign. */
+const signToPiece = (surface: Sign, records: JobRecords, film: Film): SignToPiece => ({
+  surface,
+  survey: surveySign(surface, records).survey,
+  allowances: resolveDry(records, surface),
+  film,
+  rollWidthsMm: widthsOf(records, film),
+  units: records.job.units,
+});
+/** The sheets of letters of a sign, where they come on its ground. */
+export const sheetsOfSign = (surface: Sign, records: JobRecords, film: Film): LetterSheet[] => letterSheets(signToPiece(surface, records, film));
+
+/** The cut of one sign. Letters are as large as they are said to be, whatever its ground measures. */
+export function cutOfSign(surface: Sign, records: JobRecords, film: Film): SurfaceCut {
+  const { isSigned } = surveySign(surface, records);
+  return cutOfDry(surface, piecesOfSign(signToPiece(surface, records, film)), { isSigned, isDoubtful: false });
 }
 
 /** What decides the pieces of a wall. */

@@ -15,4 +15,6 @@ export const usualDry: DryAllowances = {
   outsideWrapMm: 50,
   doubleCutMm: 50,
   endLinerMm: 50,
+  weedMm: 15,
+  sheetMm: 1500,
 };

@@ -1,4 +1,4 @@
-import type { Allowances, Design, Edge, Film, Piece, Pane } from '@yellow-pane/contracts';
+import type { Allowances, Design, Edge, Film, Piece, Pane, Surface } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
 import { contentHash, shelf, type Memo, type UnitSystem } from '../ground/index.js';
 import { enclosingRectangle, type Survey } from '../measure/index.js';
@@ -126,13 +126,17 @@ function stripPieces(
   };
 }
 
+/** Which of the pieces of its surface a piece is, by its id; one more of it is the same one. */
+export const pieceNumber = ({ extraPieces }: Pick<Surface, 'extraPieces'>, pieceId: string): number =>
+  extraPieces.find((e) => e.id === pieceId)?.part ?? (pieceId.includes('.') ? Number(pieceId.split('.')[1]) - 1 : 0);
+
 /** What the plotter cuts for one piece of a designed pane; null when it is cut by hand. */
 export function plotOfPiece(p: PaneToPiece, pieceId: string, settings: { weeding: boolean; registration: boolean }): PlotSheet | null {
   if ('blocked' in p.answer || !p.surface.design) return null;
   const pane = designedPane(p, p.answer.piece);
   const designed = piecesOfDesign(pane);
   if (!designed.ok) return null;
-  const part = p.surface.extraPieces.find((e) => e.id === pieceId)?.part ?? (pieceId.includes('.') ? Number(pieceId.split('.')[1]) - 1 : 0);
+  const part = pieceNumber(p.surface, pieceId);
   const piece: DesignedPiece | undefined = designed.pieces[part];
   const keep = piece && keepOnSheet(pane, piece);
   if (!piece || !keep) return null;
@@ -152,7 +156,7 @@ export function piecePlaces(
     if (designed.ok) places.push(...designed.pieces.map((d) => ({ x: d.cornerMm.x - box.minX, y: d.cornerMm.y - box.minY })));
   } else if (p.surface.seam) places.push(...stripsOf(enclosingRectangle(p.survey)!, p.surface.seam, p.allowances).map((s) => ({ x: s.leftMm, y: s.lowMm })));
   return made.pieces.flatMap((piece) => {
-    const part = p.surface.extraPieces.find((e) => e.id === piece.id)?.part ?? (piece.id.includes('.') ? Number(piece.id.split('.')[1]) - 1 : 0);
+    const part = pieceNumber(p.surface, piece.id);
     const at = places[part];
     return at ? [{ pieceId: piece.id, leftMm: at.x, lowMm: at.y, widthMm: piece.widthMm, heightMm: piece.heightMm }] : [];
   });

@@ -1,6 +1,16 @@
 import type { Reading, Surface, SurfaceKind, SurfaceOf } from '@yellow-pane/contracts';
 import type { Polygon } from '../geometry/index.js';
-import { columnOutline, surveyColumn, surveyCounter, surveyPanel, surveyWall, type ColumnSurvey, type Survey, type TapedRecords } from '../measure/index.js';
+import {
+  columnOutline,
+  surveyColumn,
+  surveyCounter,
+  surveyPanel,
+  surveySign,
+  surveyWall,
+  type ColumnSurvey,
+  type Survey,
+  type TapedRecords,
+} from '../measure/index.js';
 import { surveySurface } from './surface-survey.js';
 
 /** What the tapes of a surface say, as far as every kind has it. */
@@ -34,6 +44,10 @@ const surveyOfKind: { readonly [K in SurfaceKind]: SurveyOf<SurfaceOf<K>> } = {
   counter(surface, records) {
     const { survey, isSigned, inForce } = surveyCounter(surface, records);
     return { status: survey.status, isSigned, inForce, outline: survey.body?.outline ?? null };
+  },
+  sign(surface, records) {
+    const { survey, isSigned, inForce } = surveySign(surface, records);
+    return { status: survey.status, isSigned, inForce, outline: survey.ground };
   },
 };
 

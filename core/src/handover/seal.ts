@@ -43,6 +43,7 @@ const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = 
   column: (s) => ({ kind: s.kind, section: s.section }),
   panel: ({ kind, what, faces, wraps, grain, grooves, hardware }) => ({ kind, what, faces, wraps, grain, grooves, hardware }),
   wall: ({ kind, left, right, nextId, seam, hardware, masonry }) => ({ kind, left, right, nextId, seam, hardware, masonry }),
+  sign: ({ kind, what, texture, lines, hardware }) => ({ kind, what, texture, lines, hardware }),
   counter: ({ kind, what, sides, round, grain, seam, hardware }) => ({ kind, what, sides, round, grain, seam, hardware }),
 };
 

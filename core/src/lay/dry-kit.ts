@@ -1,4 +1,4 @@
-import type { CounterSide, Groove, Piece } from '@yellow-pane/contracts';
+import type { CounterSide, Groove, Piece, Sign } from '@yellow-pane/contracts';
 import { cutOfSurface, stripRuns } from '../cut/index.js';
 import { filmText } from '../ground/index.js';
 import {
@@ -11,6 +11,7 @@ import {
   surveyColumn,
   surveyCounter,
   surveyPanel,
+  surveySign,
   surveyWall,
   type DrySurface,
   type WallSide,
@@ -72,6 +73,8 @@ const promoterOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<D
     const seam = surface.grain === 'along' ? (coverOfCounter(survey)?.widthMm ?? 0) : (coverOfCounter(survey)?.heightMm ?? 0);
     return edges + 2 * seam * seamsOf(surface, records, 1 + stripRuns(surface.sides).length);
   },
+  // letters hold by their own glue
+  sign: () => 0,
 };
 /** How long the strips of promoter on a surface are, mm. */
 export const promoterMm = (surface: DrySurface, records: LayRecords): number => (promoterOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
@@ -85,6 +88,7 @@ const topOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<DrySur
   wall: (surface, records) => coverOfWall(surveyWall(surface, records).survey)?.heightMm ?? 0,
   // a top is reached from the floor
   counter: () => 0,
+  sign: (surface, records) => Math.max(0, ...surveySign(surface, records).survey.marks.map((m) => m.box.maxY)),
 };
 const topMm = (surface: DrySurface, records: LayRecords): number => (topOfKind[surface.kind] as PromoterOf<DrySurface>)(surface, records);
 
@@ -130,5 +134,34 @@ export function dryKit(surfaces: readonly DrySurface[], records: LayRecords, rea
   const strips = surfaces.reduce((s, x) => s + promoterMm(x, records), 0);
   if (strips > 0)
     add('dry-promoter', 'Adhesion promoter', litres((strips * PROMOTER_WIDE_MM * PROMOTER_ML_PER_M2) / 1e6), `${filmText(strips, records.job.units, 1)} of strip: seams, edges, grooves. Applicators with it.`, 'Solvent: gloves, air, no flame and no gun until nothing is smelt.'); // prettier-ignore
+  out.push(
+    ...signKit(
+      surfaces.filter((s) => s.kind === 'sign'),
+      records,
+    ),
+  );
   return out;
+}
+
+/** What letters are carried over and heated with. */
+function signKit(signs: readonly Sign[], records: LayRecords): KitLine[] {
+  if (signs.length === 0) return [];
+  const names = (list: readonly Sign[]) => list.map((s) => s.name).join(', ');
+  const m2 = signs.flatMap((s) => piecesOf(s, records)).reduce((sum, p) => sum + (p.widthMm * p.heightMm) / 1e6, 0);
+  const textured = signs.filter((s) => s.texture !== 'smooth');
+  const canvas = signs.filter((s) => s.what === 'canvas');
+  const line = (key: string, what: string, howMuch: string, why: string, caution: string | null = null): KitLine => ({ key, what, howMuch, why, caution });
+  return [
+    line(
+      'sign-tape',
+      'Transfer tape, masking tape, weeding knife',
+      `${Math.max(0.1, Math.ceil(m2 * 10) / 10).toFixed(1)} m²`,
+      `${names(signs)}: over every sheet of letters.`,
+    ),
+    line('sign-mark', 'Level, chalk line, pencil', '1 set', 'Baselines are marked at both ends.'),
+    ...(textured.length
+      ? [line('sign-heat', 'Heat gun, soft pad, heat glove, infrared thermometer', '1 set', `${names(textured)}: letters are patted into the texture warm.`, 'Too hot to touch burns; canvas scorches: an extinguisher at hand.')] // prettier-ignore
+      : []),
+    ...(canvas.length ? [line('sign-board', 'Hard board, clamps', '1', `${names(canvas)}: behind the canvas while it is worked.`, 'Overhead: nobody stands beneath it.')] : []), // prettier-ignore
+  ];
 }

@@ -27,7 +27,8 @@ export function hardwareFigures(hardware: readonly Hardware[]): { readonly off: 
 /** Whether paint is fresh is a matter of the day, and no patch answers it. */
 const FAR_OFF = '9999-12-31';
 /** What of a ground asks for steps of its own: one in doubt is tried with a patch of this film first. */
-export const groundTraits = (ground: Ground, film: Film): PaneTrait[] => (verdictOnGround(film, ground, FAR_OFF).needsPatch ? ['patch'] : []);
+export const groundTraits = (ground: Ground, film: Film, isLetters = false): PaneTrait[] =>
+  verdictOnGround(film, ground, FAR_OFF, isLetters).needsPatch ? ['patch'] : [];
 
 /** What is known of a surface for laying film on it dry, and what of it asks for steps of its own. */
 export type DryFigures = StepFigures & { readonly has: readonly PaneTrait[] };

@@ -1,7 +1,7 @@
 import type { StepRule } from '@yellow-pane/contracts';
 import { step } from './step-rule.js';
 
-const when = { surface: ['column' as const, 'panel' as const, 'wall' as const, 'counter' as const], has: ['patch' as const] };
+const when = { surface: ['column' as const, 'panel' as const, 'wall' as const, 'counter' as const, 'sign' as const], has: ['patch' as const] };
 
 /**
  * What comes before film that is laid dry on a ground in doubt: a square of it is tried for a day, and what came off is written down.

@@ -11,6 +11,7 @@ export * from './column-sheet.js';
 export * from './panel-sheet.js';
 export * from './wall-sheet.js';
 export * from './counter-sheet.js';
+export * from './sign-sheet.js';
 export * from './dry-kit.js';
 export * from './lay-job.js';
 export * from './day-kit.js';

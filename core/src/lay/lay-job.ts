@@ -23,6 +23,7 @@ import { stepsOfDry, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 import { counterFigures } from './counter-sheet.js';
 import { panelFigures } from './panel-sheet.js';
+import { signFigures } from './sign-sheet.js';
 import { wallFigures } from './wall-sheet.js';
 import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
 import { curvedOf, cutOutPath, isForDesigns, isLaterPlan, newestPlans, paneToPiece, piecesOfPane, resolveAllowances, uprightBendOf } from '../cut/index.js';
@@ -178,6 +179,7 @@ const layOfKind: { readonly [K in SurfaceKind]: LayOf<SurfaceOf<K>> } = {
   panel: dry(panelFigures),
   wall: dry(wallFigures),
   counter: dry(counterFigures),
+  sign: dry(signFigures),
 };
 const layOf = (surface: Surface): LayOf<Surface> => layOfKind[surface.kind] as LayOf<Surface>;
 

@@ -229,6 +229,11 @@ const knownFigures = new Set([
   'strips',
   'rounds',
   'holes',
+  'lettering',
+  'places',
+  'far',
+  'gaps',
+  'limit',
 ]);
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */
 export const unknownFigures = (rule: Pick<StepRule, 'title' | 'text' | 'purpose' | 'good' | 'caution'>): string[] =>

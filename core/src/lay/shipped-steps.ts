@@ -1,6 +1,7 @@
 import type { ReadyRule, StepRule, StepSet } from '@yellow-pane/contracts';
 import { columnSteps } from './column-steps.js';
 import { counterSteps } from './counter-steps.js';
+import { signSteps } from './sign-steps.js';
 import { groundSteps } from './ground-steps.js';
 import { panelSteps } from './panel-steps.js';
 import { wallSteps } from './wall-steps.js';
@@ -221,6 +222,6 @@ export const shippedSteps = (firmId: string): StepSet => ({
   replacesId: null,
   note: 'As they come with Yellow Pane',
   ready: [...ready],
-  steps: [...steps, ...groundSteps, ...columnSteps, ...panelSteps, ...wallSteps, ...counterSteps],
+  steps: [...steps, ...groundSteps, ...columnSteps, ...panelSteps, ...wallSteps, ...counterSteps, ...signSteps],
   createdAt: '2026-01-01T00:00:00Z',
 });

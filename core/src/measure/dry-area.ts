@@ -5,6 +5,8 @@ import { surveyColumn } from './column-survey.js';
 import type { DrySurface } from './kinds.js';
 import { coverOfPanel } from './panel.js';
 import { surveyPanel } from './panel-survey.js';
+import { areaOfMarksM2 } from './sign.js';
+import { surveySign } from './sign-survey.js';
 import type { TapedRecords } from './readings.js';
 import { coverOfWall } from './wall.js';
 import { surveyWall } from './wall-survey.js';
@@ -29,6 +31,10 @@ const areaOfKind: { readonly [K in DrySurface['kind']]: AreaOf<Extract<DrySurfac
   counter(surface, records) {
     const { body } = surveyCounter(surface, records).survey;
     return body && pathArea(body.path) / 1e6;
+  },
+  sign(surface, records) {
+    const { marks } = surveySign(surface, records).survey;
+    return marks.length ? areaOfMarksM2(marks) : null;
   },
 };
 /** What film covers of a surface that it is laid on dry, m²; null: it has no size. */

@@ -30,4 +30,7 @@ export * from './edge.js';
 export * from './counter.js';
 export * from './counter-survey.js';
 export * from './counter-words.js';
+export * from './sign.js';
+export * from './sign-survey.js';
+export * from './sign-words.js';
 export * from './dry-area.js';

@@ -43,6 +43,7 @@ function computations(doc: JobDocument, curved: JobDocument): Example[] {
   const readings = doc.readings.slice(0, 8).map((r) => ({ measure: r.measure, lengthMm: r.lengthMm }));
   return [
     { name: 'computeSurvey', path: '/api/compute/survey', body: { calledCrooked: true, shape: null, readings } },
+    { name: 'computeLettering', path: '/api/compute/lettering', body: { text: 'TERN POINT', face: 'heavy', spacing: 4 } },
     { name: 'computeSlip', path: '/api/compute/slip', body: { school: 'soap-drops', areaM2: 8, glassC: 20, bottleMl: 946, slipMlPerM2: 350, inBottle: null } },
     { name: 'computeSqueegee', path: '/api/compute/squeegee', body: { outline: [{ x: 0, y: 0 }, { x: 900, y: 0 }, { x: 900, y: 1200 }, { x: 0, y: 1200 }], holes: [], bladeMm: 200, overlapMm: 25, lock: 'tee', edgeGapMm: 1.5, isThick: false } }, // prettier-ignore
     ...(shrink && 'input' in shrink ? [{ name: 'computeShrink' as const, path: '/api/compute/shrink', body: shrink.input }] : []),

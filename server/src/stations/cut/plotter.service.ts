@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { Patch, PlotRun, PlotSettings, PlotState, PlotStatus } from '@yellow-pane/contracts';
-import { contentHash, cutsForFilm, isPane, paneToPiece, plotLengths, plotOfPiece, type PlotSheet } from '@yellow-pane/core';
+import { contentHash, cutsForFilm, plotLengths, plotOfSurface, type PlotSheet } from '@yellow-pane/core';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import { PlotterDriver, type PlotterAddress } from '../../instruments/plotter-driver.js';
 import { SimulatedPlotter } from '../../instruments/simulated-plotter.js';
@@ -70,12 +70,12 @@ export class PlotterService {
     const doc = await this.jobs.openWithMemo(jobId);
     for (const film of doc.films) {
       const cut = cutsForFilm(doc, film.id).find((c) => c.pieces.some((p) => p.id === pieceId));
-      if (!cut || !isPane(cut.surface)) continue;
-      const sheet = plotOfPiece(paneToPiece(cut.surface, doc, film), pieceId, settings);
+      if (!cut) continue;
+      const sheet = plotOfSurface(cut.surface, doc, film, pieceId, settings);
       if (!sheet) break;
       return { sheet, label: cut.pieces.find((p) => p.id === pieceId)!.label };
     }
-    throw new Refusal('not-plotted', 'This piece has no design that a plotter cuts: dots, stripes, marks or a figure.');
+    throw new Refusal('not-plotted', 'This piece has no design that a plotter cuts: dots, stripes, marks, a figure or letters.');
   }
 
   /** Starts a piece, or goes on with one that broke off. */

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { cellAsWritten, csvText } from '../../http/csv.js';
 import { v7 as uuidv7 } from 'uuid';
+import type * as z from 'zod';
 import {
   newCurvedPane,
   newSurface,
@@ -11,6 +12,8 @@ import {
   type BowPlace,
   type Fault,
   type JobDocument,
+  type Lettering,
+  type letteringInput,
   type MeasureKey,
   type Patch,
   type Reading,
@@ -21,9 +24,12 @@ import {
 import { bowName, bowPlaceOf, isBow, isPane, panesOf, parseLength, parseOffset, readingsInForce } from '@yellow-pane/core';
 import { checkTable } from '../../http/check-table.js';
 import { breathe } from '../../breathe.js';
+import { missingIn, setLetters } from '../../compute/lettering.js';
 import { Refusal } from '../../problem.js';
 import type { Compute, SurveyAsked } from '../../compute/runners.js';
 import type { JobsService } from '../jobs/jobs.service.js';
+
+type LetteringAsked = z.output<typeof letteringInput>;
 
 const columns = ['place', 'surface', 'measure', 'value', 'lengthMm'] as const;
 
@@ -44,6 +50,16 @@ export class MeasureService {
     private readonly compute: Compute,
     private readonly now: () => Date,
   ) {}
+
+  /** @throws Refusal bad-input that names the signs which the face has no letter for */
+  async letters({ text, face, spacing }: LetteringAsked): Promise<Lettering> {
+    const missing = await missingIn(text, face);
+    if (missing.length)
+      throw new Refusal('bad-input', `This face has no ${missing.map((m) => `“${m}”`).join(', ')}. Write it another way, or put it in as a figure.`);
+    const set = await setLetters(text, face, spacing);
+    if (!set.svgPath) throw new Refusal('bad-input', 'There is nothing to cut in it: write at least one letter.');
+    return set;
+  }
 
   survey(asked: SurveyAsked): Promise<SurveyResult> {
     return this.compute.run('survey', asked);

@@ -14,6 +14,8 @@ const lengths = [
   { field: 'outsideWrapMm', name: 'Round an outside corner', least: 10, most: 300 },
   { field: 'doubleCutMm', name: 'Lap of a double cut', least: 20, most: 150 },
   { field: 'endLinerMm', name: 'Liner off one end of a top', least: 20, most: 300 },
+  { field: 'weedMm', name: 'Film left round letters', least: 5, most: 100 },
+  { field: 'sheetMm', name: 'Longest sheet of letters', least: 300, most: 5000 },
 ] as const;
 /** Which figures a surface of a kind has a use for; left out: all of them. */
 const ofKind: Partial<Record<SurfaceKind, readonly LengthField['field'][]>> = {
@@ -21,6 +23,7 @@ const ofKind: Partial<Record<SurfaceKind, readonly LengthField['field'][]>> = {
   panel: ['lapMm', 'panelMm', 'returnMm', 'cornerTabMm'],
   wall: ['lapMm', 'doubleCutMm', 'panelMm', 'insideReturnMm', 'cornerLinerMm', 'outsideWrapMm'],
   counter: ['lapMm', 'doubleCutMm', 'panelMm', 'returnMm', 'cornerTabMm', 'endLinerMm'],
+  sign: ['weedMm', 'sheetMm'],
 };
 type LengthField = (typeof lengths)[number];
 

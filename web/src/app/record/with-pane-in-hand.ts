@@ -1,6 +1,6 @@
 import { computed } from '@angular/core';
 import { patchState, signalStoreFeature, type, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { Column, Counter, JobDocument, Pane, Panel, Surface, UnitSystem, Wall } from '@yellow-pane/contracts';
+import type { Column, Counter, JobDocument, Pane, Panel, Sign, Surface, UnitSystem, Wall } from '@yellow-pane/contracts';
 import type { DrySurface } from '@yellow-pane/core/measure';
 
 /** What a person has in hand in the open job, and how it is shown: theirs alone, never an edit. */
@@ -48,6 +48,8 @@ export const withPaneInHand = () =>
       wall: computed<Wall | null>(() => inKind(store.surface(), 'wall')),
       /** The surface in hand where it is a counter or table top. */
       counter: computed<Counter | null>(() => inKind(store.surface(), 'counter')),
+      /** The surface in hand where it is a sign. */
+      sign: computed<Sign | null>(() => inKind(store.surface(), 'sign')),
       /** The surface in hand where film is laid on it dry. */
       drySurface: computed<DrySurface | null>(() => {
         const surface = store.surface();

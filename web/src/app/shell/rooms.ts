@@ -133,6 +133,7 @@ const IN_LINE = 8;
         <button type="button" class="btn px-1!" (click)="addKind('panel')">New door</button>
         <button type="button" class="btn px-1!" (click)="addKind('wall')">New wall</button>
         <button type="button" class="btn px-1!" (click)="addKind('counter')">New counter</button>
+        <button type="button" class="btn px-1!" (click)="addKind('sign')">New sign</button>
         @if (gridOpen()) {
           <form class="col-span-2 flex items-center gap-1" (submit)="$event.preventDefault(); addGrid(+rows.value, +columns.value)">
             <input #rows class="field figure" type="number" min="1" max="12" value="2" aria-label="Rows of panes" /> ×
@@ -396,6 +397,7 @@ const handleOf: { readonly [K in SurfaceKind]: (s: Surface) => 'left' | 'right' 
   panel: (s) => (s.kind !== 'panel' || s.hinges === 'none' ? null : s.hinges === 'left' ? 'right' : 'left'),
   wall: () => null,
   counter: () => null,
+  sign: () => null,
 };
 /** How large what nobody has taped yet is drawn, mm. */
 const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: number } } = {
@@ -404,10 +406,11 @@ const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: 
   panel: { w: 860, h: 2040 },
   wall: { w: 3000, h: 2500 },
   counter: { w: 2000, h: 650 },
+  sign: { w: 2000, h: 600 },
 };
 
 /** What a new surface of each kind is called, with a number. */
-const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door', wall: 'Wall', counter: 'Counter' };
+const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door', wall: 'Wall', counter: 'Counter', sign: 'Sign' };
 
 /** Whether a surface is drawn by its own outline; four-sided panes are boxes. */
 const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = {
@@ -416,6 +419,7 @@ const hasOwnOutline: { readonly [K in SurfaceKind]: (s: Surface) => boolean } = 
   panel: () => false,
   wall: () => true,
   counter: () => true,
+  sign: () => false,
 };
 
 /** Whether two neighbours stand in one row: panes between glazing bars in theirs, anything else beside anything. */

@@ -12,6 +12,7 @@ const pageOfKind: { readonly [K in SurfaceKind]: Type<unknown> } = {
   panel: DryChoice,
   wall: DryChoice,
   counter: DryChoice,
+  sign: DryChoice,
 };
 
 /** Choose: which film goes on the selected surface, and why. */

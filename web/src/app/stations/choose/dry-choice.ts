@@ -81,7 +81,7 @@ export class DryChoice {
     const offered = filmsToOffer(doc).filter((f) => isLaidDry(f) || f.id === surface.filmId);
     const film = offered.find((f) => f.id === surface.filmId) ?? null;
     const any = { name: 'This film', kind: 'cast-wrap', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
-    const verdict = verdictOnGround(film ?? any, surface.ground, today);
+    const verdict = verdictOnGround(film ?? any, surface.ground, today, surface.kind === 'sign');
     return {
       surface,
       film,
@@ -90,7 +90,7 @@ export class DryChoice {
       look: gradeLook[verdict.grade],
       patch: PATCH_WORDS.replace('{150 mm}', formatRough(150, this.record.units())),
       rows: offered.map((f) => {
-        const { grade } = verdictOnGround(f, surface.ground, today);
+        const { grade } = verdictOnGround(f, surface.ground, today, surface.kind === 'sign');
         return { film: f, grade: gradeWords[grade], look: gradeLook[grade], isChosen: f.id === surface.filmId };
       }),
     };

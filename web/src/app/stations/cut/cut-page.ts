@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { CutMethod, Roll, Pane, SurfaceKind } from '@yellow-pane/contracts';
+import type { CutMethod, Roll, Pane, Sign, SurfaceKind } from '@yellow-pane/contracts';
 import {
   isPane,
   filmsToCut,
@@ -8,10 +8,13 @@ import {
   isForDesigns,
   knifeOrder,
   paneToPiece,
+  pieceNumber,
   piecePlaces,
   resolveAllowances,
+  sheetsOfSign,
   startEdge,
   surveySurface,
+  type LetterSheet,
   type MethodFigures,
 } from '@yellow-pane/core';
 import { formatLength, formatLong, moneyText, told } from '@yellow-pane/core/ground';
@@ -19,6 +22,7 @@ import { LayoutSearch } from '../../compute/layout-search';
 import { methodNames } from '@yellow-pane/core/cut';
 import { BenchDrawing } from '../../kit/bench-drawing';
 import { BenchList } from '../../kit/bench-list';
+import { LetterSheetDrawing } from '../../kit/letter-sheet';
 import { Tabs } from '../../kit/tabs';
 import { Why } from '../../kit/why';
 import { Device } from '../../record/device';
@@ -31,6 +35,7 @@ import { DesignPanel } from './parts/design-panel';
 import { InHandPanel } from './parts/in-hand-panel';
 import { PartDrawing } from './parts/part-drawing';
 import { PieceDrawing } from './parts/piece-drawing';
+import { PlotLinks } from './parts/plot-links';
 import { PlanNews } from './parts/plan-news';
 import { RollsPanel } from './parts/rolls-panel';
 import { SeamPanel } from './parts/seam-panel';
@@ -40,7 +45,7 @@ const AT_A_TIME = 60;
 const NO_FILM = 'No film chosen for this surface.';
 
 interface Tab {
-  readonly id: 'methods' | 'bench' | 'seam' | 'design' | 'cost' | 'hand';
+  readonly id: 'methods' | 'bench' | 'letters' | 'seam' | 'design' | 'cost' | 'hand';
   readonly name: string;
 }
 const common: readonly Tab[] = [
@@ -54,6 +59,7 @@ const tabsOf: { readonly [K in SurfaceKind]: readonly Tab[] } = {
   panel: [{ id: 'bench', name: 'Bench cuts' }, ...common],
   wall: [{ id: 'bench', name: 'Bench cuts' }, ...common],
   counter: [{ id: 'bench', name: 'Bench cuts' }, ...common],
+  sign: [{ id: 'letters', name: 'Sheets of letters' }, ...common],
 };
 
 /** Cut: the pieces of one film on its rolls, the methods compared, the knife order to tick off. */
@@ -67,6 +73,8 @@ const tabsOf: { readonly [K in SurfaceKind]: readonly Tab[] } = {
     Why,
     SeamPanel,
     DesignPanel,
+    LetterSheetDrawing,
+    PlotLinks,
     CostPanel,
     InHandPanel,
     PlanNews,
@@ -191,6 +199,8 @@ export class CutPage {
       places: isPane(surface) && (pieces.length > 1 || piece?.isPlotted) ? this.placesOf(surface) : [],
       joined,
       unplaced,
+      // what only letters have: the sheet they are on
+      sheet: surface.kind === 'sign' && piece ? this.sheetOf(surface, piece.id) : null,
       // what only glass has: its outline on the drawing, seen from one side
       glass: isPane(surface)
         ? {
@@ -204,6 +214,11 @@ export class CutPage {
       note: cut && 'piece' in cut.answer ? (cut.answer.note ?? cut.answer.piece.fallback ?? joined?.why[0] ?? null) : null,
     };
   });
+  private sheetOf(surface: Sign, pieceId: string): LetterSheet | null {
+    const doc = this.record.records();
+    const film = doc?.films.find((f) => f.id === surface.filmId);
+    return doc && film ? (sheetsOfSign(surface, doc, film)[pieceNumber(surface, pieceId)] ?? null) : null;
+  }
   private placesOf(surface: Pane): ReturnType<typeof piecePlaces> {
     const doc = this.record.records();
     const film = doc?.films.find((f) => f.id === surface.filmId);

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, injec
 import { filmText } from '@yellow-pane/core/ground';
 import { RouterLink } from '@angular/router';
 import { defaultPlotSettings, plotSettings, type PlotRun, type PlotSettings, type PlotStatus } from '@yellow-pane/contracts';
-import { isPane, panesOf, contentHash, cutsForFilm, paneToPiece, plotLengths, plotOfPiece } from '@yellow-pane/core';
+import { contentHash, cutsForFilm, plotLengths, plotOfSurface } from '@yellow-pane/core';
 import { Api } from '../../record/api';
 import { Device } from '../../record/device';
 import { RecordStore } from '../../record/record.store';
@@ -52,7 +52,9 @@ const stateNames: Record<PlotRun['state'], string> = {
           </svg>
           <p class="mt-1 text-sm text-soft">Planned light, weeding lines dashed, cut dark. {{ s.words }}</p>
         } @else {
-          <p class="m-auto max-w-sm text-center">Nothing here is cut by a plotter. Give a frosted pane dots, marks or a figure under Cut, Design.</p>
+          <p class="m-auto max-w-sm text-center">
+            Nothing here is cut by a plotter. Give a frosted pane dots, marks or a figure under Cut, Design; or write on a sign in Measure.
+          </p>
         }
       </section>
       <aside class="w-full shrink-0 overflow-y-auto border-hair bg-card p-4 md:w-[300px] md:border-l" aria-label="Numbers">
@@ -152,8 +154,8 @@ export class PlotterPage {
     const doc = this.record.records();
     if (!doc) return [];
     return doc.films.flatMap((film) =>
-      panesOf(doc.surfaces).some((s) => s.filmId === film.id && s.design)
-        ? cutsForFilm(doc, film.id).flatMap((c) => (isPane(c.surface) ? [c.surface] : []).flatMap((surface) => c.pieces.filter((p) => p.isPlotted).map((p) => ({ id: p.id, label: p.label, film: film.name, surface, filmRecord: film })))) // prettier-ignore
+      doc.surfaces.some((s) => s.filmId === film.id && (s.kind === 'sign' || (s.kind === 'pane' && s.design)))
+        ? cutsForFilm(doc, film.id).flatMap(({ surface, pieces }) => pieces.filter((p) => p.isPlotted).map((p) => ({ id: p.id, label: p.label, film: film.name, surface, filmRecord: film }))) // prettier-ignore
         : [],
     );
   });
@@ -165,7 +167,7 @@ export class PlotterPage {
     const doc = this.record.records();
     const piece = this.pieces().find((p) => p.id === this.pieceId());
     const { weeding, registration } = this.settings();
-    return doc && piece ? { piece, sheet: plotOfPiece(paneToPiece(piece.surface, doc, piece.filmRecord), piece.id, { weeding, registration }) } : null;
+    return doc && piece ? { piece, sheet: plotOfSurface(piece.surface, doc, piece.filmRecord, piece.id, { weeding, registration }) } : null;
   });
   protected readonly sheet = computed(() => {
     const p = this.plan();

@@ -54,6 +54,7 @@ const drawingNames: Record<StepRule['drawing'], string> = {
   'panel-face': 'face of a panel', 'panel-centre': 'centre of a panel', 'panel-edges': 'edges of a panel', 'panel-corner': 'corner of a panel', 'panel-groove': 'corner of a groove',
   'wall-drops': 'drops of a wall', 'wall-plumb': 'plumb line of a wall', 'wall-inside': 'inside corner', 'wall-outside': 'outside corner', 'wall-inside-second': 'inside corner, second film', 'wall-outside-second': 'outside corner, second film', 'wall-seam': 'laps of a wall',
   'counter-top': 'a top from above', 'counter-end': 'first end of a top', 'counter-edges': 'edges of a top', 'counter-strip': 'strip of an edge', 'counter-round': 'round corner of a top', 'counter-corner': 'sharp corner of a top', 'counter-seam': 'lap on a top',
+  'sign-place': 'places of letters', 'sign-weed': 'a sheet of letters', 'sign-hinge': 'hinges of a sign', 'sign-liner': 'laying from the hinge', 'sign-tape-off': 'transfer tape off', 'sign-heat': 'heat on letters',
   none: 'none', pane: 'the pane', liner: 'the liner', lock: 'the lock', light: 'light pass', corners: 'corners', trim: 'trimming', hard: 'hard pass', edges: 'edges', template: 'template', anchor: 'anchor bead',
   forming: 'fingers in order',
   'anchor-line': 'line of curved glass',

@@ -22,6 +22,8 @@ import { CounterDrawing } from '../../kit/counter-drawing';
 import { WallDrawing } from '../../kit/wall-drawing';
 import { LayDrawing } from './parts/lay-drawing';
 import { LayNumbers } from './parts/lay-numbers';
+import { LetterSheetDrawing } from '../../kit/letter-sheet';
+import { SignDrawing } from '../../kit/sign-drawing';
 import { PhotoButton } from '../../kit/photo-button';
 import { ProblemSheet } from './parts/problem-sheet';
 import { ReadySheet } from './parts/ready-sheet';
@@ -37,6 +39,9 @@ const formingDrawings: ReadonlySet<StepDrawing> = new Set<StepDrawing>(['forming
 /** Glass colder than this gets no gun. @source common practice: 60 °F (15 °C) */
 const COLDEST_FOR_GUN_C = 15;
 
+/** A caution of more signs than this takes the room that a phone has for the words of its step. */
+const LONG_CAUTION = 110;
+
 /** Height of an outline over its width. */
 function heightOf(outline: Polygon): number {
   const box = boundingBox(outline);
@@ -50,6 +55,7 @@ const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; r
   panel: { drawing: 'panel-face', isTall: true },
   wall: { drawing: 'wall-drops', isTall: false },
   counter: { drawing: 'counter-top', isTall: false },
+  sign: { drawing: 'sign-place', isTall: false },
 };
 
 /** Lay: for wet hands, on a ladder. One tap a pane, or step by step. */
@@ -63,10 +69,12 @@ const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; r
     HoldButton,
     LayDrawing,
     LayNumbers,
+    LetterSheetDrawing,
     PanelDrawing,
     PhotoButton,
     ProblemSheet,
     ReadySheet,
+    SignDrawing,
     WallDrawing,
   ],
   providers: [LayStore, HourNow],
@@ -135,10 +143,11 @@ export class LayPage {
 
   protected readonly view = computed(() => {
     const here = this.lay.here();
-    const [pane, column, panel, wall, counter, glass] = [this.lay.pane(), this.lay.column(), this.lay.panel(), this.lay.wall(), this.lay.counter(), this.lay.glass()]; // prettier-ignore
-    if (!here || !(pane ?? column ?? panel ?? wall ?? counter)) return null;
+    const [pane, column, panel, wall, counter, sign, glass] = [this.lay.pane(), this.lay.column(), this.lay.panel(), this.lay.wall(), this.lay.counter(), this.lay.sign(), this.lay.glass()]; // prettier-ignore
+    if (!here || !(pane ?? column ?? panel ?? wall ?? counter ?? sign)) return null;
     const look = lookOf[here.surface.kind];
     const step = this.isStepwise() ? this.lay.step() : null;
+    const caution = this.cautionOf(step);
     const film = this.record.doc()?.films.find((f) => f.id === here.surface.filmId);
     const roll = this.lay.roll();
     return {
@@ -148,8 +157,9 @@ export class LayPage {
       panel,
       wall,
       counter,
+      sign,
       refusal: pane?.refusal ?? null,
-      ask: (pane ?? column?.figures ?? panel?.figures ?? wall?.figures ?? counter?.figures)?.ask ?? null,
+      ask: (pane ?? column?.figures ?? panel?.figures ?? wall?.figures ?? counter?.figures ?? sign?.figures)?.ask ?? null,
       step,
       isDone: here.progress.state === 'done',
       isStopped: here.progress.state === 'stopped',
@@ -158,7 +168,8 @@ export class LayPage {
       face: laidFace(here.surface),
       seenFrom: (glass?.filmFace === 'room') !== this.record.otherSide() ? 'the room' : 'the street',
       drawing: step?.drawing ?? look.drawing ?? (here.progress.state === 'done' ? 'edges' : glass?.curved ? 'forming' : 'pane'),
-      blockers: this.cautionOf(step),
+      blockers: caution,
+      isCautionLong: step !== null && (caution?.length ?? 0) > LONG_CAUTION,
       /** A tall pane stands beside its words. */
       isTall: look.isTall ?? (pane !== null && heightOf(pane.outline) > 1.05),
     };

@@ -6,10 +6,12 @@ import {
   layoutOnWall,
   OFF_ARRIS_MM,
   resolveDry,
+  sheetsOfSign,
   shrinkRequestOf,
   surveyColumn,
   surveyCounter,
   surveyPanel,
+  surveySign,
   surveyWall,
   tackedFirst,
   wrappedRounds,
@@ -18,6 +20,7 @@ import { contentHash, formatLength } from '@yellow-pane/core/ground';
 import {
   columnFigures,
   counterFigures,
+  signFigures,
   panelFigures,
   wallFigures,
   cornersToLay,
@@ -150,6 +153,16 @@ export class LayStore {
           rounds: wrappedRounds(body, surface.sides, girthMm, dry),
         }
       : null;
+  });
+  /** The sign in hand with its sheets, which its steps are drawn by. */
+  readonly sign = computed(() => {
+    const [doc, here] = [this.record.records(), this.here()];
+    if (!doc || here?.surface.kind !== 'sign') return null;
+    const { surface } = here;
+    const film = doc.films.find((f) => f.id === surface.filmId);
+    const { ground, marks } = surveySign(surface, doc).survey;
+    const figures = signFigures(surface, doc);
+    return film && ground && figures ? { surface, ground, marks, figures, sheets: sheetsOfSign(surface, doc, film) } : null;
   });
   readonly sheet = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];

@@ -14,6 +14,7 @@ const pageOfKind: { readonly [K in SurfaceKind]: Page } = {
   panel: { later: () => import('./panel-page').then((m) => m.PanelPage) },
   wall: { later: () => import('./wall-page').then((m) => m.WallPage) },
   counter: { later: () => import('./counter-page').then((m) => m.CounterPage) },
+  sign: { later: () => import('./sign-page').then((m) => m.SignPage) },
 };
 
 /** Measure: the tapes of the selected surface, and what they say to each other. */

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { RouterLink } from '@angular/router';
 import { design as designSchema, type Design, type DesignKind, type HeightZone, type Pane } from '@yellow-pane/contracts';
-import { hrefOf } from '../../../record/api';
-import { panesOf, cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, markingHeights, offsetsInRow, openBetween, paneOnWall, paneToPiece, plotLengths, plotOfPiece, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
-import { formatLength, parseLength, filmText } from '@yellow-pane/core/ground';
+import { panesOf, cutOfSurface, designOnPane, EYES_MM, lightThroughDesign, markingHeights, offsetsInRow, openBetween, paneOnWall, surveySurface, visibleThrough } from '@yellow-pane/core'; // prettier-ignore
+import { formatLength, parseLength } from '@yellow-pane/core/ground';
+import { figureOfFile } from '../../../kit/svg-figure';
 import { RecordStore } from '../../../record/record.store';
 import { DesignDrawing } from './design-drawing';
+import { PlotLinks } from './plot-links';
 
 const kinds: readonly { readonly kind: DesignKind; readonly name: string }[] = [
   { kind: 'bands', name: 'Frosted bands' },
@@ -51,7 +51,7 @@ interface Field {
 /** A frosted design by its measures, on the whole row of panes, with light, sight and what is cut for it. */
 @Component({
   selector: 'yp-design-panel',
-  imports: [DesignDrawing, RouterLink],
+  imports: [DesignDrawing, PlotLinks],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -139,13 +139,7 @@ interface Field {
             /></label>
           </div>
         }
-        @for (p of v.plots; track p.id) {
-          <p class="mt-2 flex flex-wrap items-center gap-2 text-sm">
-            <span>{{ p.words }}</span>
-            <a class="btn" [href]="p.hpgl" download>HP-GL</a><a class="btn" [href]="p.dxf" download>DXF</a
-            ><a class="btn btn-ink" [routerLink]="['/jobs', v.jobId, 'plotter']" [queryParams]="{ piece: p.id }">To the plotter</a>
-          </p>
-        }
+        <yp-plot-links [surface]="v.surface" [pieces]="v.pieces" />
         @if (d.kind === 'marking') {
           <p class="mt-1 text-xs text-soft">Heights and contrast of marks are local rules; the edition in force and the building inspector decide.</p>
         }
@@ -180,16 +174,15 @@ export class DesignPanel {
       panes,
       surveyOf,
       rowCount: row.length,
-      jobId: doc.job.id,
       fields: this.fieldsOf(design),
       zoneCount: zonesOf(design).length,
     };
-    if (!design || !survey.outline) return { ...base, fault: null, words: '', plots: [] };
+    if (!design || !survey.outline) return { ...base, fault: null, words: '', pieces: [] };
     const pane = paneOnWall({ surface, survey, offsetMm: offsetsInRow(surface, panes, surveyOf, design).get(surface.id) ?? 0 });
     const read = designOnPane(design, pane, doc.memo);
     const cut = cutOfSurface(surface, doc, film);
     const fault = read.ok ? ('blocked' in cut.answer ? cut.answer.blocked : null) : read.message;
-    if (fault || !read.ok) return { ...base, fault, words: '', plots: [] };
+    if (fault || !read.ok) return { ...base, fault, words: '', pieces: [] };
     const light = surface.glazing ? visibleThrough(surface.glazing, film) : null;
     const share = (f: number) => `${Math.round(f * 100)} %`;
     const eyes = (['standing', 'seated'] as const).flatMap((who) => {
@@ -206,15 +199,7 @@ export class DesignPanel {
         : '',
       eyes.length ? `At eye level ${eyes.join(', ')}.` : 'Enter the height of the sill to know what eyes meet.',
     ].join(' ');
-    const asked = paneToPiece(surface, doc, film);
-    const plots = cut.pieces.flatMap((p) => {
-      const sheet = p.isPlotted ? plotOfPiece(asked, p.id, { weeding: true, registration: true }) : null;
-      if (!sheet) return [];
-      const words = `${p.label}: ${sheet.paths.length} paths, ${filmText(plotLengths(sheet).cutMm, this.record.units(), 1)} under the knife.`;
-      const params = { jobId: doc.job.id, pieceId: p.id };
-      return [{ id: p.id, hpgl: hrefOf('plotHpgl', { params }), dxf: hrefOf('plotDxf', { params }), words }];
-    });
-    return { ...base, fault: null, words, plots };
+    return { ...base, fault: null, words, pieces: cut.pieces };
   });
 
   private f = (mm: number): string => formatLength(mm, this.record.units());
@@ -280,13 +265,13 @@ export class DesignPanel {
   }
   /** All paths of an SVG file as one figure. */
   protected async readSvg(box: HTMLInputElement): Promise<void> {
-    const text = await box.files?.[0]?.text();
+    const file = box.files?.[0];
     const d = this.view()?.design;
+    if (!file || d?.kind !== 'figure') return;
+    const read = await figureOfFile(file);
     box.value = '';
-    if (!text || d?.kind !== 'figure') return;
-    const paths = [...new DOMParser().parseFromString(text, 'image/svg+xml').querySelectorAll('path[d]')].map((p) => p.getAttribute('d')!.trim());
-    if (paths.length === 0) return this.message.set('There is no path in this file. Turn its shapes into paths first.');
-    this.put({ ...d, svgPath: paths.join(' ') });
+    if ('message' in read) return this.message.set(read.message);
+    this.put({ ...d, svgPath: read.path });
   }
   protected put(next: Design): void {
     const read = designSchema.safeParse(next);

@@ -77,6 +77,7 @@ export class GroundPlanPanel {
       film ?? { name: 'Film', kind: 'cast-wrap', drying: 'dry-applied', mounting: 'not-on-glass' },
       surface.ground,
       this.day.on(),
+      surface.kind === 'sign',
     );
     const temp = measureOf('temperature', units);
     return {
