@@ -159,7 +159,7 @@ function dropSteps(
       finished.delete(piece.id);
       touch(piece.parts.map((p) => p.id));
     } else if (piece.isPlotted || (piece.method === 'pre-cut' && (isCurvedOrSlanted(piece) || piece.holes.length > 0))) {
-      out.push({ kind: 'outline', text: piece.isPlotted ? `Plot the design of ${piece.label}` : `Cut ${piece.label} to its outline, by template or plotter`, finishes: [] }); // prettier-ignore
+      out.push({ kind: 'outline', text: piece.isPlotted ? `Plot ${piece.label}, film side up` : `Cut ${piece.label} to its outline, by template or plotter`, finishes: [] }); // prettier-ignore
       touch([piece.id]);
     }
   }

@@ -44,17 +44,25 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
     const lines = dxf.entities.filter((e) => e.type === 'LWPOLYLINE') as unknown as { layer: string; vertices: { x: number; y: number }[] }[];
     const of = (layer: string) => lines.filter((l) => l.layer === layer);
     const pieces = of('PIECE').map((l) => ({ x0: Math.min(...l.vertices.map((v) => v.x)), x1: Math.max(...l.vertices.map((v) => v.x)), y0: Math.min(...l.vertices.map((v) => v.y)), y1: Math.max(...l.vertices.map((v) => v.y)) })); // prettier-ignore
-    // five of columns, six doors, a lift wall in two strips, drops of four walls, two tops and the strip of an edge
-    expect(pieces).toHaveLength(29);
+    // five of columns, six doors, a lift wall in two strips, drops of four walls, two tops and the strip of an edge, four sheets of letters
+    expect(pieces).toHaveLength(33);
     // two for each column piece; one for each of the two drops that go into the corner of the lobby, one at an end of each top
     expect([of('LINER_CUT').length, of('FILM_CUT').length]).toEqual([14, 10]);
-    const kinds = { column: 0, panel: 0, wall: 0, top: 0, strip: 0 };
+    const kinds = { column: 0, panel: 0, wall: 0, top: 0, strip: 0, letters: 0 };
+    const sheets = ['836 238', '1011 238', '838 167', '206 160'];
     for (const p of pieces) {
       const inside = (l: { vertices: { x: number; y: number }[] }) =>
         l.vertices.every((v) => v.x >= p.x0 - 1e-6 && v.x <= p.x1 + 1e-6 && v.y >= p.y0 - 1e-6 && v.y <= p.y1 + 1e-6);
       const slits = of('LINER_CUT').filter(inside);
       const pencil = of('PENCIL').filter(inside);
       const isFace = (l: (typeof pencil)[number]) => l.vertices.length > 2;
+      const size = [p.x1 - p.x0, p.y1 - p.y0].map(Math.round).sort((a, b) => b - a);
+      if (sheets.includes(size.join(' '))) {
+        // what it stands on and its hinge; its letters are in a file of their own
+        expect([pencil.length, slits.length, of('FILM_CUT').filter(inside).length]).toEqual([2, 0, 0]);
+        kinds.letters++;
+        continue;
+      }
       if (pencil.some(isFace) && slits.length) {
         // sliced 50 mm from one end, from side to side; its rounds are more than corners
         const [[s]] = [slits];
@@ -93,7 +101,7 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
       expect(Math.abs(slits[0]!.vertices[0]!.y - slits[1]!.vertices[0]!.y)).toBeCloseTo(100, 3);
       expect(of('FILM_CUT').filter(inside)).toHaveLength(2);
     }
-    expect(kinds).toEqual({ column: 5, panel: 8, wall: 13, top: 2, strip: 1 });
+    expect(kinds).toEqual({ column: 5, panel: 8, wall: 13, top: 2, strip: 1, letters: 4 });
     // of each door two frames of four corners, and four edges beside a trimmed end; round the peephole of one a cross; on walls
     // a door, a thermostat, a pipe, and a switch that lies where two drops lap
     // on the counter two corners, a round, three holes; on the strip of the table Vs above and below at four corners
@@ -112,6 +120,28 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
     );
     expect(text).toContain('Trimmed when it is on: top, bottom');
     expect(text).toContain('true scale: print without fitting to the page');
+    // letters are drawn as they are read, and what is pencilled on their tape is told
+    expect(text).toMatch(/Plot Gate canvas TERN POINT, 1 of 2, film side up/);
+    expect(text).toMatch(/Drawn film side up, as it is plotted and read/);
+    expect(text).toMatch(/Sheet of letters · Gate canvas TERN POINT, 2 of 2 Film side up.*Pencil on the transfer tape: the line it stands on, 19 above/);
+  });
+  test('the letters of a sign as DXF for a plotter, read as they will be: every outline closed, inside its sheet, the T left of the N', async () => {
+    const id = await interior();
+    const doc = (await request(app.http).get(`/api/jobs/${id}?personId=${ines}`).set('Host', 'localhost')).body as JobDocument;
+    const sign = doc.surfaces.find((s) => s.kind === 'sign')!;
+    const dxf = new DxfParser().parseSync((await fetched(`pieces/${sign.id}.1/plot.dxf`)).text)!;
+    const lines = dxf.entities.filter((e) => e.type === 'LWPOLYLINE') as unknown as { layer: string; shape: boolean; vertices: { x: number; y: number }[] }[];
+    const cuts = lines.filter((l) => l.layer === 'CUT');
+    // T, E, R with its hole, N
+    expect(cuts).toHaveLength(5);
+    for (const l of cuts) expect([l.shape, l.vertices.every((v) => v.x > 14 && v.x < 822 && v.y > 14 && v.y < 224)]).toEqual([true, true]);
+    const lefts = cuts.map((l) => Math.min(...l.vertices.map((v) => v.x)));
+    const widths = cuts.map((l) => Math.max(...l.vertices.map((v) => v.x)) - Math.min(...l.vertices.map((v) => v.x)));
+    // the T has the bar on top: eight corners, the first from the left
+    expect(cuts[lefts.indexOf(Math.min(...lefts))]!.vertices).toHaveLength(8);
+    expect(Math.max(...widths)).toBeLessThan(260);
+    expect((await fetched(`pieces/${sign.id}.1/plot.hpgl`)).text).toMatch(/^IN;PA;SP1;/);
+    expect((await fetched(`pieces/${doc.surfaces.find((s) => s.kind === 'column')!.id}/plot.dxf`)).body).toMatchObject({ code: 'not-plotted' });
   });
   test('as CSV a measure of a column goes to a column, and one of a pane does not', async () => {
     const id = await interior();

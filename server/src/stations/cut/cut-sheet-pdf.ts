@@ -3,7 +3,7 @@ import type { BenchCut, Piece } from '@yellow-pane/contracts';
 import { formatLength, formatLong, moneyText, startEdge, unbroken } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
-import { benchEndSvg, faceUp, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
+import { benchEndSvg, faceUp, lettersSvg, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
 
 const PROPOSAL = 'A PROPOSAL, not a plan: nobody has kept it yet. Open Cut, let the layout settle, and print again before the knife touches the roll.';
 const warning = '#A8431A';
@@ -95,17 +95,18 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
     const corners = p.path && p.path.length <= 8 && p.path.every((q) => q.bulge === 0) ? p.path : null;
     const f = (mm: number) => unbroken(formatLength(mm, doc.job.units));
     const scale = 70 / Math.max(p.widthMm, p.heightMm);
+    const letters = film.letters.get(p.id);
     return {
       unbreakable: true,
       margin: [0, 0, 8, 10],
       stack: [
-        { svg: pieceSvg(p, doc.job.units), width: p.widthMm * scale * 1.32 + 12 },
+        { svg: letters ? lettersSvg(letters, doc.job.units) : pieceSvg(p, doc.job.units), width: p.widthMm * scale * 1.32 + 12 },
         { text: p.label, bold: true },
         {
           text: `${sheet.placeOf(p.surfaceId)} · ${f(p.widthMm)} wide × ${f(p.heightMm)} high${p.factoryEdge ? ` · factory edge ${p.factoryEdge}, seen liner up` : ''}`,
           fontSize: 8,
         },
-        { text: trimWords(p), fontSize: 8, color: soft },
+        { text: letters ? 'Drawn film side up, as it is plotted and read' : trimWords(p), fontSize: 8, color: soft },
         ...(p.fallback ? [{ text: p.fallback, fontSize: 8, color: warning }] : []),
         ...(corners
           ? [{ text: `Corners from lower left, seen liner up: ${corners.map((c) => `${c.xMm.toFixed(1)}/${c.yMm.toFixed(1)}`).join('  ')}`, fontSize: 7.5 }]
@@ -116,7 +117,7 @@ function filmPart(sheet: CutSheet, film: FilmSheet, width: number): Content[] {
   const rows: Content[][] = [];
   for (let i = 0; i < cells.length; i += 4) rows.push([...cells.slice(i, i + 4), ...new Array<Content>(Math.max(0, 4 - (cells.length - i))).fill('')]);
   if (rows.length) out.push({ table: { widths: ['*', '*', '*', '*'], body: rows, dontBreakRows: true }, layout: 'noBorders' });
-  out.push(...film.single.flatMap((p) => benchPart(p, doc.job.units, width)));
+  out.push(...film.single.flatMap((p) => benchPart(p, doc.job.units, width, film.letters.has(p.id))));
   return out;
 }
 
@@ -125,6 +126,8 @@ const trimWords = (p: Piece): string => {
   return p.trimmedEdges.length ? `Trim on the glass: ${p.trimmedEdges.join(', ')}` : 'Cut to fit, no trimming';
 };
 
+const LETTERS =
+  'Film side up: plotted through the film and not into the liner, weeded, transfer tape on. What follows is pencilled on the transfer tape and done when the sheet hangs.';
 /** Points of a page for a millimetre. @source 72 points an inch */
 const PT_PER_MM = 72 / 25.4;
 /** What is done at a layer, before its words. */
@@ -134,14 +137,16 @@ function benchWords(c: BenchCut): string {
   return c.words.replace(/^Liner only/, 'LINER ONLY');
 }
 /** What the bench cuts in a piece, in its order, and its small ends at true scale as far as they go on the sheet. */
-function benchPart(piece: Piece, units: 'mm' | 'in', width: number): Content[] {
+function benchPart(piece: Piece, units: 'mm' | 'in', width: number, isLetters: boolean): Content[] {
   const cuts = piece.bench ?? [];
   if (cuts.length === 0) return [];
   const ends = cuts.filter((c) => c.layer === 'film' && !c.later).map((c) => ({ c, ...benchEndSvg(piece, c, units) }));
   return [
-    { text: `Bench cuts · ${piece.label}`, bold: true, fontSize: 12, margin: [0, 8, 0, 2] },
+    { text: `${isLetters ? 'Sheet of letters' : 'Bench cuts'} · ${piece.label}`, bold: true, fontSize: 12, margin: [0, 8, 0, 2] },
     {
-      text: 'Liner up. LINER ONLY is dashed: through the paper and not into the film. Full lines go through the film; pencil lines are dotted. What is cut LATER, when the film lies, is told as one stands before it.',
+      text: isLetters
+        ? LETTERS
+        : 'Liner up. LINER ONLY is dashed: through the paper and not into the film. Full lines go through the film; pencil lines are dotted. What is cut LATER, when the film lies, is told as one stands before it.',
       fontSize: 8.5,
       color: soft,
       margin: [0, 0, 0, 4],

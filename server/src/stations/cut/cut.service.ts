@@ -10,6 +10,7 @@ import {
   knifeOrder,
   newestPlan,
   piecesCutShort,
+  plotOfSurface,
   PROMPT_STEPS,
   singlePieces,
   standingPlan,
@@ -17,6 +18,7 @@ import {
   type FilmPlanInput,
   type KnifeStep,
   type MethodFigures,
+  type PlotSheet,
   type StandingPlan,
   type SurfaceCut,
 } from '@yellow-pane/core';
@@ -34,6 +36,8 @@ export interface FilmSheet {
   /** One by one, as they go onto the glass. */
   readonly single: readonly Piece[];
   readonly cuts: readonly SurfaceCut[];
+  /** Sheets of letters as the plotter cuts them, by their pieces. */
+  readonly letters: ReadonlyMap<string, PlotSheet>;
   readonly layout: Layout;
   readonly steps: readonly KnifeStep[];
   /** Which rests are worth keeping. */
@@ -142,7 +146,15 @@ export class CutService {
       const own = new Map(input.cuts.flatMap((c) => c.pieces).map((p) => [p.id, p]));
       const isCommitted = standing.is !== 'none' && standing.plan.status === 'committed';
       const since = standing.is === 'committed' ? standing.changes.map((c) => c.words) : [];
-      films.push({ film, rolls, pieces, single: singlePieces(pieces, own), cuts: input.cuts, layout, steps, leftovers: doc.firm.leftovers, standing: isCommitted ? 'committed' : standing.is, since }); // prettier-ignore
+      const letters = new Map(
+        input.cuts.flatMap(({ surface, pieces: made }) =>
+          made.flatMap((p): [string, PlotSheet][] => {
+            const plot = surface.kind === 'sign' ? plotOfSurface(surface, doc, film, p.id, { weeding: false, registration: false }) : null;
+            return plot ? [[p.id, plot]] : [];
+          }),
+        ),
+      );
+      films.push({ film, rolls, pieces, single: singlePieces(pieces, own), cuts: input.cuts, letters, layout, steps, leftovers: doc.firm.leftovers, standing: isCommitted ? 'committed' : standing.is, since }); // prettier-ignore
     }
     if (films.length === 0) throw new Refusal('not-cuttable', 'There is nothing that can be cut yet: no pane has both its tapes and a film.');
     const place = new Map(doc.places.map((p) => [p.id, p.name]));

@@ -1,6 +1,6 @@
 import { oneLine } from '../../http/csv.js';
 import type { BenchCut, Layout, Piece, PlacedPiece, Roll } from '@yellow-pane/contracts';
-import { flatten, formatLength, onRoll, restsOf, type Vec, type KnifeStep, type UnitSystem } from '@yellow-pane/core';
+import { flatten, formatLength, onRoll, restsOf, type KnifeStep, type PlotSheet, type UnitSystem, type Vec } from '@yellow-pane/core';
 import type { FilmSheet } from './cut.service.js';
 
 const xml = (s: string): string => oneLine(s).replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
@@ -155,6 +155,17 @@ export function benchEndSvg(piece: Pick<Piece, 'heightMm' | 'bench'>, cut: Bench
   const scale = `<path d="M ${n((x1 - x0) / 2 - 25)} ${n(isTop ? high - 3 : 3)} h 50" stroke="#1C2226" stroke-width="0.4"/><text x="${n((x1 - x0) / 2)}" y="${n(isTop ? high - 4 : 7)}" font-size="3.4" text-anchor="middle">${xml(`this line is ${formatLength(50, units)}${units === 'mm' ? ' mm' : ''}: check it before you trust the sheet`)}</text>`; // prettier-ignore
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${n(x1 - x0)} ${n(high)}" font-family="Atkinson" fill="#1C2226"><clipPath id="c"><rect width="${n(x1 - x0)}" height="${n(high)}"/></clipPath><g clip-path="url(#c)"><path d="M 0 ${n(end)} H ${n(x1 - x0)}" stroke="#1C2226" stroke-width="0.7"/>${liners.join('')}${line(cut.path, 'stroke="#1C2226" stroke-width="0.7"')}${scale}</g></svg>`;
   return { svg, widthMm: x1 - x0 };
+}
+
+/** A sheet of letters as it is plotted, film side up, true to scale, with dimensions. */
+export function lettersSvg({ widthMm: w, heightMm: h, paths }: PlotSheet, units: UnitSystem): string {
+  const m = Math.max(w, h) * 0.16;
+  const s = Math.max(w, h) * 0.066;
+  const f = (mm: number) => xml(formatLength(mm, units));
+  const rings = paths.filter((p) => p.kind === 'cut').map((p) => `M ${p.points.map((q) => `${n(q.x)} ${n(h - q.y)}`).join(' L ')} Z`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(-m)} ${n(-m)} ${n(w + 2 * m)} ${n(h + 2 * m)}" font-family="Atkinson" fill="#1C2226"><rect width="${n(w)}" height="${n(h)}" fill="#FFF6DC" stroke="#1C2226" stroke-width="${n(s / 4)}"/>
+<path d="${rings.join(' ')}" fill="#1C2226" fill-rule="evenodd"/>
+<text x="${n(w / 2)}" y="${n(-m * 0.3)}" font-size="${n(s)}" text-anchor="middle">${f(w)}</text><text x="${n(-m * 0.3)}" y="${n(h / 2)}" font-size="${n(s)}" text-anchor="middle" transform="rotate(-90 ${n(-m * 0.3)} ${n(h / 2)})">${f(h)}</text></svg>`;
 }
 
 /** A pane's piece with its opening, true to scale, with dimensions and the arrow to the top of the pane. */
