@@ -48,6 +48,13 @@ export class WetHands {
     await this.hold(700);
     await expect(this.page.getByRole('button', { name: `${pane} is done` })).toBeHidden();
   }
+  /** Goes through steps by their titles, each seen before it is ticked. */
+  async walk(titles: readonly string[]): Promise<void> {
+    for (const title of titles) {
+      await expect(this.page.getByRole('heading', { level: 3 }).filter({ hasText: title })).toBeVisible();
+      await this.hold(700);
+    }
+  }
   async goTo(pane: string): Promise<void> {
     await this.page.getByRole('button', { name: 'Panes', exact: true }).click();
     await this.page

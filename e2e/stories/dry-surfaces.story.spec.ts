@@ -63,7 +63,7 @@ test('a column from tape to bench cuts to the last step: the slip is named, an o
   await expect(page.getByText('hold it up, liner on, before anything sticks')).toBeVisible();
   const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
   await page.getByRole('button', { name: 'Step by step' }).click();
-  for (const step of [
+  await hands.walk([
     'Hold the piece round the column',
     'Wipe with alcohol',
     'Hang a line on the front',
@@ -73,10 +73,7 @@ test('a column from tape to bench cuts to the last step: the slip is named, an o
     'Close the seam',
     'Trim base and top',
     'Feel for bubbles',
-  ]) {
-    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
-    await hands.hold(700);
-  }
+  ]);
   // the hand goes on to the next; the rail and the walk know that this one is laid
   await expect(page.locator('[data-surface="Column 3"]')).toHaveAttribute('aria-label', /, laid/);
 });
@@ -140,7 +137,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
   await page.getByRole('button', { name: 'Step by step' }).click();
   await expect(page.locator('[data-caution]')).toContainText('Ask first whether it is a fire door');
-  for (const step of [
+  await hands.walk([
     'Lay a test patch, where it is hidden',
     'Pull the patch off',
     'Hardware off',
@@ -158,10 +155,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
     'Hardware back on',
     'Let it close by itself',
     'Feel for bubbles',
-  ]) {
-    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
-    await hands.hold(700);
-  }
+  ]);
   await expect(page.locator('[data-surface="Door 7"]')).toHaveAttribute('aria-label', /, laid/);
 
   // the day after: an edge stands up, two touches say why and what to do
@@ -242,7 +236,7 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
   const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
   await page.getByRole('button', { name: 'Step by step' }).click();
   await expect(page.locator('[data-caution]')).toContainText('escape route');
-  for (const step of [
+  await hands.walk([
     'Lay a test patch, where it is hidden',
     'Pull the patch off',
     'Covers off',
@@ -257,10 +251,7 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
     'Heat what was bent',
     'Covers back on',
     'Feel for bubbles',
-  ]) {
-    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
-    await hands.hold(700);
-  }
+  ]);
   await expect(page.locator('[data-surface="Wall 1"]')).toHaveAttribute('aria-label', /, laid/);
   await bench.goTo('Check');
   await page.locator('[data-surface="Wall 1"]').click();
@@ -312,7 +303,7 @@ test('a counter: the way to its round is named as the slip; a new one with a rou
   await bench.goTo('Lay');
   const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
   await page.getByRole('button', { name: 'Step by step' }).click();
-  for (const step of [
+  await hands.walk([
     'Lay a test patch, where it is hidden',
     'Pull the patch off',
     'Clear it; off with what comes off',
@@ -331,10 +322,7 @@ test('a counter: the way to its round is named as the slip; a new one with a rou
     'Trim',
     'Back on with what came off',
     'Feel for bubbles',
-  ]) {
-    await expect(page.getByRole('heading', { level: 3 }).filter({ hasText: step })).toBeVisible();
-    await hands.hold(700);
-  }
+  ]);
   await expect(page.locator('[data-surface="Counter 1"]')).toHaveAttribute('aria-label', /, laid/);
   await bench.goTo('Check');
   await page.locator('[data-surface="Counter 1"]').click();
@@ -350,4 +338,77 @@ test('a counter: the way to its round is named as the slip; a new one with a rou
   await row.click();
   await expect(page.getByRole('button', { name: 'The customer takes over 1 surface' })).toBeEnabled();
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+});
+
+test('a sign: its slip is named; letters are set by the bench, told where they do not fit, parted into sheets, cut by the plotter’s file, and laid to the last step', async ({
+  page,
+}) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Gate canvas');
+  await expect(bench.verdict()).toContainText('bottom width would be 2400 (looks like digits swapped)');
+  await bench.tape('widthBottom', '2400');
+  await expect(bench.verdict()).toContainText('The tapes agree');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
+  await page.getByRole('button', { name: 'New sign' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign 1', level: 2 })).toBeVisible();
+  await page.getByRole('button', { name: 'sign board' }).click();
+  await bench.tape('widthMiddle', '1800');
+  await bench.tape('heightMiddle', '500');
+  await expect(bench.verdict()).toContainText('Now write what stands on it.');
+  const line = page.locator('[data-line]');
+  const write = async (text: string) => {
+    await page.getByLabel('A new line of letters').fill(text);
+    await page.getByRole('button', { name: 'Set these letters' }).click();
+  };
+  await write('PIER → 2');
+  await expect(page.getByRole('alert')).toContainText('This face has no “→”');
+  await write('PIER OFFICE');
+  await expect(line).toHaveCount(1);
+  await expect(page.locator('yp-sign-drawing path[fill-rule="evenodd"]')).toHaveCount(1);
+  // as high as it was said to be it would not go on its board
+  await line.locator('[data-part="heightMm"] input').fill('300');
+  await line.locator('[data-part="heightMm"] input').press('Enter');
+  await expect(line).toContainText('past the edge of its ground');
+  await page.locator('[data-choice="film"]').selectOption({ label: 'Pier Letters' });
+  await expect(page.locator('[data-cut-note]')).toContainText('past the edge of its ground');
+  await line.locator('[data-part="heightMm"] input').fill('160');
+  await line.locator('[data-part="heightMm"] input').press('Enter');
+  await expect(page.locator('[data-cut-note]')).toHaveCount(0);
+  await page.getByLabel('Face').selectOption('plain');
+  await page.locator('[data-choice="texture"]').selectOption('smooth');
+  await bench.saved();
+  await page.reload();
+  await expect(line.getByLabel('What is written')).toHaveValue('PIER OFFICE');
+
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await expect(page.locator('yp-letter-sheet svg')).toBeVisible();
+  await expect(page.locator('[data-bench-cuts] > li')).toHaveText([
+    /^1Pencil, no cut\. .*the line it stands on/,
+    /^2Pencil, no cut\. Hinge: masking tape from top to bottom/,
+  ]);
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'HP-GL' }).click()]);
+  expect(download.suggestedFilename()).toContain('Sign 1');
+  await page.getByRole('link', { name: 'To the plotter' }).click();
+  await expect(page.getByRole('img', { name: /^Planned and plotted paths of Sign 1/ })).toBeVisible();
+
+  await bench.goTo('Lay');
+  const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await hands.walk([
+    'Lay a test patch, where it is hidden',
+    'Pull the patch off',
+    'Wipe with alcohol, feel by hand',
+    'Weed, then transfer tape on',
+    'Mark the baseline',
+    'Hang the sheets, read them, stand back',
+    'Hinge long sheets in the middle',
+    'Liner off, lay from the hinge',
+    'Transfer tape off',
+    'Look along every edge',
+  ]);
+  await expect(page.locator('[data-surface="Sign 1"]')).toHaveAttribute('aria-label', /, laid/);
 });

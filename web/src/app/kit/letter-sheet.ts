@@ -19,8 +19,10 @@ const TOP = 26;
       <rect [attr.x]="d.x" [attr.y]="d.y" [attr.width]="d.w" [attr.height]="d.h" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.5" />
       <path [attr.d]="d.letters" fill-rule="evenodd" fill="#1C2226" />
       <path [attr.d]="d.baseline" stroke="#A8431A" stroke-dasharray="8 3 2 3" fill="none" />
-      <path [attr.d]="d.hinge" stroke="#1C2226" stroke-width="7" fill="none" />
-      <path [attr.d]="d.hinge" stroke="#9DB6C4" stroke-width="5" fill="none" />
+      @if (hasHinge()) {
+        <path [attr.d]="d.hinge" stroke="#1C2226" stroke-width="7" fill="none" />
+        <path [attr.d]="d.hinge" stroke="#9DB6C4" stroke-width="5" fill="none" />
+      }
       <text [attr.x]="d.x + d.w / 2" [attr.y]="d.y - 10" text-anchor="middle" class="figure" font-size="12">{{ d.wide }}</text>
       <text
         [attr.x]="d.x - 12"
@@ -34,7 +36,7 @@ const TOP = 26;
       </text>
       <text [attr.x]="d.x + d.w + 8" [attr.y]="d.baseY + 4" class="figure" font-size="11">{{ d.up }}</text>
       <text [attr.x]="d.width / 2" [attr.y]="d.height - 8" text-anchor="middle" font-size="12" fill="#56626A">
-        film side up; hinge in blue, its line in rust
+        film side up; {{ hasHinge() ? 'hinge in blue, ' : '' }}what it stands on in rust
       </text>
     </svg>
   `,
@@ -43,6 +45,8 @@ export class LetterSheetDrawing {
   readonly sheet = input.required<LetterSheet>();
   readonly label = input.required<string>();
   readonly units = input.required<UnitSystem>();
+  /** Its hinge is put on when it hangs, not at the bench. */
+  readonly hasHinge = input(true);
 
   protected readonly drawn = computed(() => {
     const [s, units] = [this.sheet(), this.units()];

@@ -84,7 +84,7 @@ export class SignDrawing {
   protected readonly drawn = computed(() => {
     const [ground, step, units] = [this.ground(), this.step(), this.units()];
     const hasFigures = this.tapes().length > 0;
-    const { most, left, right } = hasFigures ? WITH_FIGURES : { ...BARE, right: step === 'sign-place' ? 62 : BARE.right };
+    const { most, left, right } = hasFigures ? WITH_FIGURES : { ...BARE, right: step === 'sign-place' ? 84 : BARE.right };
     const box = boundingBox(ground);
     const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
     const k = Math.min((most - (hasFigures ? 0 : right)) / wide, HIGH / high);

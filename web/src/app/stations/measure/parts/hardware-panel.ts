@@ -28,7 +28,7 @@ const lengthsOf = (h: Hardware, names: PlaceNames): PartLength[] => [
       <section
         class="mb-2 border-l-4 p-2"
         [class]="h.doubts.length ? 'border-ink bg-tint' : 'border-hair bg-card'"
-        [attr.aria-label]="h.part.what"
+        [attr.aria-label]="h.label"
         data-hardware
       >
         <div class="mb-1 flex flex-wrap items-center gap-2 text-sm">
@@ -51,9 +51,9 @@ const lengthsOf = (h: Hardware, names: PlaceNames): PartLength[] => [
           <label class="flex items-center gap-1"
             ><input #round type="checkbox" [checked]="h.part.isRound" (change)="put({ part: h.part, isRound: round.checked })" />round</label
           >
-          <button type="button" class="btn ml-auto px-2!" [attr.aria-label]="'Delete ' + h.part.what" (click)="remove(h.part)">Delete</button>
+          <button type="button" class="btn ml-auto px-2!" [attr.aria-label]="'Delete ' + h.label" (click)="remove(h.part)">Delete</button>
         </div>
-        <yp-part-lengths [lengths]="h.lengths" [of]="h.part.what" (changed)="$event.mm !== null && put({ part: h.part, field: $event.field, mm: $event.mm })" />
+        <yp-part-lengths [lengths]="h.lengths" [of]="h.label" (changed)="$event.mm !== null && put({ part: h.part, field: $event.field, mm: $event.mm })" />
         @if (h.part.isElectric) {
           <p class="mt-1 border-l-4 border-harm bg-harm-tint px-2 py-1 text-sm">Isolated before its cover comes off: a licensed electrician’s work.</p>
         }
@@ -79,8 +79,10 @@ export class HardwarePanel {
   private readonly record = inject(RecordStore);
   protected handlingOf = (v: string): Hardware['handling'] => handling.catch('off').parse(v);
   protected readonly rows = computed(() =>
-    this.surface().hardware.map((part) => ({
+    this.surface().hardware.map((part, i, all) => ({
       part,
+      // four eyelets are told apart by their number
+      label: all.filter((p) => p.what === part.what).length > 1 ? `${part.what}, ${i + 1}` : part.what,
       lengths: lengthsOf(part, { ...onAFace, ...this.places() }),
       doubts: this.doubts().flatMap((d) => (d.part === part.id ? [d.text] : [])),
     })),

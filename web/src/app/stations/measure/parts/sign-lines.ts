@@ -97,10 +97,10 @@ export class SignLines {
   protected alignOf = (v: string): SignLine['align'] => (v === 'left' || v === 'right' ? v : 'middle');
 
   protected readonly rows = computed(() =>
-    this.surface().lines.map((line) => ({
+    this.surface().lines.map((line, i, all) => ({
       line,
       letters: line.is === 'letters' ? line : null,
-      name: lineName(line),
+      name: all.filter((l) => lineName(l) === lineName(line)).length > 1 ? `${lineName(line)}, ${i + 1}` : lineName(line),
       lengths: [
         { field: 'heightMm', name: line.is === 'letters' ? 'Capitals, high' : 'High', mm: line.heightMm, is: 'size' },
         { field: 'baselineMm', name: 'Stands above the foot', mm: line.baselineMm, is: 'place' },
