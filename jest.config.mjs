@@ -18,11 +18,17 @@ const node = (name, tsconfig, setupFiles = []) => ({
   transform: { '^.+\\.ts$': ['ts-jest', { useESM: true, tsconfig, diagnostics: false }] },
 });
 
-/** With a PostgreSQL server at hand: every suite that stands on a bench, and those of that engine itself. */
+/** What is written on paper and into files is the same from either engine: the embedded one tests it. */
+const fromRecordsAlone = /stations\/(cut|form|choose)\//;
+/** With a PostgreSQL server at hand: the other suites that stand on a bench, and those of that engine itself. */
 const onServer = !!process.env.YELLOW_PANE_TEST_DATABASE_URL;
 const suitesOnServer = () =>
   readdirSync('server/src', { recursive: true })
-    .filter((f) => f.endsWith('.postgres-spec.ts') || (f.endsWith('.spec.ts') && readFileSync(`server/src/${f}`, 'utf8').includes('openBench(')))
+    .filter(
+      (f) =>
+        f.endsWith('.postgres-spec.ts') ||
+        (f.endsWith('.spec.ts') && !fromRecordsAlone.test(f) && readFileSync(`server/src/${f}`, 'utf8').includes('openBench(')),
+    )
     .map((f) => `<rootDir>/src/${f}`);
 
 /** One workspace alone, with the others beside it as they are in this tree: for tools/mutate.mjs, which works on a copy of it. */

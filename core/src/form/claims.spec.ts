@@ -70,13 +70,13 @@ function claims(pane: ReturnType<typeof madeUp>, places: readonly BowPlace[], er
 }
 
 describe('what is claimed of a pane holds as often as it says: nineteen times of twenty', () => {
-  test('300 made-up panes, four kinds, bows read to 0.5 and to 1 mm with the usual straightedges, short ones at both edges among them', () => {
+  test('made-up panes of four kinds, bows read to 0.5 and to 1 mm with the usual straightedges, short ones at both edges among them', () => {
     const random = seededRandom(14);
     const deviate = normal(random);
     const between = (a: number, b: number) => a + (b - a) * random();
     const slack = new Map<string, boolean[]>();
     const height = new Map<string, boolean[]>();
-    for (let k = 0; k < 304; k++) {
+    for (let k = 0; k < (process.env['YELLOW_PANE_ALL_CLAIMS'] ? 304 : 152); k++) {
       const kind = kinds[k % 4]!;
       const pane = madeUp(kind, between);
       const sigmaMm = (k >> 2) % 2 ? 1 : 0.5;
