@@ -44,6 +44,7 @@ export const addresses = {
   computeWash: { method: 'post', path: '/api/compute/wash' },
   runSheet: { method: 'get', path: '/api/jobs/:jobId/surfaces/:surfaceId/run-sheet' },
   squeegee: { method: 'get', path: '/api/jobs/:jobId/surfaces/:surfaceId/squeegee' },
+  computeTaped: { method: 'post', path: '/api/compute/taped' },
   computeLettering: { method: 'post', path: '/api/compute/lettering' },
   computeSqueegee: { method: 'post', path: '/api/compute/squeegee' },
   runSheetPdf: { method: 'get', path: '/api/jobs/:jobId/run-sheet.pdf' },

@@ -1,7 +1,12 @@
 import * as z from 'zod';
-import { alongRollMm, id, positiveLengthMm } from './quantities.js';
+import { alongRollMm, id, positiveLengthMm, unitSystem } from './quantities.js';
+import { column } from './measure/column.js';
+import { counter } from './measure/counter.js';
+import { panel } from './measure/panel.js';
 import { paneShape } from './measure/shape.js';
+import { sign } from './measure/sign.js';
 import { measureKey } from './measure/surface.js';
+import { wall } from './measure/wall.js';
 import { cutSettings } from './cut/settings.js';
 import { cutMethod } from './cut/allowances.js';
 import { drop, layout, piece } from './cut/layout.js';
@@ -28,6 +33,21 @@ export const surveyResult = z.object({
   cannotCheck: z.array(z.string()),
 });
 export type SurveyResult = z.infer<typeof surveyResult>;
+
+/** Input of the survey of anything that is no pane of glass: its record, as it stands in a job, and what was taped. */
+export const tapedInput = z.object({
+  surface: z.discriminatedUnion('kind', [column, panel, wall, counter, sign]),
+  readings: z.array(z.object({ measure: measureKey, lengthMm: z.number().min(-10_000).max(100_000).meta({ unit: 'mm' }) })).max(40),
+  units: unitSystem.default('mm'),
+});
+export type TapedInput = z.output<typeof tapedInput>;
+/** The verdict on the tapes, in words; what else does not fit, with the part it is about. */
+export const tapedResult = surveyResult.pick({ status: true, headline: true, body: true, outline: true, suspects: true, ask: true }).extend({
+  doubts: z.array(z.object({ part: z.string().nullable(), text: z.string() })),
+  numbers: z.array(z.object({ name: z.string(), value: z.string() })),
+  why: z.array(z.string()),
+});
+export type TapedResult = z.infer<typeof tapedResult>;
 
 const rollToCut = z.object({
   id,

@@ -11,7 +11,7 @@ import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
 import { broughtBack, deletedJob, jobDocument, jobFile, jobPage } from './job-document.js';
 import { letteringInput, letteringResult } from './measure/sign.js';
-import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult } from './compute.js';
+import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult, tapedInput, tapedResult } from './compute.js';
 import { addresses, type Address } from './addresses.js';
 import type { ErrorCode } from './errors.js';
 import { stockLine } from './stock/ledger.js';
@@ -348,6 +348,13 @@ export const routes = {
     params: jobParams,
     result: z.array(paneDrying),
     errors: jobErrors,
+  },
+  computeTaped: {
+    ...addresses.computeTaped,
+    summary: 'Judge the tapes of a column, panel, wall, counter or sign',
+    body: tapedInput,
+    result: tapedResult,
+    errors: ['bad-input'],
   },
   computeLettering: {
     ...addresses.computeLettering,

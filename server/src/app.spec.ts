@@ -2,6 +2,7 @@ import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import type { Change, JobDocument, JobFile, JobPage, Patch, Problem, Surface } from '@yellow-pane/contracts';
 import { routes } from '@yellow-pane/contracts';
+import { isDrySurface, Memo, toldOf } from '@yellow-pane/core';
 import { demoRates, panesIn } from '@yellow-pane/demo';
 import type { App } from './app.js';
 import { ines, lanternStreetId, okan, openBench, TestDevice, ternPointId, type TestDatabase } from './bench.testing.js';
@@ -76,6 +77,31 @@ describe('computing by call', () => {
     });
     expect(body.status).toBe('doubtful');
     expect(body.ask.text).toBe('Tape the bottom width again');
+  });
+
+  test('and so does that of what is no glass, kind by kind: the same words, the same doubts', async () => {
+    const doc = await document(((await get('/api/jobs?find=interior')).body as JobPage).jobs.find((j) => j.name === 'Tern Point interior')!.id);
+    const memo = new Memo();
+    const seen = new Set<string>();
+    for (const surface of doc.surfaces.filter(isDrySurface)) {
+      // what stands beside it, or is measured like another, is known to the record alone
+      if (
+        surface.measuredLikeId !== null ||
+        (surface.kind === 'wall' && (surface.nextId !== null || doc.surfaces.some((s) => s.kind === 'wall' && s.nextId === surface.id)))
+      )
+        continue;
+      const told = toldOf(surface, { ...doc, memo }, 'mm');
+      const { body } = await post('/api/compute/taped', { surface, readings: told.inForce.map(({ measure, lengthMm }) => ({ measure, lengthMm })) });
+      expect(body).toMatchObject({ status: told.status, ...told.words, doubts: told.doubts, numbers: told.numbers });
+      expect(body.suspects).toHaveLength(told.suspects.length);
+      seen.add(surface.kind);
+    }
+    expect([...seen].sort()).toEqual(['column', 'counter', 'panel', 'sign', 'wall']);
+    const column = doc.surfaces.find((s) => s.kind === 'column')!;
+    const wrong = await post('/api/compute/taped', { surface: column, readings: [{ measure: 'widthTop', lengthMm: 900 }] });
+    expect(wrong.body).toMatchObject({ code: 'bad-input', detail: 'A column has no widthTop.' });
+    const inches = await post('/api/compute/taped', { surface: column, units: 'in', readings: [{ measure: 'girthFoot', lengthMm: 1257 }, { measure: 'heightFront', lengthMm: 2500 }] }); // prettier-ignore
+    expect(JSON.stringify(inches.body.numbers)).toContain('/16');
   });
 
   test('methods are compared for a film', async () => {

@@ -12,7 +12,7 @@ export type SignMeasure = z.infer<typeof signMeasure>;
 export const letterFace = z.enum(['plain', 'heavy', 'pitched', 'pitched-heavy']);
 export type LetterFace = z.infer<typeof letterFace>;
 /** Space between letters beyond what the face has, % of the height of a capital. */
-export const letterSpacing = z.number().min(-5).max(60);
+const letterSpacing = z.number().min(-5).max(60);
 /** What is written in one line of letters. */
 export const letterText = words(60).min(1, 'Say what is written there.');
 

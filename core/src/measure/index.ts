@@ -33,4 +33,5 @@ export * from './counter-words.js';
 export * from './sign.js';
 export * from './sign-survey.js';
 export * from './sign-words.js';
+export * from './told-of-kind.js';
 export * from './dry-area.js';

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { create, type Font } from 'fontkit';
+import type { Font } from 'fontkit';
 import type { Lettering, LetterFace } from '@yellow-pane/contracts';
 
 const packageOf = (name: string): string => dirname(createRequire(import.meta.url).resolve(`${name}/package.json`));
@@ -17,7 +17,8 @@ const fontOf = (face: LetterFace): Promise<Font> => {
   const known = fonts.get(face);
   if (known) return known;
   const [name, file] = files[face];
-  const reading = readFile(join(packageOf(name), file)).then((bytes) => create(bytes) as Font);
+  // read when the first letters are set: a start does not wait for it
+  const reading = Promise.all([import('fontkit'), readFile(join(packageOf(name), file))]).then(([{ create }, bytes]) => create(bytes) as Font);
   fonts.set(face, reading);
   return reading;
 };

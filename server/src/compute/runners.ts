@@ -12,9 +12,11 @@ import type {
   ShrinkInput,
   ShrinkPlan,
   SurveyResult,
+  TapedInput,
+  TapedResult,
   VerdictInput,
 } from '@yellow-pane/contracts';
-import { surveyInWords } from './survey-in-words.js';
+import { surveyInWords, tapedInWords } from './survey-in-words.js';
 import {
   cloudOfPane,
   judgePane,
@@ -55,6 +57,7 @@ export const runners = {
     cutMethod.options.map((m) => methodFigures({ ...records, memo }, settings, filmId, m)),
   strokes: (asked: readonly StrokesAsked[]): SqueegeeAnswer[] => asked.map((a) => planStrokes(a, memo)),
   survey: (asked: SurveyAsked): SurveyResult => surveyInWords(asked.readings, asked.calledCrooked, asked.shape),
+  taped: (asked: TapedInput): TapedResult => tapedInWords(asked, memo),
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films, memo),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
     try {

@@ -4,7 +4,16 @@ import { asker } from './asker.js';
 import type { Compute, RunnerName } from './runners.js';
 
 /** Longest that one computation may take, ms. @source house rule: what an interface asks for is there within seconds */
-const MOST_MS: Record<RunnerName, number> = { layout: 60_000, methods: 60_000, verdict: 60_000, shrink: 4_500, cloud: 30_000, survey: 4_500, strokes: 30_000 };
+const MOST_MS: Record<RunnerName, number> = {
+  layout: 60_000,
+  methods: 60_000,
+  verdict: 60_000,
+  shrink: 4_500,
+  cloud: 30_000,
+  survey: 4_500,
+  taped: 4_500,
+  strokes: 30_000,
+};
 /** More than this in line is not taken in. */
 const MOST_WAITING = 200;
 

@@ -1,5 +1,5 @@
 import { v7 as uuidv7 } from 'uuid';
-import type { JobDocument } from '@yellow-pane/contracts';
+import { newSurface, type JobDocument } from '@yellow-pane/contracts';
 import { shrinkRequestOf, Memo, panesOf } from '@yellow-pane/core';
 import type { App } from '../app.js';
 import type { Example } from './fuzz.js';
@@ -43,6 +43,7 @@ function computations(doc: JobDocument, curved: JobDocument): Example[] {
   const readings = doc.readings.slice(0, 8).map((r) => ({ measure: r.measure, lengthMm: r.lengthMm }));
   return [
     { name: 'computeSurvey', path: '/api/compute/survey', body: { calledCrooked: true, shape: null, readings } },
+    { name: 'computeTaped', path: '/api/compute/taped', body: { surface: newSurface('column', { id: uuidv7(), jobId: doc.job.id, placeId: uuidv7(), name: 'Column', order: 1 }), units: 'mm', readings: [{ measure: 'girthFoot', lengthMm: 1257 }] } }, // prettier-ignore
     { name: 'computeLettering', path: '/api/compute/lettering', body: { text: 'TERN POINT', face: 'heavy', spacing: 4 } },
     { name: 'computeSlip', path: '/api/compute/slip', body: { school: 'soap-drops', areaM2: 8, glassC: 20, bottleMl: 946, slipMlPerM2: 350, inBottle: null } },
     { name: 'computeSqueegee', path: '/api/compute/squeegee', body: { outline: [{ x: 0, y: 0 }, { x: 900, y: 0 }, { x: 900, y: 1200 }, { x: 0, y: 1200 }], holes: [], bladeMm: 200, overlapMm: 25, lock: 'tee', edgeGapMm: 1.5, isThick: false } }, // prettier-ignore

@@ -20,6 +20,8 @@ import {
   type Surface,
   type SurfaceKind,
   type SurveyResult,
+  type TapedInput,
+  type TapedResult,
 } from '@yellow-pane/contracts';
 import { bowName, bowPlaceOf, isBow, isPane, panesOf, parseLength, parseOffset, readingsInForce } from '@yellow-pane/core';
 import { checkTable } from '../../http/check-table.js';
@@ -59,6 +61,16 @@ export class MeasureService {
     const set = await setLetters(text, face, spacing);
     if (!set.svgPath) throw new Refusal('bad-input', 'There is nothing to cut in it: write at least one letter.');
     return set;
+  }
+
+  /** @throws Refusal bad-input where a surface of this kind has no such measure */
+  async taped(asked: TapedInput): Promise<TapedResult> {
+    const { kind } = asked.surface;
+    const faults = asked.readings.flatMap(({ measure }, i): Fault[] =>
+      measuresOfKind[kind].includes(measure) ? [] : [{ path: `body.readings.${i}.measure`, message: `A ${surfaceKindNames[kind]} has no ${measure}.` }],
+    );
+    if (faults.length) throw new Refusal('bad-input', faults[0]!.message, faults);
+    return this.compute.run('taped', asked);
   }
 
   survey(asked: SurveyAsked): Promise<SurveyResult> {

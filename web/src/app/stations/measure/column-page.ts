@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { ColumnMeasure } from '@yellow-pane/contracts';
-import { columnKeys, columnNumbers, columnVerdict, columnWhy, cutOfColumn, surveyColumn } from '@yellow-pane/core';
+import { columnKeys, cutOfColumn, surveyColumn, toldOf } from '@yellow-pane/core';
 import { ColumnDrawing } from '../../kit/column-drawing';
 import { RecordStore } from '../../record/record.store';
 import { DryDetails } from './parts/dry-details';
-import { TapedPage, tapesShown, type TapedView, type TapeGroup } from './parts/taped-page';
+import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
 
 /** Fields of a column as they stand round its drawing, in the order one walks round it. */
 const groups: readonly (TapeGroup & { readonly keys: readonly ColumnMeasure[] })[] = [
@@ -61,21 +61,11 @@ export class ColumnPage {
   protected readonly view = computed(() => {
     const [doc, surface, units] = [this.record.records(), this.record.column(), this.record.units()];
     if (!doc || !surface) return null;
-    const { survey, inForce, isSigned } = surveyColumn(surface, doc);
+    const { survey } = surveyColumn(surface, doc);
+    const told = toldOf(surface, doc, units);
     const film = doc.films.find((f) => f.id === surface.filmId);
     const known = columnKeys(surface.section);
-    const shown = {
-      surface,
-      inForce,
-      isBad: survey.status === 'doubtful' && !isSigned,
-      isAgreeing: survey.status === 'agreeing',
-      words: columnVerdict(survey, units),
-      suspects: survey.suspects,
-      next: survey.next,
-      answer: film ? cutOfColumn(surface, doc, film).answer : null,
-      numbers: survey.body ? columnNumbers(survey.body, units) : [],
-      why: columnWhy(survey),
-    } satisfies TapedView;
+    const shown = viewOf(surface, told, film ? cutOfColumn(surface, doc, film).answer : null);
     return {
       ...shown,
       body: survey.body,

@@ -1,23 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Counter, CounterCorner, CounterMeasure, Hardware } from '@yellow-pane/contracts';
-import {
-  counterCornerNames,
-  counterCorners,
-  counterDoubtText,
-  counterNames,
-  counterNumbers,
-  counterVerdict,
-  counterWhy,
-  cutOfCounter,
-  surveyCounter,
-} from '@yellow-pane/core';
+import { counterCornerNames, counterCorners, counterNames, cutOfCounter, surveyCounter, toldOf } from '@yellow-pane/core';
 import { CounterDrawing } from '../../kit/counter-drawing';
 import { RecordStore } from '../../record/record.store';
 import { CounterSides } from './parts/counter-sides';
 import { DryDetails } from './parts/dry-details';
 import { HardwarePanel } from './parts/hardware-panel';
 import { SurfaceChoices, type ChoicesOf } from './parts/surface-choices';
-import { TapedPage, tapesShown, type TapedView, type TapeGroup } from './parts/taped-page';
+import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
+import { WhatItIs } from './parts/what-it-is';
 
 type Groups = readonly (TapeGroup & { readonly keys: readonly CounterMeasure[] })[];
 /** Fields of a top in the order one walks round it with the tape. */
@@ -60,18 +51,12 @@ const outlet: Omit<Hardware, 'id'> = {
 /** Measure, of a counter or table: its top from above, its rounds, its edge, its sides and what stands on it. */
 @Component({
   selector: 'yp-counter-page',
-  imports: [CounterDrawing, CounterSides, DryDetails, HardwarePanel, SurfaceChoices, TapedPage],
+  imports: [CounterDrawing, CounterSides, DryDetails, HardwarePanel, SurfaceChoices, TapedPage, WhatItIs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
       <yp-taped-page [view]="v" [taped]="v.groups" [shortNames]="shortNames" [kindName]="names[v.surface.what]" [laserKeys]="laserToo" [isWide]="true">
-        <div head class="flex flex-wrap gap-1.5 text-sm" role="group" aria-label="What it is">
-          @for (w of whats; track w) {
-            <button type="button" class="btn" [class.btn-hand]="w === v.surface.what" [attr.aria-pressed]="w === v.surface.what" (click)="setWhat(w)">
-              {{ names[w] }}
-            </button>
-          }
-        </div>
+        <yp-what-it-is head [surface]="v.surface" [names]="names" />
         <div drawing>
           @if (v.survey.body; as body) {
             <yp-counter-drawing
@@ -107,7 +92,6 @@ export class CounterPage {
   protected readonly record = inject(RecordStore);
   protected readonly shortNames = shortNames;
   protected readonly names = counterNames;
-  protected readonly whats = Object.keys(counterNames) as Counter['what'][];
   protected readonly choices = choices;
   protected readonly outlet = outlet;
   protected readonly places = { fromFootMm: 'From the front', heightMm: 'Deep' };
@@ -116,35 +100,18 @@ export class CounterPage {
   protected readonly view = computed(() => {
     const [doc, surface, units] = [this.record.records(), this.record.counter(), this.record.units()];
     if (!doc || !surface) return null;
-    const { survey, inForce, isSigned } = surveyCounter(surface, doc);
+    const { survey } = surveyCounter(surface, doc);
+    const told = toldOf(surface, doc, units);
     const film = doc.films.find((f) => f.id === surface.filmId);
-    const said = survey.doubts.map((d) => ({ part: d.part, text: counterDoubtText(d, surface, units) }));
-    const shown = {
-      surface,
-      inForce,
-      isBad: survey.status === 'doubtful' && !isSigned,
-      isAgreeing: survey.status === 'agreeing',
-      words: counterVerdict(survey, surface, units),
-      suspects: survey.suspects,
-      next: survey.next,
-      doubts: said.map((d) => d.text),
-      answer: film ? cutOfCounter(surface, doc, film).answer : null,
-      numbers: counterNumbers(survey, units),
-      why: counterWhy(survey),
-    } satisfies TapedView;
+    const shown = viewOf(surface, told, film ? cutOfCounter(surface, doc, film).answer : null);
     return {
       ...shown,
       survey,
       groups: [...outline, ...rounds(surface.round), ...edge],
-      partDoubts: said,
-      doubtful: survey.doubts.map((d) => d.part),
+      partDoubts: told.doubts,
+      doubtful: told.doubts.map((d) => d.part),
       // a corner that is sharp again keeps what was taped of its round, but does not show it
       tapes: tapesShown(allKeys.filter((k) => !/^(setback|gap)/.test(k) || rounds(surface.round).some((g) => g.keys.includes(k))), shown, units), // prettier-ignore
     };
   });
-
-  protected setWhat(what: Counter['what']): void {
-    const s = this.record.counter();
-    if (s && s.what !== what) void this.record.set(`${s.name} is a ${counterNames[what]}`.slice(0, 120), 'surface', s.id, { what });
-  }
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Hardware, Panel, PanelMeasure } from '@yellow-pane/contracts';
-import { cutOfPanel, panelDoubtText, panelNames, panelNumbers, panelVerdict, panelWhy, surveyPanel } from '@yellow-pane/core';
+import { cutOfPanel, panelNames, surveyPanel, toldOf } from '@yellow-pane/core';
 import type { Polygon } from '@yellow-pane/core/geometry';
 import { PanelDrawing } from '../../kit/panel-drawing';
 import { RecordStore } from '../../record/record.store';
@@ -8,7 +8,8 @@ import { DryDetails } from './parts/dry-details';
 import { GroovesPanel } from './parts/grooves-panel';
 import { HardwarePanel } from './parts/hardware-panel';
 import { PanelChoices } from './parts/panel-choices';
-import { TapedPage, tapesShown, type TapedView, type TapeGroup } from './parts/taped-page';
+import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
+import { WhatItIs } from './parts/what-it-is';
 
 /** Fields of a panel in the order one walks round it with the tape. */
 const groups: readonly (TapeGroup & { readonly keys: readonly PanelMeasure[] })[] = [
@@ -34,18 +35,12 @@ const leverOf = ({ hinges }: Pick<Panel, 'hinges'>, outline: Polygon | null): Om
 /** Measure, of a door or panel: its face, its edge, its grooves and what stands on it. */
 @Component({
   selector: 'yp-panel-page',
-  imports: [DryDetails, GroovesPanel, HardwarePanel, PanelChoices, PanelDrawing, TapedPage],
+  imports: [DryDetails, GroovesPanel, HardwarePanel, PanelChoices, PanelDrawing, TapedPage, WhatItIs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
       <yp-taped-page [view]="v" [taped]="groups" [shortNames]="shortNames" [kindName]="names[v.surface.what]">
-        <div head class="flex flex-wrap gap-1.5 text-sm" role="group" aria-label="What it is">
-          @for (w of whats; track w) {
-            <button type="button" class="btn" [class.btn-hand]="w === v.surface.what" [attr.aria-pressed]="w === v.surface.what" (click)="setWhat(w)">
-              {{ names[w] }}
-            </button>
-          }
-        </div>
+        <yp-what-it-is head [surface]="v.surface" [names]="names" />
         <div drawing>
           @if (v.survey.face.outline; as outline) {
             <yp-panel-drawing
@@ -73,40 +68,21 @@ export class PanelPage {
   protected readonly groups = groups;
   protected readonly shortNames = shortNames;
   protected readonly names = panelNames;
-  protected readonly whats = Object.keys(panelNames) as Panel['what'][];
 
   protected readonly view = computed(() => {
     const [doc, surface, units] = [this.record.records(), this.record.panel(), this.record.units()];
     if (!doc || !surface) return null;
-    const { survey, inForce, isSigned } = surveyPanel(surface, doc);
+    const { survey } = surveyPanel(surface, doc);
+    const told = toldOf(surface, doc, units);
     const film = doc.films.find((f) => f.id === surface.filmId);
-    const { face } = survey;
-    const shown = {
-      surface,
-      inForce,
-      isBad: (survey.status === 'doubtful' || survey.status === 'impossible') && !isSigned,
-      isAgreeing: survey.status === 'agreeing',
-      words: panelVerdict(survey, surface, units),
-      suspects: face.suspects,
-      next: face.next,
-      doubts: survey.doubts.map((d) => panelDoubtText(d, surface, units)),
-      answer: film ? cutOfPanel(surface, doc, film).answer : null,
-      numbers: panelNumbers(survey, surface, units),
-      why: panelWhy(survey),
-    } satisfies TapedView;
-    const partDoubts = survey.doubts.map((d) => ({ part: d.part, text: panelDoubtText(d, surface, units) }));
+    const shown = viewOf(surface, told, film ? cutOfPanel(surface, doc, film).answer : null);
     return {
       ...shown,
       survey,
-      partDoubts,
-      lever: leverOf(surface, face.outline),
-      doubtful: survey.doubts.map((d) => d.part),
+      partDoubts: told.doubts,
+      lever: leverOf(surface, survey.face.outline),
+      doubtful: told.doubts.map((d) => d.part),
       tapes: tapesShown(allKeys, shown, units),
     };
   });
-
-  protected setWhat(what: Panel['what']): void {
-    const s = this.record.panel();
-    if (s && s.what !== what) void this.record.set(`${s.name} is a ${panelNames[what]}`.slice(0, 120), 'surface', s.id, { what });
-  }
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Hardware, Sign, SignMeasure } from '@yellow-pane/contracts';
-import { cutOfSign, signDoubtText, signNames, signNumbers, signVerdict, signWhy, surveySign, textureNames } from '@yellow-pane/core';
+import { cutOfSign, signNames, surveySign, textureNames, toldOf } from '@yellow-pane/core';
 import { boundingBox } from '@yellow-pane/core/geometry';
 import { SignDrawing } from '../../kit/sign-drawing';
 import { RecordStore } from '../../record/record.store';
@@ -8,7 +8,8 @@ import { DryDetails } from './parts/dry-details';
 import { HardwarePanel } from './parts/hardware-panel';
 import { SignLines } from './parts/sign-lines';
 import { SurfaceChoices, type ChoicesOf } from './parts/surface-choices';
-import { TapedPage, tapesShown, type TapedView, type TapeGroup } from './parts/taped-page';
+import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
+import { WhatItIs } from './parts/what-it-is';
 
 /** Fields of the ground in the order one walks round it with the tape. */
 const groups: readonly (TapeGroup & { readonly keys: readonly SignMeasure[] })[] = [
@@ -34,18 +35,12 @@ const eyelet: Omit<Hardware, 'id'> = {
 /** Measure, of a sign: its ground, what is written on it, and what letters keep off. */
 @Component({
   selector: 'yp-sign-page',
-  imports: [DryDetails, HardwarePanel, SignDrawing, SignLines, SurfaceChoices, TapedPage],
+  imports: [DryDetails, HardwarePanel, SignDrawing, SignLines, SurfaceChoices, TapedPage, WhatItIs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
       <yp-taped-page [view]="v" [taped]="groups" [shortNames]="shortNames" [kindName]="names[v.surface.what]" [isWide]="true">
-        <div head class="flex flex-wrap gap-1.5 text-sm" role="group" aria-label="What it is on">
-          @for (w of whats; track w) {
-            <button type="button" class="btn" [class.btn-hand]="w === v.surface.what" [attr.aria-pressed]="w === v.surface.what" (click)="setWhat(w)">
-              {{ names[w] }}
-            </button>
-          }
-        </div>
+        <yp-what-it-is head [surface]="v.surface" [names]="names" label="What it is on" />
         <div drawing>
           @if (v.survey.ground; as ground) {
             <yp-sign-drawing
@@ -83,44 +78,24 @@ export class SignPage {
   protected readonly groups = groups;
   protected readonly shortNames = shortNames;
   protected readonly names = signNames;
-  protected readonly whats = Object.keys(signNames) as Sign['what'][];
   protected readonly choices = choices;
   protected readonly eyelet = eyelet;
 
   protected readonly view = computed(() => {
     const [doc, surface, units] = [this.record.records(), this.record.sign(), this.record.units()];
     if (!doc || !surface) return null;
-    const { survey, inForce, isSigned } = surveySign(surface, doc);
+    const { survey } = surveySign(surface, doc);
+    const told = toldOf(surface, doc, units);
     const film = doc.films.find((f) => f.id === surface.filmId);
-    const { face } = survey;
     const box = survey.ground && boundingBox(survey.ground);
-    const partDoubts = survey.doubts.map((d) => ({ part: d.part, text: signDoubtText(d, surface, units) }));
-    const shown = {
-      surface,
-      inForce,
-      isBad: (survey.status === 'doubtful' || survey.status === 'impossible') && !isSigned,
-      isAgreeing: survey.status === 'agreeing',
-      words: signVerdict(survey, surface, units),
-      suspects: face.suspects,
-      next: face.next,
-      doubts: partDoubts.map((d) => d.text),
-      answer: film ? cutOfSign(surface, doc, film).answer : null,
-      numbers: signNumbers(survey, units),
-      why: signWhy(survey),
-    } satisfies TapedView;
+    const shown = viewOf(surface, told, film ? cutOfSign(surface, doc, film).answer : null);
     return {
       ...shown,
       survey,
-      partDoubts,
+      partDoubts: told.doubts,
       ground: box && { widthMm: box.maxX - box.minX, heightMm: box.maxY - box.minY },
       doubtful: survey.doubts.flatMap((d) => ('other' in d ? [d.part, d.other] : [d.part])),
       tapes: tapesShown(allKeys, shown, units),
     };
   });
-
-  protected setWhat(what: Sign['what']): void {
-    const s = this.record.sign();
-    if (s && s.what !== what)
-      void this.record.set(`${s.name} is ${what === 'door' || what === 'wall' ? '' : 'a '}${signNames[what]}`.slice(0, 120), 'surface', s.id, { what });
-  }
 }

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Hardware, WallMeasure } from '@yellow-pane/contracts';
-import { cutOfWall, layoutOnWall, surveyWall, wallDoubtText, wallNumbers, wallVerdict, wallWhy } from '@yellow-pane/core';
+import { cutOfWall, layoutOnWall, surveyWall, toldOf } from '@yellow-pane/core';
 import { WallDrawing } from '../../kit/wall-drawing';
 import { RecordStore } from '../../record/record.store';
 import { DryDetails } from './parts/dry-details';
 import { HardwarePanel } from './parts/hardware-panel';
 import { MasonryPanel } from './parts/masonry-panel';
-import { TapedPage, tapesShown, type TapedView, type TapeGroup } from './parts/taped-page';
+import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
 import { WallChoices } from './parts/wall-choices';
 import { WallEnds } from './parts/wall-ends';
 
@@ -82,23 +82,10 @@ export class WallPage {
   protected readonly view = computed(() => {
     const [doc, surface, units] = [this.record.records(), this.record.wall(), this.record.units()];
     if (!doc || !surface) return null;
-    const { survey, inForce, isSigned } = surveyWall(surface, doc);
+    const { survey } = surveyWall(surface, doc);
+    const told = toldOf(surface, doc, units);
     const film = doc.films.find((f) => f.id === surface.filmId);
-    const told = { hardware: surface.hardware, corners: survey.corners };
-    const partDoubts = survey.doubts.map((d) => ({ part: d.part, text: wallDoubtText(d, told, units) }));
-    const shown = {
-      surface,
-      inForce,
-      isBad: survey.status === 'doubtful' && !isSigned,
-      isAgreeing: survey.status === 'agreeing',
-      words: wallVerdict(survey, surface, units),
-      suspects: survey.suspects,
-      next: survey.next,
-      doubts: partDoubts.map((d) => d.text),
-      answer: film ? cutOfWall(surface, doc, film).answer : null,
-      numbers: wallNumbers(survey, surface.masonry, units),
-      why: wallWhy(survey),
-    } satisfies TapedView;
-    return { ...shown, survey, partDoubts, layout: film ? layoutOnWall(surface, doc, film) : null, doubtful: survey.doubts.map((d) => d.part), tapes: tapesShown(allKeys, shown, units) }; // prettier-ignore
+    const shown = viewOf(surface, told, film ? cutOfWall(surface, doc, film).answer : null);
+    return { ...shown, survey, partDoubts: told.doubts, layout: film ? layoutOnWall(surface, doc, film) : null, doubtful: told.doubts.map((d) => d.part), tapes: tapesShown(allKeys, shown, units) }; // prettier-ignore
   });
 }

@@ -25,12 +25,7 @@ const lengthsOf = (h: Hardware, names: PlaceNames): PartLength[] => [
       <button type="button" class="btn text-sm" (click)="add()">+ Something on it</button>
     </div>
     @for (h of rows(); track h.part.id) {
-      <section
-        class="mb-2 border-l-4 p-2"
-        [class]="h.doubts.length ? 'border-ink bg-tint' : 'border-hair bg-card'"
-        [attr.aria-label]="h.label"
-        data-hardware
-      >
+      <section class="mb-2 border-l-4 p-2" [class]="h.doubts.length ? 'border-ink bg-tint' : 'border-hair bg-card'" [attr.aria-label]="h.label" data-hardware>
         <div class="mb-1 flex flex-wrap items-center gap-2 text-sm">
           <input
             #what

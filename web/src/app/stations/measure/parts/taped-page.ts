@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal, viewChildren } from '@angular/core';
 import type { MeasureKey, Reading, Surface } from '@yellow-pane/contracts';
-import { askText, measureTitle, oddLength, oddsText, suspectText, type NextTape, type Suspect } from '@yellow-pane/core';
+import { askText, measureTitle, oddLength, oddsText, suspectText, type NextTape, type Suspect, type Told } from '@yellow-pane/core';
 import { formatDifference, formatLength, parseLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { InstrumentPanel } from '../../../instruments/instrument-panel';
 import { Instruments } from '../../../instruments/instruments';
@@ -32,6 +32,16 @@ export interface TapedView {
   readonly numbers: readonly { readonly name: string; readonly value: string }[];
   readonly why: readonly string[];
 }
+
+/** What is shown of a surface by what its tapes say, and what becomes of its piece. */
+export const viewOf = <S extends Surface>(surface: S, told: Told, answer: TapedView['answer']): TapedView & { readonly surface: S } => ({
+  ...told,
+  surface,
+  answer,
+  isBad: (told.status === 'doubtful' || told.status === 'impossible') && !told.isSigned,
+  isAgreeing: told.status === 'agreeing',
+  doubts: told.doubts.map((d) => d.text),
+});
 
 const isSlipOf = (s: Suspect<readonly number[]>, key: MeasureKey): boolean => s.hypothesis.kind === 'slip' && s.hypothesis.measure === key && s.probability > 0.1; // prettier-ignore
 
