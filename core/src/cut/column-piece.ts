@@ -2,7 +2,7 @@ import type { BenchCut, Column, DryAllowances, Turn } from '@yellow-pane/contrac
 import { formatLength } from '../ground/index.js';
 import { coverOfColumn, type ColumnSurvey } from '../measure/index.js';
 import { isLaidDry } from '../films/index.js';
-import type { DryPieces, DryToPiece } from './dry-piece.js';
+import { laidOver, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 
@@ -75,21 +75,15 @@ export function piecesOfColumn(c: ColumnToPiece): DryPieces {
       piece: {
         surfaceId: c.surface.id,
         filmId: film.id,
+        ...laidOver,
         method: 'laid-round',
         widthMm: p.widthMm,
         heightMm,
         turns: p.turns,
-        factoryEdge: null,
         trimmedEdges: ['top', 'bottom'],
-        path: null,
-        holes: [],
         meets: parts.length > 1 ? c.surface.id : null,
-        repeat: null,
-        isPlotted: false,
-        parts: [],
         bench: benchCuts(p.widthMm, heightMm, a, { foot: isWideAtTop ? cone.sagittaMm : 0, top: isWideAtTop ? 0 : cone.sagittaMm }, f),
         why,
-        fallback: null,
       },
     })),
   };

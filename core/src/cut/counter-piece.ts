@@ -15,7 +15,7 @@ import {
   type EdgeArc,
 } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
-import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
+import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 import { leastRadiusMm, MOST_STRETCH_FRAC, roundEdge, tooMuchMm } from './round-edge.js';
@@ -139,19 +139,6 @@ export function tightWords(rounds: readonly WrappedRound[], girthMm: number, f: 
   return `${corners}: over an edge of ${f(girthMm)} a round of ${f(one.radiusMm)} stretches the film by ${percent(one.stretchFrac)} where it lies without a fold; it takes about ${percent(MOST_STRETCH_FRAC)} (a round of ${f(Math.ceil(leastRadiusMm(girthMm)))} and more). Give these sides a strip of their own.`;
 }
 
-const whole = {
-  method: 'laid-over',
-  factoryEdge: null,
-  trimmedEdges: ['top', 'right', 'bottom', 'left'],
-  path: null,
-  holes: [],
-  meets: null,
-  repeat: null,
-  isPlotted: false,
-  parts: [],
-  fallback: null,
-} satisfies Partial<DryPart['piece']>;
-
 /** What two standard deviations, and other explanations, add to a top: it lies on both sides alike. */
 function spareRound({ corners }: CounterBody, cover: { readonly widthMm: number; readonly heightMm: number }): { readonly xMm: number; readonly yMm: number } {
   const box = boundingBox(Object.values(corners));
@@ -183,7 +170,7 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
   ];
   const bench = benchOfTop({ widthMm, heightMm, reach, depth }, p, cover, body, rounds, f);
   const piece: DryPart['piece'] = {
-    ...whole,
+    ...laidOver,
     surfaceId: surface.id,
     filmId: film.id,
     widthMm,
@@ -331,7 +318,7 @@ function stripPiece(run: readonly CounterSideName[], p: CounterToPiece, body: Co
     ...arcs.flatMap((arc) => vsOfStrip(arc, { pastMm, upperMm, lowerMm, underMm, lapMm: heightMm - upperMm }, f)),
   ];
   return {
-    ...whole,
+    ...laidOver,
     surfaceId: surface.id,
     filmId: film.id,
     widthMm,

@@ -3,9 +3,9 @@ import { runOf, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
 import { piecesOfCounter } from './counter-piece.js';
-import type { DryPieces } from './dry-piece.js';
+import type { DryPieces, DryToPiece } from './dry-piece.js';
 import { piecesOfPanel } from './panel-piece.js';
-import { letterSheets, piecesOfSign, type LetterSheet, type SignToPiece } from './sign-piece.js';
+import { letterSheets, piecesOfSign, type LetterSheet } from './sign-piece.js';
 import { layoutOfWall, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
 import { cutOfPane, resolveDry, type JobRecords, type SurfaceCut } from './job-pieces.js';
 
@@ -35,60 +35,47 @@ export function cutsForFilm(records: JobRecords, filmId: string, method?: CutMet
 /** The widths of a film's rolls. */
 const widthsOf = (records: JobRecords, film: Film): number[] => records.rolls.filter((r) => r.filmId === film.id && !r.deletedAt).map((r) => r.widthMm);
 
-/** The cut of one column. */
-export function cutOfColumn(surface: Column, records: JobRecords, film: Film): SurfaceCut {
-  const { survey, isSigned } = surveyColumn(surface, records);
-  const made = piecesOfColumn({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm: widthsOf(records, film), units: records.job.units }); // prettier-ignore
-  return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
-}
-
-/** The cut of one panel. */
-export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): SurfaceCut {
-  const { survey, isSigned } = surveyPanel(surface, records);
-  const made = piecesOfPanel({
-    surface,
-    survey,
-    allowances: resolveDry(records, surface),
-    film,
-    rollWidthsMm: widthsOf(records, film),
-    units: records.job.units,
-  });
-  return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
-}
-
-/** The cut of one counter or table top. */
-export function cutOfCounter(surface: Counter, records: JobRecords, film: Film): SurfaceCut {
-  const { survey, isSigned } = surveyCounter(surface, records);
-  const made = piecesOfCounter({ surface, survey, allowances: resolveDry(records, surface), film, rollWidthsMm: widthsOf(records, film), units: records.job.units }); // prettier-ignore
-  return cutOfDry(surface, made, { isSigned, isDoubtful: survey.status === 'doubtful' });
-}
-
-/** What decides the sheets of a sign. */
-const signToPiece = (surface: Sign, records: JobRecords, film: Film): SignToPiece => ({
+/** What decides the pieces of a surface that film is laid on dry, whatever its kind. */
+const toPiece = <S extends DrySurface, V>(surface: S, survey: V, records: JobRecords, film: Film): DryToPiece<S, V> => ({
   surface,
-  survey: surveySign(surface, records).survey,
+  survey,
   allowances: resolveDry(records, surface),
   film,
   rollWidthsMm: widthsOf(records, film),
   units: records.job.units,
 });
+
+/** The cut of one column. */
+export function cutOfColumn(surface: Column, records: JobRecords, film: Film): SurfaceCut {
+  const { survey, isSigned } = surveyColumn(surface, records);
+  return cutOfDry(surface, piecesOfColumn(toPiece(surface, survey, records, film)), { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
+/** The cut of one panel. */
+export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): SurfaceCut {
+  const { survey, isSigned } = surveyPanel(surface, records);
+  return cutOfDry(surface, piecesOfPanel(toPiece(surface, survey, records, film)), { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
+/** The cut of one counter or table top. */
+export function cutOfCounter(surface: Counter, records: JobRecords, film: Film): SurfaceCut {
+  const { survey, isSigned } = surveyCounter(surface, records);
+  return cutOfDry(surface, piecesOfCounter(toPiece(surface, survey, records, film)), { isSigned, isDoubtful: survey.status === 'doubtful' });
+}
+
 /** The sheets of letters of a sign, where they come on its ground. */
-export const sheetsOfSign = (surface: Sign, records: JobRecords, film: Film): LetterSheet[] => letterSheets(signToPiece(surface, records, film));
+export const sheetsOfSign = (surface: Sign, records: JobRecords, film: Film): LetterSheet[] =>
+  letterSheets(toPiece(surface, surveySign(surface, records).survey, records, film));
 
 /** The cut of one sign. Letters are as large as they are said to be, whatever its ground measures. */
 export function cutOfSign(surface: Sign, records: JobRecords, film: Film): SurfaceCut {
-  const { isSigned } = surveySign(surface, records);
-  return cutOfDry(surface, piecesOfSign(signToPiece(surface, records, film)), { isSigned, isDoubtful: false });
+  const { survey, isSigned } = surveySign(surface, records);
+  return cutOfDry(surface, piecesOfSign(toPiece(surface, survey, records, film)), { isSigned, isDoubtful: false });
 }
 
 /** What decides the pieces of a wall. */
 const wallToPiece = (surface: Wall, records: JobRecords, film: Film): WallToPiece => ({
-  surface,
-  survey: surveyWall(surface, records).survey,
-  allowances: resolveDry(records, surface),
-  film,
-  rollWidthsMm: widthsOf(records, film),
-  units: records.job.units,
+  ...toPiece(surface, surveyWall(surface, records).survey, records, film),
   run: runOf(surface, records)[0]!.id,
 });
 /** Where film lies on a wall; null: none does yet. */

@@ -17,5 +17,18 @@ export interface DryPart {
   /** Which part of the surface it covers; empty: all of it. */
   readonly suffix: string;
 }
+/** A piece that is trimmed all round when it lies, as far as most are alike. */
+export const laidOver = {
+  method: 'laid-over',
+  factoryEdge: null,
+  trimmedEdges: ['top', 'right', 'bottom', 'left'],
+  path: null,
+  holes: [],
+  meets: null,
+  repeat: null,
+  isPlotted: false,
+  parts: [],
+  fallback: null,
+} satisfies Partial<Piece>;
 /** The pieces of a surface, or why there are none. `note`: what should be known of them before they are cut. */
 export type DryPieces = { readonly pieces: readonly DryPart[]; readonly note?: string | null } | { readonly blocked: string };

@@ -3,7 +3,7 @@ import { isLaidDry } from '../films/index.js';
 import { formatLength } from '../ground/index.js';
 import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
-import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
+import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { inStrips, type ToStrip } from './strips.js';
 import {
@@ -133,22 +133,14 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   return {
     surfaceId: surface.id,
     filmId: film.id,
-    method: 'laid-over',
+    ...laidOver,
     widthMm,
     heightMm,
     turns: turnsFor(film.direction, surface.grain),
-    factoryEdge: null,
-    trimmedEdges: ['top', 'right', 'bottom', 'left'],
-    path: null,
-    holes: [],
     meets: isBoth ? surface.id : null,
-    repeat: null,
-    isPlotted: false,
-    parts: [],
     // the front is seen from the film’s side, a piece from its liner’s: the front is mirrored, and so the back is not
     bench: face === 'front' ? bench.map((c) => mirroredCut(c, widthMm)) : bench,
     why,
-    fallback: null,
   };
 }
 

@@ -79,9 +79,13 @@ describe('a long line in several sheets', () => {
     const sheets = letterSheets(asked({ allowances: { sheetMm: 300 } }));
     expect(sheets.map((s) => [s.leftMm, s.baselineMm])).toEqual([[1295, 15], [1595, 15]]); // prettier-ignore
   });
+  test('no sheet is longer than is said, what is left round the letters reckoned in', () => {
+    const widths = (sheetMm: number) => pieces({ allowances: { sheetMm } }).map((p) => p.piece.widthMm);
+    expect([widths(410), widths(409)]).toEqual([[410], [110, 110]]);
+  });
   test('a letter and its dot stay together, and so does what is longer by itself', () => {
-    const dotted = letters({ svgPath: `M0 0V-500H100V0ZM20 -600V-700H80V-600Z${bars(400)}` });
-    expect(letterSheets(asked({ lines: [dotted], allowances: { sheetMm: 60 } })).map((s) => s.region.length)).toEqual([2, 1]);
+    const dotted = letters({ svgPath: `M0 0V-500H100V0ZM20 -600V-700H80V-600ZM90 -550V-580H150V-550Z${bars(400)}` });
+    expect(letterSheets(asked({ lines: [dotted], allowances: { sheetMm: 40 } })).map((s) => s.region.length)).toEqual([3, 1]);
     expect(letterSheets(asked({ lines: [letters({ svgPath: 'M0 0V-700H9000V0Z', heightMm: 140 })], allowances: { sheetMm: 300 }, rolls: [] }))).toHaveLength(1);
   });
   test('what is higher than the roll is wide stands along it, in sheets no wider than the roll', () => {
@@ -149,6 +153,8 @@ describe('the canvas sign of the demo', () => {
       'Gate canvas Arrow',
     ]);
     expect(sheetsOfSign(surface, records, letterFilm).map((s) => s.region.length)).toEqual([4, 5, 10, 1]);
+    // the p of “Departures” hangs under its baseline
+    expect(sheetsOfSign(surface, records, letterFilm)[2]!.baselineMm).toBeCloseTo(15 + 26.7, 0);
   });
   test('the plotter cuts every outline once, on its sheet, as it is read; one more of a sheet is the same one', () => {
     const cut = cutOfSign({ ...surface, extraPieces: [{ id: id(60), reason: 'crease', part: 1 } as never] }, records, letterFilm);

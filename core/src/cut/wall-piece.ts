@@ -13,7 +13,7 @@ import {
   type WallSurvey,
 } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
-import type { DryPart, DryPieces, DryToPiece } from './dry-piece.js';
+import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 import { FOLD_BACK_MM, GRIP_MM } from './wrapped-edges.js';
@@ -141,19 +141,14 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
         piece: {
           surfaceId: surface.id,
           filmId: film.id,
-          method: 'laid-over',
+          ...laidOver,
           widthMm,
           heightMm,
           turns: isLying ? ([90, 270] as Turn[]) : turnsOf(film.direction).filter((t) => !isFree || t % 180 === 0),
           // the edge that is seen lies over the drop before it: the roll’s own is straight; liner up, it lies at the other side
           factoryEdge: isLying || widthMm >= widestMm - 1e-6 ? null : seamed && i > 0 && surface.seam === 'overlap' ? over : overlaid(hasEnd, survey.corners),
           trimmedEdges: ['top', ...(hasEnd.right ? (['right'] as const) : []), 'bottom', ...(hasEnd.left ? (['left'] as const) : [])],
-          path: null,
-          holes: [],
           meets: p.run,
-          repeat: null,
-          isPlotted: false,
-          parts: [],
           // seen from the film’s side, a piece from its liner’s
           bench: bench.map((c) => ({ ...c, path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm })) })),
           why: [
@@ -163,7 +158,6 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
             ...(hasEnd.right ? [ends.right.words] : []),
             ...(film.direction === 'none' ? [] : ['Its direction runs upright: all drops of a run the same way.']),
           ],
-          fallback: null,
         },
       };
     });

@@ -88,9 +88,12 @@ describe('what does not fit', () => {
   test('letters that stand free, keep off everything and are wide enough: nothing', () => {
     expect(judge()).toMatchObject({ status: 'agreeing', doubts: [] });
     expect(judge().clearMm).toBeCloseTo(180, 0);
+    // of two lines the nearer one: the figure’s foot
+    expect(judge({ lines: [letters(), figure()] }).clearMm).toBeCloseTo(40, 0);
     expect(judge({ lines: [] }).clearMm).toBeNull();
   });
   test('past the edge by how much, on which line; a crooked ground by its slanting side', () => {
+    expect(judge({ lines: [letters({ atMm: 60 })] }).status).toBe('doubtful');
     expect(said({ lines: [letters({ atMm: 60 })] })).toEqual(['“II.” would reach 20 mm past the edge of its ground. Make it lower, or move it.']);
     // it narrows by 200 to its top: the same line fits low and not high
     const leaning: Tapes = { widthTop: 1800, widthBottom: 2000, heightLeft: Math.hypot(100, 600), heightRight: Math.hypot(100, 600), diagonalDown: Math.hypot(1900, 600), diagonalUp: Math.hypot(1900, 600) }; // prettier-ignore

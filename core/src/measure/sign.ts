@@ -116,7 +116,7 @@ function doubtsOf(marks: readonly PlacedMark[], { hardware, texture }: SignParts
 }
 
 /** The ground by the likeliest explanation of its tapes, its lower left corner at 0, 0; null: it has no size. */
-export function groundOf(face: Pick<Survey, 'outline' | 'possibleOutlines'>): Polygon | null {
+function groundOf(face: Pick<Survey, 'outline' | 'possibleOutlines'>): Polygon | null {
   const outline = face.possibleOutlines[0] ?? face.outline;
   if (!outline) return null;
   const box = boundingBox(outline);
