@@ -1,4 +1,3 @@
-import './plain-words.js';
 export * from './quantities.js';
 export * from './errors.js';
 export * from './api-version.js';

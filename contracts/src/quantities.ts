@@ -1,4 +1,6 @@
 import * as z from 'zod';
+// here, where every schema comes by: from the index a bundler leaves it out
+import './plain-words.js';
 
 /** A length in millimetres, at least 0 and at most 100 m: nothing that is taped or cut is longer. */
 export const lengthMm = z.number().min(0).max(100_000).meta({ unit: 'mm' });

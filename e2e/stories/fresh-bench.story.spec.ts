@@ -87,6 +87,14 @@ test('measures from a CSV file: a bad row is named and nothing changes, a good f
   await expect(bench.field('heightLargest')).toHaveValue('1990');
 });
 
+test('the built bench says what does not read in plain words, not in those of a schema', async ({ request }) => {
+  const answer = await request.post(`${server.url}/api/compute/lettering`, { data: { text: '', face: 'gothic', spacing: 900 } });
+  expect(answer.status()).toBe(400);
+  const { faults } = (await answer.json()) as { faults: { path: string; message: string }[] };
+  expect(faults).toContainEqual({ path: 'body.face', message: 'One of: plain, heavy, pitched, pitched-heavy.' });
+  expect(JSON.stringify(faults)).not.toMatch(/Invalid|expected|received|Too big|Too small/);
+});
+
 test('the first page loads under 300 kB of compressed script', async ({ page }) => {
   const client = await page.context().newCDPSession(page);
   await client.send('Network.enable');
