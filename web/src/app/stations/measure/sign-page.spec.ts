@@ -74,7 +74,20 @@ describe('Measure, of a sign', () => {
     await on.type(part('atMm', lines()[1]!), '1700');
     expect(lines()[1]!.textContent).toContain('past the edge of its ground');
   });
-  test('a line is deleted, and comes back by undo of the record; what it is on is one press', async () => {
+  test('in an inch job a new line is half an inch by half an inch high, and stands on a mark of the tape', async () => {
+    await on.store.set('inches', 'job', on.api.doc.job.id, { units: 'in' });
+    while (lines().length) {
+      lines()[0]!.querySelector('button')!.click();
+      await on.settle();
+    }
+    await write('PIER');
+    const [line] = kept().lines;
+    // a quarter of 27½ in is 6⅞ in
+    expect(line!.heightMm / 25.4).toBeCloseTo(7, 9);
+    for (const mm of [line!.atMm, line!.baselineMm]) expect((mm / 25.4) * 16).toBeCloseTo(Math.round((mm / 25.4) * 16), 6);
+    expect(part('heightMm', lines()[0]!).value).toBe('7"');
+  });
+  test('a line is deleted; what it is on, and how that feels, is one choice each', async () => {
     labelled('Delete Arrow').click();
     await on.settle();
     expect(kept().lines).toHaveLength(2);

@@ -20,7 +20,7 @@ type Letters = Extract<SignLine, { is: 'letters' }>;
 
 /** Room between two lines, as a share of their capitals. @source common practice of setting type: a line and a half */
 const LEADING = 1.5;
-const roundTo = (mm: number, step: number): number => Math.max(step, Math.round(mm / step) * step);
+const roundTo = (mm: number, step: number): number => Math.round(mm / step) * step;
 
 /** What is written on a sign: each line set in a shipped face, or a figure of an SVG file, with its height and its place. */
 @Component({
@@ -115,10 +115,13 @@ export class SignLines {
     const ground = this.ground() ?? { widthMm: 2000, heightMm: 600 };
     const low = Math.min(...this.surface().lines.map((l) => l.baselineMm));
     const baselineMm = Number.isFinite(low) ? low - LEADING * heightMm : (ground.heightMm - heightMm) / 2;
-    return { align: 'middle', atMm: Math.round(ground.widthMm / 2), baselineMm: Math.max(0, Math.round(baselineMm)) };
+    return { align: 'middle', atMm: roundTo(ground.widthMm / 2, this.mark()), baselineMm: Math.max(0, roundTo(baselineMm, this.mark())) };
   }
+  /** A mark of the tape, and the step that heights of letters go by. */
+  private readonly mark = computed(() => (this.record.units() === 'in' ? 25.4 / 16 : 1));
+  private readonly step = computed(() => (this.record.units() === 'in' ? 25.4 / 2 : 5));
   private firstHeight(): number {
-    return this.surface().lines.at(-1)?.heightMm ?? roundTo((this.ground()?.heightMm ?? 600) / 4, 5);
+    return this.surface().lines.at(-1)?.heightMm ?? Math.max(this.step(), roundTo((this.ground()?.heightMm ?? 600) / 4, this.step()));
   }
 
   protected async addLetters(box: HTMLInputElement): Promise<void> {
