@@ -85,7 +85,7 @@ describe('the piece of a panel', () => {
   test('nothing is cut from what nobody taped', () => {
     expect(blocked({ edge: null })).toBe('Film is to go over its left and right: tape how thick its edge is first.');
     expect(blocked({ grooves: [groove({ form: 'moulding' })] })).toBe('The girth of the upright moulding 1 is not known: press a string into it.');
-    expect(blocked({ grooves: [groove({ run: { way: 'upright', fromLeftMm: 2000 } })] })).toContain('does not lie on this face');
+    expect(blocked({ grooves: [groove({ run: { way: 'upright', fromLeftMm: 2000 } })] })).toContain('cannot be as it was taped');
     expect(piecesOfPanel({ ...asked(), survey: judgePanel({ grooves: [], hardware: [] }, []) })).toEqual({ blocked: 'No width and height of its face yet.' });
   });
   test('film for glass is no film for a door', () => expect(blocked({ of: { drying: 'reactive', mounting: 'inside' } as never })).toContain('laid wet'));

@@ -86,8 +86,8 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   if (wraps.length > 0 && !survey.edge) return { blocked: `Film is to go over its ${listed(wraps)}: tape how thick its edge is first.` };
   const moulding = survey.grooves.find((g) => g.girthMm === null);
   if (moulding) return { blocked: `The girth of the ${grooveName(moulding.groove, surface.grooves)} is not known: press a string into it.` };
-  const impossible = survey.doubts.find((d) => d.is === 'groove-outside' || d.is === 'groove-through');
-  if (impossible) return { blocked: 'A groove does not lie on this face: tape its place again.' };
+  const impossible = survey.doubts.find((d) => d.is === 'groove-outside' || d.is === 'groove-through' || d.is === 'groove-narrow');
+  if (impossible) return { blocked: 'A groove cannot be as it was taped: tape its place and its size again.' };
   const faces: readonly Face[] = surface.faces === 'both' ? ['front', 'back'] : ['front'];
   const named = (face: Face, strip: string) => [faces.length > 1 ? face : '', strip].filter(Boolean).join(' ');
   return {

@@ -32,6 +32,8 @@ export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' |
       return `${name} reaches ${f(doubt.byMm)} past the face. Tape its place again.`;
     case 'groove-through':
       return `${name} would be deeper than the edge is thick. Measure its depth again.`;
+    case 'groove-narrow':
+      return `${name} would be ${f(doubt.byMm)} narrower than its own two sides. Tape it from outside to outside.`;
     case 'hardware-outside':
       return `${part?.what ?? 'Hardware'} would stand ${f(doubt.byMm)} outside the face. Tape its place again.`;
     case 'edge-girth':

@@ -66,6 +66,13 @@ describe('grooves and hardware', () => {
     expect(judge(door, { grooves: [groove({ depthMm: 40 })] }).doubts).toMatchObject([{ is: 'groove-through' }]);
     expect(judge(door, { grooves: [groove({ form: 'moulding', depthMm: 40, girthMm: 12 })] }).doubts).toEqual([]);
   });
+  test('a frame narrower than two of its sides is a slip: it was taped from inside to inside', () => {
+    const frame = (acrossMm: number, upMm: number) =>
+      judge(door, { grooves: [groove({ widthMm: 20, run: { way: 'frame', fromLeftMm: 120, fromFootMm: 150, acrossMm, upMm } })] }).doubts;
+    expect([frame(40, 700), frame(620, 40)]).toEqual([[], []]);
+    expect([frame(39, 700), frame(620, 25)]).toEqual([[{ is: 'groove-narrow', part: id(10), byMm: 1 }], [{ is: 'groove-narrow', part: id(10), byMm: 15 }]]);
+    expect(verdict(door, { grooves: [groove({ widthMm: 20, run: { way: 'frame', fromLeftMm: 120, fromFootMm: 150, acrossMm: 25, upMm: 700 } })] }).body).toBe('The frame of grooves 1 would be 15 mm narrower than its own two sides. Tape it from outside to outside.'); // prettier-ignore
+  });
   test('a lever may reach past the arris; a whole plate beside the door is a slip', () => {
     expect(judge(door, { hardware: [{ ...lever, fromLeftMm: 840 }] }).doubts).toEqual([]);
     expect(judge(door, { hardware: [{ ...lever, fromLeftMm: 8400 }] }).doubts).toMatchObject([{ is: 'hardware-outside', part: lever.id }]);

@@ -14,7 +14,7 @@ export interface JudgedGroove extends GrooveGirth {
 /** Something besides the tapes of the face that does not fit. `part`: the groove or piece of hardware it is about. */
 export type PanelDoubt =
   | { readonly is: 'groove-girth' | 'groove-sum'; readonly part: string; readonly byMm: number }
-  | { readonly is: 'groove-outside' | 'groove-through' | 'hardware-outside'; readonly part: string; readonly byMm: number }
+  | { readonly is: 'groove-outside' | 'groove-through' | 'groove-narrow' | 'hardware-outside'; readonly part: string; readonly byMm: number }
   | EdgeDoubt;
 
 /** What is known of one panel, and how sure. */
@@ -47,6 +47,9 @@ function doubtsOfGroove(judged: JudgedGroove, face: Survey, thicknessMm: number 
   if (apartMm !== null) out.push({ is: 'groove-girth', part: groove.id, byMm: apartMm });
   if (thicknessMm !== null && groove.form !== 'moulding' && groove.depthMm >= thicknessMm)
     out.push({ is: 'groove-through', part: groove.id, byMm: groove.depthMm - thicknessMm });
+  // a frame is as wide as two of its sides at least
+  const narrowMm = groove.run.way === 'frame' ? 2 * groove.widthMm - Math.min(groove.run.acrossMm, groove.run.upMm) : 0;
+  if (narrowMm > 0) out.push({ is: 'groove-narrow', part: groove.id, byMm: narrowMm });
   if (!face.outline) return out;
   const box = boundingBox(face.outline);
   const size = { x: box.maxX - box.minX, y: box.maxY - box.minY };
