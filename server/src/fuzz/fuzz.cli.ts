@@ -19,7 +19,7 @@ async function main(): Promise<void> {
   await setUpBench(app, 'demo');
   const doc = await app.jobs.open(demoId(100));
   const ids = [100, 101, 102].map(demoId).concat(demoPersons.map((p) => p.id), doc.firm.id, doc.surfaces.slice(0, 20).map((s) => s.id), doc.films.map((f) => f.id), doc.rolls.map((r) => r.id)); // prettier-ignore
-  const result = await fuzz(app, ids, await examplesFor(app, demoId(101), demoId(102)), `/api/jobs/${demoId(100)}/cut-list.csv`, count, seed, (n) =>
+  const result = await fuzz(app, ids, await examplesFor(app, demoId(101), demoId(102)), `/api/jobs/${demoId(100)}/run-sheet.pdf`, count, seed, (n) =>
     process.stdout.write(`${n} of ${count}\n`),
   );
   process.stdout.write(

@@ -11,7 +11,7 @@ test('six hundred requests of nonsense (three hundred in CI): no answer is a fai
     app,
     ids,
     await examplesFor(app, lanternStreetId, demoId(102)),
-    `/api/jobs/${ternPointId}/cut-list.csv`,
+    `/api/jobs/${ternPointId}/run-sheet.pdf`,
     process.env['CI'] ? 300 : 600,
     20261128,
   );
