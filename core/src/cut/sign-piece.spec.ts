@@ -93,7 +93,7 @@ describe('a long line in several sheets', () => {
     // 410 mm pairs, 1000 apart
     expect(sheets.map((s) => [s.widthMm, s.heightMm])).toEqual([[430, 730], [430, 730]]); // prettier-ignore
     expect(blocked({ lines: [letters({ heightMm: 1100, baselineMm: 20 })], high: 1300, rolls: [300] })).toBeNull();
-    expect(blocked({ lines: [letters({ svgPath: 'M0 0V-700H900V0Z', heightMm: 700, baselineMm: 20 })], high: 800 })).toBe('“IIII” takes a sheet of 930 × 730, and the widest roll of Pier Letters is 610. Make it lower.'); // prettier-ignore
+    expect(blocked({ lines: [letters({ svgPath: 'M0 0V-700H900V0Z', heightMm: 700, baselineMm: 20 })], high: 800 })).toBe('“IIII” takes a sheet of 930 × 730, and the widest roll of Pier Letters is 610. Make it smaller.'); // prettier-ignore
   });
   test('of all partings into fewest sheets the one with the widest gaps, against trying all of them', () => {
     fc.assert(

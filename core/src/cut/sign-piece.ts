@@ -123,7 +123,7 @@ export function piecesOfSign(p: SignToPiece): DryPieces {
   const widest = Math.max(0, ...rollWidthsMm);
   const tooLarge = widest > 0 ? sheets.find((s) => Math.min(s.widthMm, s.heightMm) > widest) : undefined;
   if (tooLarge)
-    return { blocked: `${lineName(tooLarge.mark.line)} takes a sheet of ${f(tooLarge.widthMm)} × ${f(tooLarge.heightMm)}, and the widest roll of ${film.name} is ${f(widest)}. Make it lower.` }; // prettier-ignore
+    return { blocked: `${lineName(tooLarge.mark.line)} takes a sheet of ${f(tooLarge.widthMm)} × ${f(tooLarge.heightMm)}, and the widest roll of ${film.name} is ${f(widest)}. Make it smaller.` }; // prettier-ignore
   const notes = survey.doubts.filter((d) => d.is === 'on-hardware' || d.is === 'thin').map(said);
   return { pieces: sheets.map((sheet) => pieceOf(sheet, p, f)), note: notes.join(' ') || null };
 }

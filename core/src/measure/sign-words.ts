@@ -24,7 +24,7 @@ export function signDoubtText(doubt: SignDoubt, parts: Pick<Sign, 'lines' | 'har
   };
   switch (doubt.is) {
     case 'outside':
-      return `${named(doubt.part)} would reach ${f(doubt.byMm)} past the edge of its ground. Make it lower, or move it.`;
+      return `${named(doubt.part)} would reach ${f(doubt.byMm)} past the edge of its ground. Make it smaller, or move it.`;
     case 'on-hardware':
       return `${named(doubt.part)} would lie on “${named(doubt.other)}”. Move it, or say that this comes off.`;
     case 'overlap':

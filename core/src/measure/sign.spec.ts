@@ -94,7 +94,7 @@ describe('what does not fit', () => {
   });
   test('past the edge by how much, on which line; a crooked ground by its slanting side', () => {
     expect(judge({ lines: [letters({ atMm: 60 })] }).status).toBe('doubtful');
-    expect(said({ lines: [letters({ atMm: 60 })] })).toEqual(['“II.” would reach 20 mm past the edge of its ground. Make it lower, or move it.']);
+    expect(said({ lines: [letters({ atMm: 60 })] })).toEqual(['“II.” would reach 20 mm past the edge of its ground. Make it smaller, or move it.']);
     // it narrows by 200 to its top: the same line fits low and not high
     const leaning: Tapes = { widthTop: 1800, widthBottom: 2000, heightLeft: Math.hypot(100, 600), heightRight: Math.hypot(100, 600), diagonalDown: Math.hypot(1900, 600), diagonalUp: Math.hypot(1900, 600) }; // prettier-ignore
     const at = (baselineMm: number) => judge({ lines: [figure({ atMm: 25, baselineMm })] }, leaning).doubts.map((d) => d.is);
