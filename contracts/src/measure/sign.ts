@@ -16,8 +16,8 @@ const letterSpacing = z.number().min(-5).max(60);
 /** What is written in one line of letters. */
 export const letterText = words(60).min(1, 'Say what is written there.');
 
-/** Letters or a figure may be drawn with so many signs of an SVG path. */
-const svgPath = z.string().trim().min(3).max(30_000);
+/** Letters or a figure may be drawn with so many signs of an SVG path: a line of sixty letters of the richest outlines goes in. */
+const svgPath = z.string().trim().min(3).max(90_000);
 
 /** Where a line of letters, or a figure, comes to stand on its ground, seen from the front. */
 const placed = {

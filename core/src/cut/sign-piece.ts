@@ -30,7 +30,7 @@ export interface LetterSheet {
 }
 
 /** Longer sheets are hinged in their middle: one half is laid, then the other. @source house rule */
-const HINGE_MIDDLE_MM = 600;
+export const HINGE_MIDDLE_MM = 600;
 
 interface Cluster {
   readonly parts: Region;

@@ -233,6 +233,7 @@ const knownFigures = new Set([
   'places',
   'far',
   'gaps',
+  'hinge',
   'limit',
 ]);
 /** Names in braces that stand for nothing: a firm’s slip of the pen. */

@@ -53,6 +53,7 @@ describe('the steps of a sign', () => {
   test('where each line comes, the gap of a parted one, and from where to look, in the units of the job', () => {
     expect(step('place').text).toContain('“Departures”: 140 mm above the foot, from 330 mm to 1138 mm from the left.');
     expect(step('next').text).toContain('155 mm');
+    expect(step('hinge-middle').text).toContain('longer than 600 mm');
     expect(step('hang').text).toContain('then from 10 m');
     expect(step('clear').text).toBe('Nothing comes off. Letters keep off: Eyelet. Old letters: warm, off at a flat angle, their glue with them.');
     for (const s of sheet()!.steps) expect(s.text).not.toMatch(/[{}]/);

@@ -1,8 +1,8 @@
 import type { PaneTrait, Sign } from '@yellow-pane/contracts';
-import { cutOfSign, sheetsOfSign, type LetterSheet } from '../cut/index.js';
+import { cutOfSign, HINGE_MIDDLE_MM, sheetsOfSign, type LetterSheet } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
-import { filmText, formatLength } from '../ground/index.js';
+import { filmText, formatLength, formatRough } from '../ground/index.js';
 import { areaOfMarksM2, lineName, readFromM, surveySign } from '../measure/index.js';
 import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
@@ -60,6 +60,7 @@ export function signFigures(surface: Sign, records: LayRecords): DryFigures | nu
         )
         .join(' '),
       far: filmText(1000 * Math.min(STEP_BACK_M, Math.max(2, readFromM(tallest))), units, 0),
+      hinge: formatRough(HINGE_MIDDLE_MM, units),
       gaps: gapsOf(sheets, f) || 'none',
       limit: limit === null ? '' : `This film takes no more than ${limit} °C.`,
       ...hardwareFigures(surface.hardware),

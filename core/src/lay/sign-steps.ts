@@ -33,7 +33,7 @@ export const signSteps: readonly StepRule[] = [
   step('sign-hinge-top', 'Hinge along the top', 'Masking tape along the whole upper edge of the sheet, half on it, half on the ground. Swing it up.', {
     purpose: 'It comes down where it hung.', good: 'Swung down, its line lies on the chalk line.', tools: ['masking tape'], minutes: [1, 0, 0.2], mood: 'dry', drawing: 'sign-hinge', when: where('hinge-top')
   }), // prettier-ignore
-  step('sign-hinge-middle', 'Hinge long sheets in the middle', 'Masking tape from top to bottom over the middle of each sheet longer than {600 mm}. Swing one half back.', {
+  step('sign-hinge-middle', 'Hinge long sheets in the middle', 'Masking tape from top to bottom over the middle of each sheet longer than {hinge}. Swing one half back.', {
     purpose: 'A long sheet hinged at its top sags and lands beside its place.', good: 'Either half comes down on the chalk line.', tools: ['masking tape'], minutes: [1, 0, 0.2], mood: 'dry', drawing: 'sign-hinge', when: where('hinge-middle')
   }), // prettier-ignore
   step('sign-lay', 'Liner off, lay from the hinge', 'Peel the liner flat back on itself, no farther than the hinge, and cut it off there. Lay from the hinge outwards, strokes from the middle to both sides; then the other half.', {

@@ -1,4 +1,4 @@
-import { letterFace } from '@yellow-pane/contracts';
+import { letterFace, signLine } from '@yellow-pane/contracts';
 import { boundingBox, evenOdd, placeMark, regionArea, ringsFromSvgPath, signedArea } from '@yellow-pane/core';
 import { ternInterior } from '@yellow-pane/demo';
 import { missingIn, setLetters } from './lettering.js';
@@ -37,6 +37,13 @@ describe.each(faces)('letters in the face “%s”', (face) => {
     const { capUnits } = await setLetters('H', face, 0);
     expect((await wide('HHHH', 10)) - (await wide('HHHH'))).toBeCloseTo(3 * 0.1 * capUnits, -1);
     expect(await wide('HH')).toBeGreaterThan(2 * (await wide('H')));
+  });
+  test('the longest line of the richest letter is taken by the record', async () => {
+    for (const letter of ['@', '&', 'g']) {
+      const text = letter.repeat(60);
+      const line = { is: 'letters', id: '01930000-0000-7000-8000-000000000001', text, face, spacing: 0, heightMm: 100, baselineMm: 0, atMm: 0, align: 'left', ...(await setLetters(text, face, 0)) }; // prettier-ignore
+      expect(signLine.safeParse(line).success).toBe(true);
+    }
   });
   test('a sign that it has not is named', async () => {
     expect(await missingIn('A→B→漢', face)).toEqual(['→', '漢']);
