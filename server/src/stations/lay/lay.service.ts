@@ -190,7 +190,7 @@ export const layGuard =
         if (unknown)
           bad(
             `steps.${i}`,
-            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}; for a wall {start}, {drop}, {drops}, {level}, {inside}, {insideSecond}, {outside}, {outsideSecond} or {ruler}; for a counter {liner}, {first}, {under}, {walls}, {strips}, {rounds} or {holes} besides.`,
+            `“{${unknown}}” in step “${s.title}” stands for nothing: use {edgeGap}, {edgeStop}, {overhang}, {blade}, {lock}, {film}, {gun} or {care}; for a column {girth}, {height}, {lap}, {notch}, {strip}, {bands} or {seam}; for a panel {panel}, {size}, {fold}, {grain}, {slack}, {sides}, {wrap}, {corner}, {tab}, {lap}, {off}, {round} or {postHeat}; for a wall {start}, {drop}, {drops}, {level}, {inside}, {insideSecond}, {outside}, {outsideSecond} or {ruler}; for a counter {liner}, {first}, {under}, {walls}, {strips}, {rounds} or {holes} besides; for a sign {lettering}, {places}, {far}, {gaps}, {hinge} or {limit}.`,
           );
       }
       const newest = Math.max(1, ...(await records.all('stepSet')).map((s) => s.version));

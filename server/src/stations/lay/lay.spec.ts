@@ -6,7 +6,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
 import type { Change, JobDocument, JobFile, LayEntry, RunSheetBody, StepSet } from '@yellow-pane/contracts';
-import { shippedSteps, SHIPPED_STEPS_ID } from '@yellow-pane/core';
+import { shippedSteps, SHIPPED_STEPS_ID, unknownFigures } from '@yellow-pane/core';
 import type { App } from '../../app.js';
 import { ines, okan, openBench, TestDevice, ternPointId, type TestDatabase } from '../../bench.testing.js';
 
@@ -157,6 +157,10 @@ describe('the firm’s own steps', () => {
     const bad = await write(await version({ steps: [{ ...steps[0]!, text: 'Keep {edgeGapp} off' }] }));
     device.takeBack();
     expect(bad.body.faults[0].message).toContain('{edgeGapp}');
+    // what may stand there is named, and all of it is known
+    const named = [...(bad.body.faults[0].message as string).matchAll(/\{\w+\}/g)].map((m) => m[0]).filter((n) => n !== '{edgeGapp}');
+    expect(named).toEqual(expect.arrayContaining(['{girth}', '{slack}', '{holes}', '{hinge}']));
+    expect(unknownFigures({ ...steps[0]!, text: named.join(' ') })).toEqual([]);
     const twice = await write(await version({ steps: [steps[0]!, steps[0]!] }));
     device.takeBack();
     expect(twice.body.faults[0].message).toContain('same key');
