@@ -3,7 +3,7 @@ import type { BenchCut, Piece } from '@yellow-pane/contracts';
 import { formatLength, formatLong, moneyText, startEdge, unbroken } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
-import { benchEndSvg, faceUp, lettersSvg, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
+import { benchEndSvgs, faceUp, lettersSvg, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
 
 const PROPOSAL = 'A PROPOSAL, not a plan: nobody has kept it yet. Open Cut, let the layout settle, and print again before the knife touches the roll.';
 const warning = '#A8431A';
@@ -136,11 +136,11 @@ function benchWords(c: BenchCut): string {
   if (c.layer === 'film') return `Through the film. ${c.words}`;
   return c.words.replace(/^Liner only/, 'LINER ONLY');
 }
-/** What the bench cuts in a piece, in its order, and its small ends at true scale as far as they go on the sheet. */
+/** What the bench cuts in a piece, in its order, and its ends at true scale, in strips where they are wider than the sheet. */
 function benchPart(piece: Piece, units: 'mm' | 'in', width: number, isLetters: boolean): Content[] {
   const cuts = piece.bench ?? [];
   if (cuts.length === 0) return [];
-  const ends = cuts.filter((c) => c.layer === 'film' && !c.later).map((c) => ({ c, ...benchEndSvg(piece, c, units) }));
+  const ends = cuts.filter((c) => c.layer === 'film' && !c.later).map((c) => ({ c, strips: benchEndSvgs(piece, c, units, width / PT_PER_MM) }));
   return [
     { text: `${isLetters ? 'Sheet of letters' : 'Bench cuts'} · ${piece.label}`, bold: true, fontSize: 12, margin: [0, 8, 0, 2] },
     {
@@ -155,19 +155,18 @@ function benchPart(piece: Piece, units: 'mm' | 'in', width: number, isLetters: b
       ol: cuts.map((c) => ({ text: benchWords(c) })),
       margin: [0, 0, 0, 4],
     },
-    ...ends.flatMap((e): Content[] =>
-      e.widthMm * PT_PER_MM <= width
-        ? [
-            {
-              unbreakable: true,
-              stack: [
-                { text: `${e.c.words.split(':')[0]!}, true scale: print without fitting to the page`, fontSize: 8.5, color: soft },
-                { svg: e.svg, width: e.widthMm * PT_PER_MM },
-              ],
-              margin: [0, 4, 0, 4],
-            },
-          ]
-        : [{ text: `${e.c.words.split(':')[0]!}: wider than this sheet, so it is not drawn at true scale.`, fontSize: 8.5, color: soft }],
+    ...ends.flatMap(({ c, strips }) =>
+      strips.map((s, i): Content => {
+        const several = strips.length > 1 ? `, strip ${i + 1} of ${strips.length} (cut out, lay letter on letter, tape)` : '';
+        return {
+          unbreakable: true,
+          stack: [
+            { text: `${c.words.split(':')[0]!}, true scale${several}: print without fitting to the page`, fontSize: 8.5, color: soft },
+            { svg: s.svg, width: s.widthMm * PT_PER_MM },
+          ],
+          margin: [0, 4, 0, 4],
+        };
+      }),
     ),
   ];
 }

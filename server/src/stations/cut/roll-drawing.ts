@@ -139,8 +139,17 @@ const benchStroke = (cut: BenchCut): string => benchStrokes[benchLayerOf(cut)];
 
 /** Air round a true-scale drawing, mm. */
 const ROUND_MM = 14;
-/** The end of a piece round one film cut at true scale, 1 unit = 1 mm, to lay on the film; liner cuts beside it as they meet it. */
-export function benchEndSvg(piece: Pick<Piece, 'heightMm' | 'bench'>, cut: BenchCut, units: UnitSystem): { svg: string; widthMm: number } {
+/** What two strips of one drawing show both of, mm: the line to join them by stands in it. */
+const STRIP_OVERLAP_MM = 12;
+/** How one cut is told apart on strips of several pages. */
+const letterOf = (i: number): string => String.fromCharCode(65 + (i % 26));
+
+/**
+ * The end of a piece round one film cut at true scale, 1 unit = 1 mm, to lay on the film; liner cuts beside it as they meet it. In as many strips as a page asks,
+ * each with the line to join it to the next.
+ * @param widestMm what of a page can be drawn on
+ */
+export function benchEndSvgs(piece: Pick<Piece, 'heightMm' | 'bench'>, cut: BenchCut, units: UnitSystem, widestMm: number): { svg: string; widthMm: number }[] {
   const [xs, ys] = [cut.path.map((p) => p.xMm), cut.path.map((p) => p.yMm)];
   const isTop = Math.max(...ys) > piece.heightMm / 2;
   const [x0, x1] = [Math.min(...xs) - ROUND_MM, Math.max(...xs) + ROUND_MM];
@@ -152,9 +161,21 @@ export function benchEndSvg(piece: Pick<Piece, 'heightMm' | 'bench'>, cut: Bench
   const line = (points: readonly { xMm: number; yMm: number }[], more: string) =>
     `<path d="M ${points.map((p) => `${n(p.xMm - x0)} ${n(y(p.yMm))}`).join(' L ')}" fill="none" ${more}/>`;
   const liners = (piece.bench ?? []).filter((c) => c.layer === 'liner').map((c) => line(c.path, 'stroke="#3E6E8E" stroke-width="0.5" stroke-dasharray="3 2"'));
-  const scale = `<path d="M ${n((x1 - x0) / 2 - 25)} ${n(isTop ? high - 3 : 3)} h 50" stroke="#1C2226" stroke-width="0.4"/><text x="${n((x1 - x0) / 2)}" y="${n(isTop ? high - 4 : 7)}" font-size="3.4" text-anchor="middle">${xml(`this line is ${formatLength(50, units)}${units === 'mm' ? ' mm' : ''}: check it before you trust the sheet`)}</text>`; // prettier-ignore
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${n(x1 - x0)} ${n(high)}" font-family="Atkinson" fill="#1C2226"><clipPath id="c"><rect width="${n(x1 - x0)}" height="${n(high)}"/></clipPath><g clip-path="url(#c)"><path d="M 0 ${n(end)} H ${n(x1 - x0)}" stroke="#1C2226" stroke-width="0.7"/>${liners.join('')}${line(cut.path, 'stroke="#1C2226" stroke-width="0.7"')}${scale}</g></svg>`;
-  return { svg, widthMm: x1 - x0 };
+  const scaleAt = (x: number) => `<path d="M ${n(x - 25)} ${n(isTop ? high - 3 : 3)} h 50" stroke="#1C2226" stroke-width="0.4"/><text x="${n(x)}" y="${n(isTop ? high - 4 : 7)}" font-size="3.4" text-anchor="middle">${xml(`this line is ${formatLength(50, units)}${units === 'mm' ? ' mm' : ''}: check it before you trust the sheet`)}</text>`; // prettier-ignore
+  const count = x1 - x0 <= widestMm ? 1 : Math.ceil((x1 - x0 - STRIP_OVERLAP_MM) / (widestMm - STRIP_OVERLAP_MM));
+  const stripMm = (x1 - x0 + (count - 1) * STRIP_OVERLAP_MM) / count;
+  const from = (i: number) => i * (stripMm - STRIP_OVERLAP_MM);
+  // in the middle of what two strips share
+  const join = (i: number): string => {
+    const x = from(i + 1) + STRIP_OVERLAP_MM / 2;
+    return `<path d="M ${n(x)} 0 V ${n(high)} M ${n(x - 3)} ${n(high / 3)} h 6 M ${n(x - 3)} ${n((2 * high) / 3)} h 6" stroke="#56626A" stroke-width="0.3" stroke-dasharray="1 1" fill="none"/><text x="${n(x + 1)}" y="${n(high / 2)}" font-size="3.4">${letterOf(i)}</text>`;
+  };
+  const joins = Array.from({ length: count - 1 }, (_, i) => join(i)).join('');
+  const drawn = `<path d="M 0 ${n(end)} H ${n(x1 - x0)}" stroke="#1C2226" stroke-width="0.7"/>${liners.join('')}${line(cut.path, 'stroke="#1C2226" stroke-width="0.7"')}${joins}`;
+  return Array.from({ length: count }, (_, i) => ({
+    svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(from(i))} 0 ${n(stripMm)} ${n(high)}" font-family="Atkinson" fill="#1C2226"><clipPath id="c"><rect x="${n(from(i))}" width="${n(stripMm)}" height="${n(high)}"/></clipPath><g clip-path="url(#c)">${drawn}${scaleAt(from(i) + stripMm / 2)}</g></svg>`,
+    widthMm: stripMm,
+  }));
 }
 
 /** A sheet of letters as it is plotted, film side up, true to scale, with dimensions. */
