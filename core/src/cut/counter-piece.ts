@@ -1,7 +1,7 @@
 import type { BenchCut, Counter, CounterCorner, CounterSide, DryAllowances, Hardware, Turn } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
-import { formatLength } from '../ground/index.js';
+import { capital, formatLength, listed } from '../ground/index.js';
 import {
   counterCornerNames,
   counterCorners,
@@ -20,7 +20,7 @@ import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 import { leastRadiusMm, MOST_STRETCH_FRAC, roundEdge, tooMuchMm } from './round-edge.js';
 import { inStrips } from './strips.js';
-import { cutsOfCorners, GRIP_MM, mirroredCut, OFF_ARRIS_MM, SIDES, turnsFor, type Side, type SideNames } from './wrapped-edges.js';
+import { cutsOfCorners, faceMarkWords, GRIP_MM, mirroredCut, OFF_ARRIS_MM, SIDES, turnsFor, type Reach, type Side, type SideNames } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one top. */
 export type CounterToPiece = DryToPiece<Pick<Counter, 'id' | 'name' | 'sides' | 'round' | 'grain' | 'seam' | 'hardware'>, CounterSurvey>;
@@ -40,8 +40,6 @@ const sidesAt = (c: CounterCorner): readonly [CounterSideName, CounterSideName] 
 const isWrapped = (s: CounterSide): boolean => s === 'edge' || s === 'return';
 /** What film does at a side, as far as it has to go on round a corner. */
 const wayOf = (s: CounterSide): 'over' | 'strip' | 'ends' => (isWrapped(s) ? 'over' : s === 'strip' ? 'strip' : 'ends');
-const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 const percent = (frac: number): string => (Number.isFinite(frac) ? `${Math.round(frac * 100)} %` : 'any');
 
 /** How far the film of the top goes over one of its sides, from the arris on; 0: it ends there. */
@@ -116,7 +114,16 @@ export function piecesOfCounter(p: CounterToPiece): DryPieces {
   const seamPlacesMm = surface.hardware
     .filter((h) => h.handling !== 'round')
     .map((h) => (grain === 'level' ? top.frontMm + h.fromFootMm + h.heightMm / 2 : top.piece.widthMm - top.leftMm - h.fromLeftMm - h.widthMm / 2));
-  const tops = inStrips(top.piece, { lapMm, direction: film.direction, rollWidthsMm: p.rollWidthsMm, grain, names: topNames, seamPlacesMm, units });
+  const tops = inStrips(top.piece, {
+    lapMm,
+    direction: film.direction,
+    rollWidthsMm: p.rollWidthsMm,
+    grain,
+    names: topNames,
+    seamPlacesMm,
+    markWords: (seams) => topMarkWords(top.from, body, f, seams),
+    units,
+  });
   const runs = stripRuns(surface.sides);
   const strips = runs.map((run): DryPart => ({
     suffix: runs.length > 1 ? `edge, ${listed(run.map((s) => counterSideNames[s]))}` : 'edge',
@@ -180,7 +187,27 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
     bench: bench.map((c) => mirroredCut(c, widthMm)),
     why,
   };
-  return { piece, leftMm: reach.left + spare.xMm, frontMm: reach.bottom + spare.yMm };
+  return { piece, from: marginsOf({ widthMm, heightMm, reach }, cover, body), leftMm: reach.left + spare.xMm, frontMm: reach.bottom + spare.yMm };
+}
+
+/** How far the most probable top lies from each end of its piece: what it reaches past it, two standard deviations, and what the rule rounds up. */
+function marginsOf(
+  { widthMm, heightMm, reach }: Pick<TopOnPiece, 'widthMm' | 'heightMm' | 'reach'>,
+  cover: { widthMm: number; heightMm: number },
+  body: CounterBody,
+): Reach {
+  const box = boundingBox(Object.values(body.corners));
+  const spare = spareRound(body, cover);
+  const [left, bottom] = [reach.left + spare.xMm, reach.bottom + spare.yMm];
+  return { left, bottom, right: widthMm - left - (box.maxX - box.minX), top: heightMm - bottom - (box.maxY - box.minY) };
+}
+
+/** Words of the pencil line round a top, its rounds named as they lie: liner up, left and right are exchanged. */
+function topMarkWords(margins: Reach, { radiusMm }: CounterBody, f: (mm: number) => string, seams: readonly string[] = []): string {
+  const lies = { frontLeft: 'front right', frontRight: 'front left', backRight: 'back left', backLeft: 'back right' } as const;
+  const rounds = counterCorners.filter((c) => radiusMm[c] > 0).map((c) => `${lies[c]} ${f(radiusMm[c])}`);
+  const from = { ...margins, left: margins.right, right: margins.left };
+  return `${faceMarkWords('top', topNames, from, f, seams)}${rounds.length ? ` Radius of its rounds: ${listed(rounds)}.` : ''}`;
 }
 
 const roundWords = (r: WrappedRound, f: (mm: number) => string): string =>
@@ -219,7 +246,7 @@ function benchOfTop(
     {
       layer: 'mark',
       path: [...outline, { ...outline[0]!, bulge: 0 }],
-      words: `Pencil on the liner: the top, ${f(reach.top)} from the back, ${f(reach.bottom)} from the front, ${f(reach.right)} from the left and ${f(reach.left)} from the right as it lies.`,
+      words: topMarkWords(marginsOf(on, cover, body), body, f),
     },
     {
       layer: 'liner',

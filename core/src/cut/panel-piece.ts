@@ -1,6 +1,6 @@
 import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
-import { formatLength } from '../ground/index.js';
+import { capital, formatLength, listed } from '../ground/index.js';
 import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
@@ -8,6 +8,7 @@ import { roundUpToMark } from './handy-size.js';
 import { inStrips, type ToStrip } from './strips.js';
 import {
   cutsOfCorners,
+  faceMarkWords,
   FOLD_BACK_MM,
   GRIP_MM,
   mirroredCut,
@@ -17,6 +18,7 @@ import {
   uprightNames,
   wrapDepth,
   type FaceOnPiece,
+  type Reach,
   type Side,
 } from './wrapped-edges.js';
 
@@ -92,19 +94,22 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   const named = (face: Face, strip: string) => [faces.length > 1 ? face : '', strip].filter(Boolean).join(' ');
   return {
     pieces: faces.flatMap((face) => {
-      const piece = onePiece(p, cover, face, f);
-      return inStrips(piece, stripsOf(piece, p, face)).map((s) => ({ piece: s.piece, suffix: named(face, s.suffix) }));
+      const one = onePiece(p, cover, face, f);
+      return inStrips(one.piece, stripsOf(one, p, face)).map((s) => ({ piece: s.piece, suffix: named(face, s.suffix) }));
     }),
   };
 }
 
 /** Whether film goes over any of its edges. */
 const goesRound = ({ wraps }: Pick<Panel, 'wraps'>): boolean => SIDES.some((s) => wraps[s] !== 'trimmed');
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
-const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
 const mirroredSide: Readonly<Record<Side, Side>> = { left: 'right', right: 'left', top: 'top', bottom: 'bottom' };
 
-function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number }, face: Face, f: (mm: number) => string): DryPart['piece'] {
+/** A face in one piece, and how far that reaches past it. */
+interface OnePiece {
+  readonly piece: DryPart['piece'];
+  readonly reach: Reach;
+}
+function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number }, face: Face, f: (mm: number) => string): OnePiece {
   const { surface, survey, allowances: a, film, units } = p;
   const isBoth = surface.faces === 'both';
   const girth = survey.edge?.girthMm ?? 0;
@@ -130,7 +135,7 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   ];
   const seen = { widthMm, heightMm, reach, depth, cover };
   const bench = benchOf(seen, p, face, f);
-  return {
+  const piece: DryPart['piece'] = {
     surfaceId: surface.id,
     filmId: film.id,
     ...laidOver,
@@ -142,6 +147,7 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
     bench: face === 'front' ? bench.map((c) => mirroredCut(c, widthMm)) : bench,
     why,
   };
+  return { piece, reach };
 }
 
 function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f: (mm: number) => string): string[] {
@@ -155,6 +161,13 @@ function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f
   ];
 }
 
+/** Words of the pencil line round the face. Liner up the front is mirrored, the back is not. */
+function markWordsOf(reach: Reach, { hinges }: Pick<Panel, 'hinges'>, face: Face, f: (mm: number) => string, seams: readonly string[] = []): string {
+  const lies = (side: Side): Side => (face === 'front' ? mirroredSide[side] : side);
+  const from = { ...reach, left: reach[lies('left')], right: reach[lies('right')] };
+  return `${faceMarkWords('face', uprightNames, from, f, seams)}${hinges === 'none' ? '' : ` Its hinges are on the ${lies(hinges)} as it lies.`}`;
+}
+
 /**
  * What is marked and cut in a piece, in its order; the face as the front is seen. What is done at the bench is told as it lies there, liner up; what is cut later, as
  * one stands before the panel.
@@ -165,7 +178,6 @@ function benchOf(laid: FaceOnPiece, p: PanelToPiece, face: Face, f: (mm: number)
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
   // corners of the face on the flat piece; the back is drawn as the front is seen, and is not mirrored afterwards
   const [left, right, foot, top] = [reach.left, widthMm - reach.right, reach.bottom, heightMm - reach.top];
-  const hinge = surface.hinges === 'none' ? '' : ` Its hinges are on the ${face === 'front' ? mirroredSide[surface.hinges] : surface.hinges} as it lies.`;
   const onFilm = (x: number, y: number) => {
     const d = developed(x, y, survey.grooves);
     return point(Math.min(widthMm, left + d.xMm), Math.min(heightMm, foot + d.yMm));
@@ -174,7 +186,7 @@ function benchOf(laid: FaceOnPiece, p: PanelToPiece, face: Face, f: (mm: number)
     {
       layer: 'mark',
       path: [point(left, foot), point(right, foot), point(right, top), point(left, top), point(left, foot)],
-      words: `Pencil on the liner: the face, ${f(reach.top)} from the top, ${f(reach.bottom)} from the foot, ${f(face === 'front' ? reach.right : reach.left)} from the left and ${f(face === 'front' ? reach.left : reach.right)} from the right as it lies.${hinge}`,
+      words: markWordsOf(reach, surface, face, f),
     },
     {
       layer: 'mark',
@@ -228,8 +240,8 @@ function cutsOfFrame(
   });
 }
 
-/** How a face is parted where its roll is too narrow: the seam in a groove that runs its way, if one allows it. @param piece with its bench cuts, as it lies */
-function stripsOf(piece: DryPart['piece'], { allowances, film, rollWidthsMm, surface, survey, units }: PanelToPiece, face: Face): ToStrip {
+/** How a face is parted where its roll is too narrow: the seam in a groove that runs its way, if one allows it. With its bench cuts, as it lies. */
+function stripsOf({ piece, reach }: OnePiece, { allowances, film, rollWidthsMm, surface, survey, units }: PanelToPiece, face: Face): ToStrip {
   const isUpright = surface.grain === 'upright';
   const along = piece.bench![0]!.path.map((q) => (isUpright ? q.xMm : q.yMm));
   const seamPlacesMm = survey.grooves.flatMap(({ groove: { run, widthMm }, slackMm }) => {
@@ -241,5 +253,7 @@ function stripsOf(piece: DryPart['piece'], { allowances, film, rollWidthsMm, sur
     }
     return !isUpright && run.way === 'level' ? [Math.min(...along) + developed(0, run.fromFootMm, survey.grooves).yMm + middle] : [];
   });
-  return { lapMm: allowances.lapMm, direction: film.direction, rollWidthsMm, grain: surface.grain, names: uprightNames, seamPlacesMm, units };
+  const f = (mm: number) => formatLength(mm, units);
+  const markWords = (seams: readonly string[]) => markWordsOf(reach, surface, face, f, seams);
+  return { lapMm: allowances.lapMm, direction: film.direction, rollWidthsMm, grain: surface.grain, names: uprightNames, seamPlacesMm, markWords, units };
 }

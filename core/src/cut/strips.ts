@@ -1,6 +1,6 @@
 import type { BenchCut, Film, Piece, Turn } from '@yellow-pane/contracts';
 import { flatten } from '../geometry/index.js';
-import { formatLength, type UnitSystem } from '../ground/index.js';
+import { formatLength, listed, type UnitSystem } from '../ground/index.js';
 import type { DryPart } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
@@ -15,16 +15,17 @@ export interface ToStrip {
   readonly names: SideNames;
   /** Where a seam is least seen, along the piece as it lies: from its left end, or from its foot where the direction is level. */
   readonly seamPlacesMm: readonly number[];
+  /** Words of what is marked first, without the figures of sides that are seams of this strip. */
+  readonly markWords: (seams: readonly string[]) => string;
   readonly units: UnitSystem;
 }
-const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
 
 /**
  * A piece wider than its roll, in strips side by side (stacked, where its direction lies level); a seam goes where it is least seen. Each strip reaches
  * over the seam before it by the lap, and is as wide as a mark of the rule.
  */
 export function inStrips(piece: DryPart['piece'], p: ToStrip): DryPart[] {
-  const { lapMm, direction, rollWidthsMm, grain, names, units } = p;
+  const { lapMm, direction, rollWidthsMm, grain, names, units, markWords } = p;
   const widestMm = rollWidthsMm.length ? Math.max(...rollWidthsMm) : Infinity;
   const isUpright = grain === 'upright';
   const sizeMm = isUpright ? piece.widthMm : piece.heightMm;
@@ -52,7 +53,7 @@ export function inStrips(piece: DryPart['piece'], p: ToStrip): DryPart[] {
         ...(isUpright ? { widthMm: lengthMm } : { heightMm: lengthMm }),
         turns: turnsFor(direction, grain).filter((t) => !free || (isUpright ? t % 180 === 0 : t % 180 === 90)),
         meets: piece.surfaceId,
-        bench: marked ? [{ ...marked, words: `${marked.words}${isSeam}` }, ...others] : bench,
+        bench: marked ? [{ ...marked, words: `${markWords(seamEnds)}${isSeam}` }, ...others] : bench,
         why: [...piece.why, `The roll is too narrow for it: ${count} strips, each ${f(lapMm)} over the next.`],
       },
     };

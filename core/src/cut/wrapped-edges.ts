@@ -1,4 +1,5 @@
 import type { BenchCut, DryAllowances, Film, PanelWrap, Turn } from '@yellow-pane/contracts';
+import { capital, listed } from '../ground/index.js';
 import { turnsOf } from './piece.js';
 
 export const SIDES = ['left', 'right', 'top', 'bottom'] as const;
@@ -29,7 +30,15 @@ export function turnsFor(direction: Film['direction'], grain: 'upright' | 'level
   return grain === 'upright' || upright.length === 4 ? upright : upright.map((t) => ((t + 90) % 360) as Turn);
 }
 
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
+/**
+ * Words of the pencil line round a face, liner up, where left and right are exchanged. @param from how far it lies from each end of the piece
+ * @param seams ends that are seams: nothing is taped from there
+ */
+export function faceMarkWords(what: string, names: SideNames, from: Reach, f: (mm: number) => string, seams: readonly string[] = []): string {
+  const told = (['top', 'bottom', 'left', 'right'] as const).filter((s) => !seams.includes(names[s])).map((s) => `${f(from[s])} from the ${names[s]}`);
+  return `Pencil on the liner: the ${what}, ${listed(told)} as it lies.`;
+}
+
 /** How a face lies on its piece. */
 export interface FaceOnPiece {
   readonly widthMm: number;

@@ -1,6 +1,6 @@
 import type { BowPlace, EdgePlan, FormGrade, ShrinkInput, ShrinkPlan, UnitSystem } from '@yellow-pane/contracts';
 import { boundingBox, uprightSpanAt, type Polygon } from '../geometry/index.js';
-import { formatFine, formatLength, formatRough, formatRoughRange, unbroken } from '../ground/index.js';
+import { formatFine, formatLength, formatRough, formatRoughRange, listed, unbroken } from '../ground/index.js';
 import { LIES_DOWN_FRAC } from './fingers.js';
 import { FORMING } from './flat-film.js';
 import { gradeNames } from './grade.js';
@@ -19,7 +19,6 @@ export const percent = (frac: number): string => `${(100 * frac).toFixed(frac < 
 const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 
 /** "the airbag, the sensor and the wiper". */
-const listed = (words: readonly string[]): string => (words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`);
 
 /** Where a straightedge lies, in words. */
 export function bowPlaceWords(p: BowPlace, units: UnitSystem): string {

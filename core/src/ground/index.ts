@@ -1,4 +1,5 @@
 export * from './result.js';
+export * from './sentence.js';
 export * from './rational.js';
 export * from './length.js';
 export * from './measures.js';

@@ -2,13 +2,10 @@ import type { Counter, CounterSide, PaneTrait } from '@yellow-pane/contracts';
 import { counterDepth, cutOfCounter, OFF_ARRIS_MM, resolveDry, stripRuns, tackedFirst, tightWords, wrappedRounds } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { pathArea, pathLength } from '../geometry/index.js';
-import { formatLength, formatRough } from '../ground/index.js';
+import { capital, formatLength, formatRough, listed } from '../ground/index.js';
 import { counterCornerNames, counterCorners, counterNames, counterSideNames, counterSides, coverOfCounter, surveyCounter } from '../measure/index.js';
 import { askedOfGround, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
-
-const listed = (words: readonly string[]): string => (words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`);
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 
 /** What is known of a top for laying; null: it has no size, or no film that is laid dry. */
 export function counterFigures(surface: Counter, records: LayRecords): DryFigures | null {

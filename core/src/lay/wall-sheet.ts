@@ -1,13 +1,12 @@
 import type { PaneTrait, Wall } from '@yellow-pane/contracts';
 import { cutOfWall, endReach, FOLD_BACK_MM, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
-import { formatDifference, formatLength, formatRough } from '../ground/index.js';
+import { capital, formatDifference, formatLength, formatRough } from '../ground/index.js';
 import { CORNER_RULER_MM, coverOfWall, insideReturnMm, surveyWall, wallFacts, type WallCorner, type WallSide } from '../measure/index.js';
 import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 const SIDES = ['left', 'right'] as const;
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 
 /** What is known of a wall for laying; null: it has no size, or no film that is laid dry. */
 export function wallFigures(surface: Wall, records: LayRecords): DryFigures | null {

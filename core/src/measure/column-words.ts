@@ -1,10 +1,9 @@
-import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
+import { capital, formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import type { ColumnBody, ColumnSurvey } from './column.js';
 import { adjustedWhy, slipVerdict } from './taped-words.js';
 
 /** Less is no taper, no oval, no lean worth a word, mm. @source common practice: a tape round a column is read within 2 mm */
 const NOTABLE_MM = 2;
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 
 /** How a column is shaped, in plain words; empty: as straight and round as its tapes can tell. */
 export function columnFacts(body: ColumnBody, system: UnitSystem): string[] {

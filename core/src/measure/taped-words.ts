@@ -1,8 +1,7 @@
-import { formatDifference, type UnitSystem } from '../ground/index.js';
+import { capital, formatDifference, type UnitSystem } from '../ground/index.js';
 import type { TapedSurvey } from './judge-taped.js';
 import { oddsText, suspectText } from './words.js';
 
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 const lower = (s: string): string => s[0]!.toLowerCase() + s.slice(1);
 
 /** Headline and body of tapes that disagree: the likeliest slip, or two that fit about equally well. */

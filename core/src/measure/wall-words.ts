@@ -1,5 +1,5 @@
 import type { Masonry, Wall } from '@yellow-pane/contracts';
-import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
+import { capital, formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import { jointsOf } from './masonry.js';
 import { CORNER_RULER_MM, type InsideReturn } from './inside-corner.js';
 import type { WallBody, WallCorner, WallDoubt, WallSide, WallSurvey } from './wall.js';
@@ -7,7 +7,6 @@ import { adjustedWhy, slipVerdict } from './taped-words.js';
 
 /** Less is nothing worth a word, mm. @source common practice: a tape is read within 2 mm, a line level within as much */
 const NOTABLE_MM = 3;
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 const bondNames: Readonly<Record<Masonry['bond'], string>> = { running: 'running bond', thirds: 'third bond', stack: 'stack bond' };
 
 /** What a wall is like, in plain words; empty: as level, plumb and straight as its tapes can tell. */

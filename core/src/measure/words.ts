@@ -1,5 +1,5 @@
 import type { MeasureKey, PaneShape } from '@yellow-pane/contracts';
-import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
+import { capital, formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import { handTape, type TapeError } from './adjustment.js';
 import { shapeModel } from './shape-models.js';
 import type { Suspect } from './hypotheses.js';
@@ -74,7 +74,6 @@ const otherwiseText: Readonly<Record<string, (by: string, isMore: boolean) => st
 /** The name of a measure, by the shape it belongs to (null: four-sided). */
 const measureName = (key: MeasureKey, shape: PaneShape | null = null): string =>
   (shape ? shapeModel(shape).names[key] : undefined) ?? names[key] ?? `${key[0]} to ${key[1]}`;
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 export const measureTitle = (key: MeasureKey, shape: PaneShape | null = null): string => capital(measureName(key, shape));
 
 const sideOf: Partial<Record<MeasureKey, string>> = { bowTop: 'top', bowBottom: 'bottom', bowLeft: 'left side', bowRight: 'right side' };

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { capital } from '@yellow-pane/core/ground';
 import { counterSide, type Counter, type CounterCorner, type CounterSide } from '@yellow-pane/contracts';
 import { counterCornerNames, counterSideNames, type CounterSideName } from '@yellow-pane/core';
 import { RecordStore } from '../../../record/record.store';
@@ -68,4 +69,3 @@ export class CounterSides {
     void this.record.set(`${label}, ${s.name}`.slice(0, 120), 'surface', s.id, value);
   }
 }
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { capital } from '@yellow-pane/core/ground';
 import { wallEnd, type Patch, type Wall, type WallEnd } from '@yellow-pane/contracts';
 import { cornerText, insideReturnMm, isWall, resolveDry, wallBeside, type WallCorner, type WallSide } from '@yellow-pane/core';
 import { RecordStore } from '../../../record/record.store';
@@ -8,8 +9,6 @@ const kinds = [
   { id: 'inside', name: 'inside corner' },
   { id: 'outside', name: 'outside corner' },
 ] as const;
-
-const capital = (s: string): string => s[0]!.toUpperCase() + s.slice(1);
 
 /** Both ends of a wall: where film stops, and the corners it goes on round. A corner of two walls stands in one record and is changed from both. */
 @Component({
