@@ -12,6 +12,10 @@ export type HorizonPoint = z.infer<typeof horizonPoint>;
 export const slipSchool = z.enum(['soap-drops', 'shampoo-gallon', 'shampoo-bottle', 'concentrate']);
 export type SlipSchool = z.infer<typeof slipSchool>;
 
+/** What thins the primer that a ground gets. */
+export const primerSchool = z.enum(['water', 'solvent']);
+export type PrimerSchool = z.infer<typeof primerSchool>;
+
 /** What goes onto a surface before the film. */
 export const washKind = z.enum(['cleaner', 'alcohol', 'detergent']);
 export type WashKind = z.infer<typeof washKind>;
@@ -39,6 +43,7 @@ export const prepareSettings = z.object({
   madeUpWeather: z.boolean().default(false),
   horizon: z.array(horizonPoint).max(40).default([]),
   school: slipSchool.default('soap-drops'),
+  primer: primerSchool.default('water'),
   bottleMl: z.number().min(50).max(25_000).default(946).meta({ unit: 'ml' }),
   /** Slip that goes onto each square metre: glass, film and film again. */
   slipMlPerM2: z.number().min(20).max(3000).default(350).meta({ unit: 'ml/m²' }),

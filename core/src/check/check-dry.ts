@@ -7,7 +7,7 @@ import { diagnose, type Diagnosis } from './diagnosis.js';
 import { isOpen, pinsOf, type PinLine } from './pins.js';
 
 const DAY_MS = 86_400_000;
-/** Pressed too softly, film shows it a day later in the sun. @source common practice, TRADE §9 */
+/** Pressed too softly, film shows it a day later in the sun. @source common practice */
 const FIRST_LOOK_DAYS = 1;
 /** Hours for which film that was laid dry is still lifted without harm. @source house rule: its glue flows into the ground within the day */
 const FRESH_HOURS = 24;

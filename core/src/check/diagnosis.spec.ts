@@ -51,7 +51,7 @@ describe('the table of causes', () => {
 });
 
 describe('what is likely, by the looks of the trade', () => {
-  // TRADE: what is seen, the likely cause, what to do (common practice)
+  // common practice: what is seen, the likely cause, what to do
   test.each<[PinKind, Partial<DiagnosisAsked>, string, string]>([
     ['pockets', { spread: 'field' }, 'drying', 'wait'],
     ['speck', { answers: { hard: 'yes' } }, 'dirt', 'judge'],

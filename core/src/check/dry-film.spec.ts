@@ -11,7 +11,7 @@ const top = (...asked: Parameters<typeof of>) => {
 };
 
 describe('what is seen on film that was laid dry', () => {
-  // TRADE §9: what is seen, the likely cause, what to do (common practice)
+  // common practice: what is seen, the likely cause, what to do
   test.each<[string, PinKind, PinSpread, Record<string, string>, string, string]>([
     ['many small bubbles over a field a day later in the sun: pressure too soft', 'bubble-field', 'field', {}, 'soft', 'mend'],
     ['patches of bubbles with no line pattern: laid by hand only', 'bubble-field', 'field', { pattern: 'no', heat: 'yes', bigger: 'no' }, 'hand-only', 'mend'],

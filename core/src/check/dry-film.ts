@@ -8,7 +8,7 @@ const AGAIN = 'What was stretched is heated through afterwards, or it comes back
 
 /**
  * What is seen on film that was laid dry.
- * @source TRADE §9: what is seen, the likely cause, what to do (common practice); how often each is met: house figures
+ * @source common practice: what is seen, the likely cause, what to do; how often each is met: house figures
  */
 const causes: readonly Cause[] = [
   {

@@ -14,7 +14,7 @@ const late = say(
 const leftOver = judge('What the drying has left is air and keeps its shape.');
 const liftAndFlush = say('mend', 'If it still slides: lift from the nearest corner, flush both faces, lay it back, press out over it with overlapping strokes.', 'Warm or tacked film tears and stretches: then do not lift.'); // prettier-ignore
 
-/** @source TRADE: what is seen, the likely cause, what to do (common practice); how often each is met: house figures */
+/** @source common practice: what is seen, the likely cause, what to do; how often each is met: house figures */
 const causes: readonly Cause[] = [
   {
     key: 'drying', name: 'Water that is still drying', why: 'A film of water stays behind every wet film and leaves through it, day by day.', prior: 30, source: 'house figure',

@@ -15,7 +15,7 @@ const ask = (why: string): CareOfFace => ({ care: 'ask', why });
  * How the face that gets the film is cleaned, by what is known of the glass: a known coating, plastic, printed heating or antenna lines and grit in
  * tempered glass never see a blade, whatever a step says; what is not known is asked before anything hard touches it.
  * @param found what somebody felt on the spot: it settles what the record leaves open, and never takes back what the record knows
- * @source common practice, TRADE §5: "soft pad along the lines and a feel by hand instead of the blade, not after it"
+ * @source common practice: "soft pad along the lines and a feel by hand instead of the blade, not after it"
  */
 export function careOfFace(surface: Pick<Pane, 'glazing' | 'filmFace' | 'curved' | 'workedFace'>, found: FaceFound = surface.workedFace): CareOfFace {
   const { glazing, filmFace, curved } = surface;

@@ -19,7 +19,7 @@ const porous: ReadonlySet<Ground['material']> = new Set(['plasterboard', 'plaste
 const DAY_MS = 86_400_000;
 const isRough = (g: Ground): boolean => g.material === 'brick' || (g.material === 'concrete' && g.finish !== 'laminated');
 
-/** What one kind of film makes of a ground. @source common practice, TRADE §§1 and 3 */
+/** What one kind of film makes of a ground. @source common practice */
 const byKind: Partial<
   Record<Film['kind'], readonly { readonly grade: GroundVerdict['grade']; readonly when: (g: Ground) => boolean; readonly words: string }[]>
 > = {
@@ -34,7 +34,7 @@ const byKind: Partial<
   ],
   lettering: [{ grade: 'ask', when: () => true, words: 'Film for letters: cut into figures, not laid over a whole ground; every seam shows.' }],
 };
-/** What one kind of film makes of a ground where it is cut into letters. @source common practice, TRADE §§1 and 8; house rules on embossed film and its plotter */
+/** What one kind of film makes of a ground where it is cut into letters. @source common practice; house rules on embossed film and its plotter */
 const letters: typeof byKind = {
   interior: [{ grade: 'ask', when: () => true, words: 'Thick embossed film is hard to plot and to weed: cut one word first.' }],
   'printed-decor': [{ grade: 'ask', when: () => true, words: 'A print runs on from letter to letter only where they are cut out of one length.' }],
@@ -45,7 +45,7 @@ const letters: typeof byKind = {
  * The rules of what film that is laid dry may be laid on.
  * @param on the day it is to be laid, YYYY-MM-DD
  * @param isLetters it is cut into letters and figures, not laid over the whole ground
- * @source common practice, TRADE §§3 and 5; the makers' instructions go before it
+ * @source common practice; the makers' instructions go before it
  */
 export function verdictOnGround(film: Pick<Film, 'name' | 'kind' | 'drying' | 'mounting'>, ground: Ground, on: string, isLetters = false): GroundVerdict {
   const reasons: GroundVerdict['reasons'][number][] = [];

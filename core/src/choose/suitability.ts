@@ -14,7 +14,7 @@ const notForGlass: readonly Film['kind'][] = ['interior', 'textured-wall', 'cast
 /**
  * What film and glass are not made for each other, each with its reason and what would change it.
  * @param isAnchored security film is held to the frame by a bead: then hardened glass does not fall in one sheet
- * @source TRADE, "leave alone or refuse": common practice
+ * @source common practice
  */
 export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street', isIndoors = false, isAnchored = false): Ruling[] {
   const out: Ruling[] = [];
@@ -54,7 +54,7 @@ export function rulings(film: Film, glazing: Glazing, filmFace: 'room' | 'street
   return out;
 }
 
-/** What the customer must hear of a kind of film. @source TRADE common practice */
+/** What the customer must hear of a kind of film. @source common practice */
 export const kindCautions: Partial<Record<Film['kind'], string>> = {
   security: 'Security film slows a break-in; it does not make glass unbreakable. It fails first where it stops short of the edge or is not anchored.',
   mirror: 'A mirror works for whoever stands on the brighter side. At night, with the lights on, it turns round.',

@@ -190,7 +190,7 @@ export function thermalBreak(input: BreakInput, film: FilmOnFace | null, bare: B
   };
 }
 
-/** Cases in which a glass maker is asked, whatever the sum says. @source TRADE common practice; docs/models/thermal-break.md §5 */
+/** Cases in which a glass maker is asked, whatever the sum says. @source common practice; docs/models/thermal-break.md §5 */
 function standingRules(input: BreakInput, run: YearRun, bare: YearRun): string[] {
   // where no sun comes there is nothing to soak up
   if (input.facade.isIndoors) return [];

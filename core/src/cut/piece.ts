@@ -84,7 +84,7 @@ const ALL: Edge[] = ['top', 'right', 'bottom', 'left'];
  * The piece that one pane needs.
  * Overhang and dry template cover every explanation of the tapes, so a doubt does not stop them; what must fit (tucked,
  * pre-cut) or lies on one side (factory edge) waits until the doubt is settled or signed.
- * @source TRADE common practice for allowances; docs/models/pieces.md
+ * @source common practice for allowances; docs/models/pieces.md
  */
 export function pieceForPane(request: PieceRequest): PieceAnswer {
   const { survey, method, units } = request;

@@ -78,7 +78,7 @@ export function fittedPane(input: ShrinkInput, memo: Memo): Omit<FormedPane, 'ba
   return { fit, outline, finished, middleMm: (box.minX + box.maxX) / 2 };
 }
 
-/** An arch, asked for or because of the seat. @source common practice (TRADE §7): H on fixed glass, arch on drop glass */
+/** An arch, asked for or because of the seat. @source common practice: H on fixed glass, arch on drop glass */
 export const isArch = ({ anchor, seat }: Pick<ShrinkInput['curved'], 'anchor' | 'seat'>): boolean =>
   anchor.kind === 'arch' || (anchor.kind === 'balanced' && seat === 'drop');
 

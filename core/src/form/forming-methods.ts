@@ -73,7 +73,7 @@ const longestMm = (t: ToForm): number => Math.round(Math.max(0, ...[...t.above, 
 const longest = (t: ToForm): string => taped(longestMm(t), t.units);
 const halves = (t: ToForm): string => (t.below[0]?.partOf ?? t.above[0]?.partOf ?? 1) > 1 ? `split every big finger in ${t.below[0]?.partOf ?? t.above[0]!.partOf}; ` : ''; // prettier-ignore
 
-/** The five ways of forming, as the trade has them. @source common practice (TRADE: finger by finger, double lift, single lift, tug and heat, gel and fold) */
+/** The five ways of forming, as the trade has them. @source common practice (finger by finger, double lift, single lift, tug and heat, gel and fold) */
 const schools: Record<FormingSchool, School> = {
   'finger-by-finger': {
     gunMm: (t) => (t.isLaminated ? LOW_GUN_MM : [80, 120]),

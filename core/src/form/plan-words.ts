@@ -55,7 +55,7 @@ function longSide(outline: Polygon): 'left' | 'right' | null {
   return Math.abs(left - right) < ONE_SIDE_MM ? null : left > right ? 'left' : 'right';
 }
 
-/** How an arch is laid. @source common practice (TRADE §7: carded across the top, down both sides, 13 mm free at the long side, over the other, 25–50 mm up from the lower seal) */
+/** How an arch is laid. @source common practice (carded across the top, down both sides, 13 mm free at the long side, over the other, 25–50 mm up from the lower seal) */
 function archWords(
   plan: Pick<ShrinkPlan, 'above' | 'below'> & { readonly finished: Polygon },
   { units, curved }: Pick<ShrinkInput, 'units' | 'curved'>,

@@ -144,7 +144,7 @@ describe('showing a length', () => {
       }),
     ));
 
-  // the trade's own pairs: TRADE gives these in both units (common practice)
+  // the trade's own pairs, in both units (common practice)
   test.each([
     [6, '1/4"'],
     [10, '3/8"'],

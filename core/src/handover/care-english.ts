@@ -1,4 +1,4 @@
-/** The care sheet in English, in the form in which a firm adds its customers' languages. @source TRADE, after the work (common practice): drying, cleaning after 30 days, what each kind does not do, a couple of weeks until film that was laid dry holds fully */
+/** The care sheet in English, in the form in which a firm adds its customers' languages. @source common practice: drying, cleaning after 30 days, what each kind does not do, a couple of weeks until film that was laid dry holds fully */
 export const careEnglish = `# How the customer looks after the film. Translate what stands behind each colon; what stands in braces is filled in.
 # A line that begins with a blank goes on with the one before. A line left out is printed in English.
 language: en

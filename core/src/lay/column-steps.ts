@@ -6,7 +6,7 @@ const when = { surface: ['column' as const] };
 /**
  * The steps of film that goes round a column, as they come with Yellow Pane; a firm writes its own over them. Times are house figures until logged ones take
  * their place.
- * @source common practice, TRADE §§4, 5, 8: the strip in the middle of the liner first, 2 in (50 mm) of width at a time, bottom then top, short trims as it goes
+ * @source common practice: the strip in the middle of the liner first, 2 in (50 mm) of width at a time, bottom then top, short trims as it goes
  */
 export const columnSteps: readonly StepRule[] = [
   step('column-check', 'Hold the piece round the column', 'Liner on, arrow up. It must go round ({girth}) with {lap} over at the seam, and its notches must meet base and top ({height}).', {

@@ -8,7 +8,7 @@ const where = (...has: PaneTrait[]) => ({ surface, has });
 /**
  * The steps of film that is laid dry over a counter, table top or shelf, as they come with Yellow Pane; a firm writes its own over them. Times are house figures until
  * logged ones take their place.
- * @source common practice, TRADE §§4, 5, 8: liner sliced about 2 in (50 mm) from one end, that end tacked, then the rest pulled; never a seam on the arris (⅛ in, 3 mm ruler);
+ * @source common practice: liner sliced about 2 in (50 mm) from one end, that end tacked, then the rest pulled; never a seam on the arris (⅛ in, 3 mm ruler);
  * silicone re-run one to two days after the film
  */
 export const counterSteps: readonly StepRule[] = [

@@ -41,7 +41,7 @@ const some = (names: readonly string[], most = 3): string => {
   return own.length <= most ? own.join(', ') : `${own.slice(0, most - 1).join(', ')} and ${own.length - most + 1} more`;
 };
 
-/** A gun is no tool by itself. @source common practice, TRADE §11 (hot work) */
+/** A gun is no tool by itself. @source common practice */
 const hotWork: readonly Omit<KitLine, 'why'>[] = [
   { key: 'hot-extinguisher', what: 'Fire extinguisher', howMuch: '1, within reach', caution: null },
   { key: 'hot-detectors', what: 'Detectors and sprinklers: ask the building', howMuch: 'before the gun', caution: 'A hot-work permit where the building asks for one. Detectors are taken out and put back by the building; sprinkler heads are kept clear of hot air, they go at about 57 to 68 °C.' }, // prettier-ignore

@@ -16,7 +16,7 @@ import {
   type DrySurface,
   type WallSide,
 } from '../measure/index.js';
-import { groundPlan, ROOM, type GroundPlan, type KitLine } from '../prepare/index.js';
+import { groundPlan, roomOf, type GroundPlan, type KitLine } from '../prepare/index.js';
 import type { LayRecords } from './lay-records.js';
 
 /** Alcohol for wiping a square metre twice, promoter for a square metre of strip, as it is put on thin, ml. @source house figures */
@@ -99,10 +99,11 @@ const topMm = (surface: DrySurface, records: LayRecords): number => (topOfKind[s
  */
 export function dryKit(surfaces: readonly DrySurface[], records: LayRecords, reachMm: number): KitLine[] {
   if (surfaces.length === 0) return [];
+  const { prepare } = records.job;
   const plans = surfaces.map((surface) => ({
     surface,
     areaM2: dryAreaM2(surface, records) ?? 0,
-    plan: groundPlan(surface.ground, dryAreaM2(surface, records) ?? 0, 'water', ROOM),
+    plan: groundPlan(surface.ground, dryAreaM2(surface, records) ?? 0, prepare?.primer ?? 'water', roomOf(prepare)),
   }));
   const has = (key: GroundPlan['tasks'][number]['key']) => plans.filter((p) => p.plan.tasks.some((t) => t.key === key));
   const names = (list: readonly { readonly surface: DrySurface }[]) => list.map((p) => p.surface.name).join(', ');

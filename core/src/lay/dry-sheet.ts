@@ -1,9 +1,9 @@
-import type { Film, Ground, Hardware, PaneTrait, StepSet, SurfaceKind } from '@yellow-pane/contracts';
+import type { Film, Ground, Hardware, PaneTrait, StepRule, StepSet, SurfaceKind } from '@yellow-pane/contracts';
 import { verdictOnGround } from '../choose/index.js';
 import { filledSteps, isForKind, type Step, type StepFigures } from './run-sheet.js';
 import { shippedSteps } from './shipped-steps.js';
 
-/** What has to be asked or waited for before film goes on a ground. @source common practice, TRADE §5 */
+/** What has to be asked or waited for before film goes on a ground. @source common practice */
 export function askedOfGround(g: Ground): string | null {
   if (g.state === 'peeling' || g.state === 'chalking') return 'The paint lets go: no film until it is prepared. Old paint may hold lead: have it tested first.';
   if (g.isDamp) return 'It was found damp: no film until it is dry.';
@@ -33,13 +33,16 @@ export const groundTraits = (ground: Ground, film: Film, isLetters = false): Pan
 /** What is known of a surface for laying film on it dry, and what of it asks for steps of its own. */
 export type DryFigures = StepFigures & { readonly has: readonly PaneTrait[] };
 
-/** The steps of what is laid dry, of its kind. A version of before there were any has those that ship. */
-export function stepsOfDry(set: StepSet, kind: SurfaceKind, known: DryFigures): Step[] {
+/** Steps that take off what comes off, and isolate what is electric. */
+const TAKES_OFF: readonly string[] = ['panel-hardware', 'wall-covers', 'counter-clear', 'sign-clear'];
+
+/** The steps of what is laid dry, of its kind, after what its ground needs. A version of before there were any has those that ship. */
+export function stepsOfDry(set: StepSet, kind: SurfaceKind, known: DryFigures, ground: readonly StepRule[]): Step[] {
   const ofKind = (s: StepSet) => s.steps.filter((r) => isForKind(r, kind));
   const own = ofKind(set);
   const rules = own.length ? own : ofKind(shippedSteps(set.firmId));
-  return filledSteps(
-    rules.filter(({ when: { has: asks } }) => !asks?.length || asks.some((t) => known.has.includes(t))),
-    known,
-  );
+  const asked = rules.filter(({ when: { has: asks } }) => !asks?.length || asks.some((t) => known.has.includes(t)));
+  // what comes off does so before anything is washed or sanded
+  const off = ground.length ? asked.filter((r) => TAKES_OFF.includes(r.key)) : [];
+  return filledSteps([...off, ...ground, ...asked.filter((r) => !off.includes(r))], known);
 }

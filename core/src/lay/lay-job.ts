@@ -20,6 +20,8 @@ import { contentHash, Memo, shelf, toldAll } from '../ground/index.js';
 import { defaultLay, usualBlades } from './default-lay.js';
 import { columnFigures } from './column-sheet.js';
 import { stepsOfDry, type DryFigures } from './dry-sheet.js';
+import { stepsOfGround } from './ground-steps.js';
+import type { DrySurface } from '../measure/index.js';
 import type { LayRecords } from './lay-records.js';
 import { counterFigures } from './counter-sheet.js';
 import { panelFigures } from './panel-sheet.js';
@@ -184,12 +186,13 @@ const layOfKind: { readonly [K in SurfaceKind]: LayOf<SurfaceOf<K>> } = {
 const layOf = (surface: Surface): LayOf<Surface> => layOfKind[surface.kind] as LayOf<Surface>;
 
 /** How a kind is laid that film goes on dry, by its figures (null: it cannot be laid yet). The firm’s rates know the minutes of glass only. */
-function dry<S extends Surface>(figuresOf: (surface: S, records: LayRecords) => DryFigures | null): LayOf<S> {
+function dry<S extends DrySurface>(figuresOf: (surface: S, records: LayRecords) => DryFigures | null): LayOf<S> {
   const sheet = (surface: S, records: LayRecords): PaneSheet | null => {
     const known = figuresOf(surface, records);
     if (!known) return null;
     const { set } = readingOf(records);
-    const steps = toldAll(stepsOfDry(set, surface.kind, known), records.job.units);
+    const ground = stepsOfGround(surface.ground, known.areaM2, records.job.prepare);
+    const steps = toldAll(stepsOfDry(set, surface.kind, known, ground), records.job.units);
     return { set, steps, minutes: sheetMinutes(steps) };
   };
   return { sheet, canBeLaid: (surface, records) => figuresOf(surface, records) !== null, sizedWork: () => null };

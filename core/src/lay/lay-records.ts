@@ -3,7 +3,7 @@ import type { JobRecords } from '../cut/index.js';
 
 /** The records that laying looks at. */
 export interface LayRecords extends JobRecords {
-  readonly job: JobRecords['job'] & Pick<Job, 'lay' | 'firmId'>;
+  readonly job: JobRecords['job'] & Pick<Job, 'lay' | 'firmId' | 'prepare'>;
   readonly stepSets: readonly StepSet[];
   readonly layEntries: readonly LayEntry[];
 }

@@ -68,7 +68,7 @@ const say = (verdict: Advice['verdict'], text: string, caution: string | null = 
 /**
  * Mend or stop, for wet film on glass on the day it is laid.
  * @param answers to the questions of this kind; unanswered ones count as the graver answer
- * @source common practice, TRADE §§6, 9, 11
+ * @source common practice
  */
 export function adviceFor(kind: ProblemKind, answers: Readonly<Record<string, string>>): Advice {
   const isFresh = answers['slides'] === 'yes';

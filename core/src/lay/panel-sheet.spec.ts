@@ -19,10 +19,10 @@ const step = (key: string, name = 'Door 1', own: Partial<Panel> = {}, dry: Parti
 
 describe('the steps of a door', () => {
   test('a door with grooves, a lever and wrapped edges has them all in the order of the trade', () =>
-    expect(keys('Door 1')).toEqual(['panel-hardware', 'panel-wedge', 'panel-check', 'panel-clean', 'panel-promoter', 'panel-centre', 'panel-lay', 'panel-groove', 'panel-edges', 'panel-post-heat', 'panel-trim', 'panel-hardware-on', 'panel-swing', 'panel-feel'])); // prettier-ignore
+    expect(keys('Door 1')).toEqual(['panel-hardware', 'ground-degrease', 'ground-rinse', 'ground-rinse-proven', 'panel-wedge', 'panel-check', 'panel-clean', 'panel-promoter', 'panel-centre', 'panel-lay', 'panel-groove', 'panel-edges', 'panel-post-heat', 'panel-trim', 'panel-hardware-on', 'panel-swing', 'panel-feel'])); // prettier-ignore
   test('a smooth panel that does not swing, trimmed all round, has the few it needs', () => {
     const trimmed = { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } as const;
-    expect(keys('Door 1', { hinges: 'none', grooves: [], hardware: [], wraps: trimmed })).toEqual(['panel-check', 'panel-clean', 'panel-centre', 'panel-lay', 'panel-trim', 'panel-feel']); // prettier-ignore
+    expect(keys('Door 1', { hinges: 'none', grooves: [], hardware: [], wraps: trimmed, ground: { ...named('Door 1').ground, isGreasy: false } })).toEqual(['panel-check', 'panel-clean', 'panel-centre', 'panel-lay', 'panel-trim', 'panel-feel']); // prettier-ignore
   });
   test('corners, the other face and a seam come where they are', () => {
     expect(keys('Door 1', { wraps: { left: 'edge', right: 'edge', top: 'edge', bottom: 'trimmed' } })).toContain('panel-corner');

@@ -1,4 +1,5 @@
 import type { LayEntry } from '@yellow-pane/contracts';
+import { isOfGround } from './ground-steps.js';
 import type { Step } from './run-sheet.js';
 
 /** How far the work on a pane has come. */
@@ -67,13 +68,14 @@ export function paneProgress(entries: readonly LayEntry[], steps: readonly Step[
   const lines = linesInForce(entries).filter((e) => e.kind !== 'correction');
   const done = new Set<string>();
   const persons: string[] = [];
-  const waits: Wait[] = [];
+  let waits: (Wait & { readonly of: Step })[] = [];
   let [state, beganAt, doneAt]: [LayState, string | null, string | null] = ['not-begun', null, null];
   let problem: LayEntry | null = null;
   let conflict: LayConflict | null = null;
   const waitAfter = (key: string, from: string) => {
-    const wait = steps.find((s) => s.key === key)?.wait;
-    if (wait) waits.push({ what: wait.what, until: new Date(Date.parse(from) + wait.minutes * 60_000).toISOString() });
+    const of = steps.find((s) => s.key === key);
+    const wait = of?.wait;
+    if (wait) waits.push({ of, what: wait.what, until: new Date(Date.parse(from) + wait.minutes * 60_000).toISOString() });
   };
   for (const [i, e] of lines.entries()) {
     if (e.kind === 'begin' || e.kind === 'step-done' || e.kind === 'pane-done') {
@@ -86,16 +88,20 @@ export function paneProgress(entries: readonly LayEntry[], steps: readonly Step[
     if (e.kind === 'step-done' && e.stepKey) {
       done.add(e.stepKey);
       if (!problem && state !== 'done') state = 'in-hand';
+      // what the hand has proven, or pulled off again, needs no clock
+      waits = waits.filter((w) => !(isOfGround(w.of) && e.stepKey!.startsWith(`${w.of.key}-`)));
       waitAfter(e.stepKey, e.occurredAt);
     }
     if (e.kind === 'problem') [problem, state, doneAt] = [e, 'stopped', null];
     if (e.kind === 'mended') [problem, state] = [null, 'in-hand'];
     if (e.kind === 'pane-done') {
       [problem, state, doneAt] = [null, 'done', e.occurredAt];
+      // under film nothing of the ground is waited for any more
+      waits = waits.filter((w) => !isOfGround(w.of));
       // with one tap the waits of every step of this visit begin here; what is done on a later one is not done by it
       for (const s of steps)
         if (isOfThisVisit(s)) {
-          if (!done.has(s.key)) waitAfter(s.key, e.occurredAt);
+          if (!done.has(s.key) && !isOfGround(s)) waitAfter(s.key, e.occurredAt);
           done.add(s.key);
         }
     }
@@ -110,7 +116,7 @@ export function paneProgress(entries: readonly LayEntry[], steps: readonly Step[
     personIds: persons,
     beganAt,
     doneAt,
-    waits,
+    waits: waits.map(({ what, until }) => ({ what, until })),
     returns,
     problem,
     conflict,

@@ -168,7 +168,7 @@ describe('the steps as shipped', () => {
   });
 });
 
-describe('no blade where a blade ruins (common practice, TRADE §5)', () => {
+describe('no blade where a blade ruins (common practice)', () => {
   const careOf = (more: Partial<LayPane>) => runSheetOf(set, { ...tint, ...more }, defaultLay);
   const scraping = (steps: readonly { key: string; tools: readonly string[]; text: string }[]) => steps.filter((s) => s.tools.some((t) => /scraper/.test(t)) || /with pad and blade/.test(s.text)).map((s) => s.key); // prettier-ignore
   test('pad-only faces get pad and hand instead of scraping and of a test patch with the blade; the reason stands in the step', () => {

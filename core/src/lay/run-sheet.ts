@@ -56,7 +56,7 @@ export const lockNames: Record<LaySettings['lock'], string> = {
   'centre-line': 'one line down the middle',
 };
 
-/** How the gun is held to glass of a kind. @source common practice (TRADE §7): tempered only for the full gun; laminated or chipped low heat, constant movement, whole pane warmed first, or refuse */
+/** How the gun is held to glass of a kind. @source common practice: tempered only for the full gun; laminated or chipped low heat, constant movement, whole pane warmed first, or refuse */
 const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
   full: 'Gun on full, 20 to 30 s to warm up.',
   low: 'No full gun on this glass: low heat, whole pane warmed first, never over a chip. Or refuse.',
@@ -64,7 +64,7 @@ const gunWords: Record<NonNullable<LayPane['gun']>, string> = {
   never: 'No heat gun on plastic, not even a low one.',
 };
 
-/** How film is first laid on curved glass. @source common practice (TRADE §7) */
+/** How film is first laid on curved glass. @source common practice */
 const anchorWords: Record<NonNullable<LayPane['anchor']>, string> = {
   h: 'A level stroke across at the heights on the drawing, then down both sides: an H. The slack now stands in fingers above and below.',
   arch: 'Card across the top, which is a finished edge, then down both sides: an arch. {13 mm} of glass stay free at the long side, film rests over the other. All slack is brought to the bottom, nothing stays above. Too few fingers there: push the film together.',

@@ -10,7 +10,7 @@ import { step } from './step-rule.js';
 /** Id of the steps that come with Yellow Pane; never stored. */
 export const SHIPPED_STEPS_ID = '01930000-0000-7000-8000-0000000057e9';
 
-/** Asked before the first pane is touched. @source common practice, TRADE §2 (site) */
+/** Asked before the first pane is touched. @source common practice */
 const ready: readonly ReadyRule[] = [
   { key: 'clear', text: 'Blinds off, sills and furniture clear', caution: null },
   { key: 'floor', text: 'Floor covered, wet liner kept off it', caution: 'Wet liner on a floor is very slippery.' },
@@ -23,7 +23,7 @@ const ready: readonly ReadyRule[] = [
 /**
  * The steps of wet-laid film on flat glass as they come with Yellow Pane; a firm writes its own over them. Times are house figures until logged ones take
  * their place.
- * @source common practice, TRADE §§4–6, 10, 11
+ * @source common practice
  */
 const steps: readonly StepRule[] = [
   step('check-piece', 'Hold the piece against the glass', 'Still dry, arrow up. It must cover the opening on every side; the face you work on is the right one.', {

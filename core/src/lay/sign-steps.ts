@@ -8,7 +8,7 @@ const where = (...has: PaneTrait[]) => ({ surface, has });
 /**
  * The steps of letters that are carried over with transfer tape, as they come with Yellow Pane; a firm writes its own over them. Times are house figures until logged
  * ones take their place.
- * @source common practice, TRADE §8: heat only on texture; tape hinge, liner off, transfer tape off in small parts before any heat, contact first (loose vinyl shrivels); too hot
+ * @source common practice: heat only on texture; tape hinge, liner off, transfer tape off in small parts before any heat, contact first (loose vinyl shrivels); too hot
  * to touch; pat, never rub; the air away from finished letters; a hard board behind canvas
  */
 export const signSteps: readonly StepRule[] = [

@@ -20,7 +20,7 @@ import { EDGE_STOP_MM } from '../prepare/index.js';
 import { bladeSpans, isInside, laneFeet, turned, type Span } from './lanes.js';
 import { strokeLengthMm, sweptParts, turnsLeft, type Stroke } from './stroke.js';
 
-/** How the film is held first. @source common practice, schools of TRADE §6 */
+/** How the film is held first. @source common practice */
 export type LockSchool = 'tee' | 'cross' | 'x' | 'centre-line';
 
 export interface SqueegeeRequest {
@@ -215,7 +215,7 @@ function meetingOf(a: Vec, b: Vec, c: Vec, d: Vec): Vec {
 /**
  * Strokes along an edge, one for each straight piece of it on which this blade lies wholly inside; at the ends of the edge it runs on while it does.
  * Along a bend the blade is set down anew for each piece and carried straight: a blade that turns on the film stretches it. Only the finger follows a bend.
- * The inside is on the left of the ring. @source common practice, TRADE §6: "Never turn the blade at an edge: carry it straight"
+ * The inside is on the left of the ring. @source common practice: "Never turn the blade at an edge: carry it straight"
  * @param insideMm how far from the edge the blade's outer end runs: 0 along the edge itself
  * @returns chains of strokes, each stroke set down where the one before it was lifted
  */
@@ -461,7 +461,7 @@ function quarterStrokes(field: Field, blade: number, overlap: number, [from, to]
  * The order of strokes for film that was formed and trimmed before it was laid: out from its line in four quarters, water to the side, then hard in the same order,
  * then every edge bumped. Proven like a flat pane's. Lengths are those in the plane of the pane's corners.
  * @returns why there is none, in a sentence
- * @source common practice (TRADE §7: out from the anchor in four quarters, hard second pass, bump edges)
+ * @source common practice (out from the anchor in four quarters, hard second pass, bump edges)
  */
 export function planQuarters(request: QuartersRequest): SqueegeeAnswer {
   const { overlapMm, line } = request;

@@ -8,7 +8,7 @@ const where = (...has: PaneTrait[]) => ({ surface, has });
 /**
  * The steps of film that is laid dry over a wall, as they come with Yellow Pane; a firm writes its own over them. Times are house figures until logged ones take
  * their place.
- * @source common practice, TRADE §§4, 5, 8: promoter on both walls of an inside corner before anything is laid there, a return by the ½ in (13 mm) guide, the second film
+ * @source common practice: promoter on both walls of an inside corner before anything is laid there, a return by the ½ in (13 mm) guide, the second film
  * trimmed along a ⅛ in (3 mm) ruler; seams lapped 1 in with a tape line or cut double with liner beneath; liner back 4 in (100 mm), 10 in (250 mm) at a time from the centre out
  */
 export const wallSteps: readonly StepRule[] = [

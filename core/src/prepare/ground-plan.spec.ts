@@ -1,5 +1,5 @@
-import type { Ground } from '@yellow-pane/contracts';
-import { dryingFactor, groundPlan, waitText, type PrimerSchool } from './ground-plan.js';
+import type { Ground, PrimerSchool } from '@yellow-pane/contracts';
+import { dryingFactor, groundPlan, waitText } from './ground-plan.js';
 
 const sound: Ground = {
   material: 'steel',

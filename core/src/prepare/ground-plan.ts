@@ -1,8 +1,5 @@
-import type { Ground } from '@yellow-pane/contracts';
+import type { Ground, PrepareSettings, PrimerSchool } from '@yellow-pane/contracts';
 import { saturationHPa } from '../physics/index.js';
-
-/** The two kinds of primer that the trade uses. */
-export type PrimerSchool = 'water' | 'solvent';
 
 /** The air in the room while a ground is made ready. */
 export interface RoomAir {
@@ -21,6 +18,14 @@ export interface GroundTask {
   readonly proof: string | null;
   readonly caution: string | null;
 }
+
+/** Room air where nobody measured: °C and %. @source common practice: a heated room */
+export const ROOM: RoomAir = { airC: 21, humidityPct: 50 };
+/** The room as it was read or typed, or as it is taken for. */
+export const roomOf = (settings: Pick<PrepareSettings, 'typed'> | null | undefined): RoomAir => ({
+  airC: settings?.typed.roomC ?? ROOM.airC,
+  humidityPct: settings?.typed.roomHumidityPct ?? ROOM.humidityPct,
+});
 
 /** What has to be done to a ground, in its order. */
 export interface GroundPlan {
@@ -62,7 +67,7 @@ const range = (leastHours: number, factor: number): [number, number] => [leastHo
  * What has to be done to a ground before film that is laid dry goes on, in the order of the trade: fill – dry by hand – sand, degrease – rinse twice, prime – dry – sand,
  * dust, wipe, bring to temperature.
  * @param areaM2 of film @param school of the primer
- * @source common practice, TRADE §§5 and 10
+ * @source common practice
  */
 export function groundPlan(ground: Ground, areaM2: number, school: PrimerSchool, air: RoomAir): GroundPlan {
   const tasks: GroundTask[] = [];

@@ -1,7 +1,8 @@
 import { panesIn } from '../../../demo/src/index.js';
 import { defaultPrepareSettings, type PrepareSettings, type Pane, type WeatherDay } from '@yellow-pane/contracts';
 import { demoFirm, ternPoint } from '../../../demo/src/index.js';
-import { bandsOfJob, kitOfDay, kitPanesOf, ROOM, slipNeed, type DayRecords } from './job-day.js';
+import { ROOM } from './ground-plan.js';
+import { bandsOfJob, kitOfDay, kitPanesOf, slipNeed, type DayRecords } from './job-day.js';
 import { Memo } from '../ground/index.js';
 
 const file = ternPoint();

@@ -5,6 +5,7 @@ import { surveySurface } from '../form/index.js';
 import { boundingBox, pathArea, pathLength } from '../geometry/index.js';
 import { contentHash, dayStartMs, type Memo } from '../ground/index.js';
 import { panesOf } from '../measure/index.js';
+import { ROOM } from './ground-plan.js';
 import { glassDay, indoorDay, typedOver } from './glass-day.js';
 import { kitList, type KitLine, type KitPane } from './kit-list.js';
 import { slipRules } from './slip-mix.js';
@@ -21,9 +22,6 @@ export interface DayRecords {
   /** What whoever asks has had worked out before. */
   readonly memo: Memo;
 }
-
-/** Room air where nobody measured: °C and %. @source common practice: a heated room */
-export const ROOM = { airC: 21, humidityPct: 50 } as const;
 
 /** A pane's day, or what is missing for it. */
 export type PaneDay =

@@ -13,7 +13,7 @@ export interface SlipRule {
 
 /** A drop of dish soap. @source pharmacists' rule: 20 drops to the ml (common practice) */
 export const DROP_ML = 0.05;
-/** Level kitchen spoons, ml. @source TRADE figures: 30 ml are 2 tablespoons */
+/** Level kitchen spoons, ml. @source common practice: 30 ml are 2 tablespoons */
 const SPOON_ML = { table: 15, tea: 5 } as const;
 export const FLUID_OUNCE_ML = 29.5735;
 const GALLON_ML = 3785.41;

@@ -1,5 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { dryAreaM2, groundPlan, ROOM, verdictOnGround, waitText, type PrimerSchool } from '@yellow-pane/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { PrimerSchool } from '@yellow-pane/contracts';
+import { dryAreaM2, groundPlan, paneProgress, roomOf, sheetOfSurface, verdictOnGround, waitText } from '@yellow-pane/core';
 import { measureOf, toldAll } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DayStore } from '../day.store';
@@ -7,6 +9,7 @@ import { DayStore } from '../day.store';
 /** What has to be done to a ground before film that is laid dry goes on: tasks in their order, their waits, and what the hand has to find. */
 @Component({
   selector: 'yp-ground-plan-panel',
+  imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -15,7 +18,13 @@ import { DayStore } from '../day.store';
         @if (v.plan.coats > 0) {
           <div class="flex gap-1.5 text-sm" role="group" aria-label="Primer">
             @for (s of schools; track s.id) {
-              <button type="button" class="btn" [class.btn-hand]="s.id === school()" [attr.aria-pressed]="s.id === school()" (click)="school.set(s.id)">
+              <button
+                type="button"
+                class="btn"
+                [class.btn-hand]="s.id === school()"
+                [attr.aria-pressed]="s.id === school()"
+                (click)="day.set('Primer', { primer: s.id })"
+              >
                 {{ s.name }}
               </button>
             }
@@ -32,6 +41,9 @@ import { DayStore } from '../day.store';
             <div>
               <p>
                 <strong>{{ t.title }}.</strong> {{ t.text }}
+                @if (v.done.has(t.key)) {
+                  <span class="ml-1 font-bold" data-ground-done>✓ logged</span>
+                }
               </p>
               @if (t.wait) {
                 <p class="mt-1 border-l-4 border-wet bg-wet-tint px-2 py-1 text-sm">
@@ -50,6 +62,12 @@ import { DayStore } from '../day.store';
           </li>
         }
       </ol>
+      @if (v.isLogged) {
+        <p class="mb-2 flex max-w-2xl flex-wrap items-center gap-3">
+          <a class="btn" [routerLink]="['/jobs', v.jobId, 'lay']" queryParamsHandling="preserve">Log them in Lay</a>
+          <span class="text-sm text-soft">Its first steps there: each wait runs from its line, and ends when the hand has proven it.</span>
+        </p>
+      }
       <p class="max-w-2xl text-sm text-soft">
         Waits {{ v.waits }} in all, {{ v.room }}. {{ v.primer }} Water dries with the deficit of vapour pressure, solvent twice as fast for every 10 °C: common
         practice says over 2 h and over 1 h; the maker’s sheet goes before it, and the hand before the clock.
@@ -59,20 +77,25 @@ import { DayStore } from '../day.store';
 })
 export class GroundPlanPanel {
   private readonly record = inject(RecordStore);
-  private readonly day = inject(DayStore);
+  protected readonly day = inject(DayStore);
   protected readonly schools: readonly { readonly id: PrimerSchool; readonly name: string }[] = [
     { id: 'water', name: 'Water-based primer' },
     { id: 'solvent', name: 'Solvent-based' },
   ];
-  protected readonly school = signal<PrimerSchool>('water');
+  protected readonly school = computed(() => this.day.settings().primer);
   protected readonly view = computed(() => {
     const [doc, surface, units] = [this.record.records(), this.record.drySurface(), this.record.units()];
     if (!doc || !surface) return null;
     const typed = this.day.settings().typed;
     const isRead = typed.roomC !== null && typed.roomHumidityPct !== null;
-    const air = { airC: typed.roomC ?? ROOM.airC, humidityPct: typed.roomHumidityPct ?? ROOM.humidityPct };
+    const air = roomOf({ typed });
     const plan = groundPlan(surface.ground, dryAreaM2(surface, doc) ?? 0, this.school(), air);
     const film = doc.films.find((f) => f.id === surface.filmId);
+    const steps = sheetOfSurface(surface, doc)?.steps ?? [];
+    const logged = paneProgress(
+      doc.layEntries.filter((e) => e.surfaceId === surface.id),
+      steps,
+    ).done;
     const verdict = verdictOnGround(
       film ?? { name: 'Film', kind: 'cast-wrap', drying: 'dry-applied', mounting: 'not-on-glass' },
       surface.ground,
@@ -82,6 +105,9 @@ export class GroundPlanPanel {
     const temp = measureOf('temperature', units);
     return {
       name: surface.name,
+      jobId: doc.job.id,
+      isLogged: steps.some((s) => s.key.startsWith('ground-')),
+      done: new Set<string>(plan.tasks.filter((t) => logged.has(`ground-${t.key}`)).map((t) => t.key)),
       plan,
       stops: toldAll(verdict.reasons.filter((r) => r.grade === 'do-not' || r.grade === 'ask').map((r) => r.words), units), // prettier-ignore
       tasks: toldAll(plan.tasks.map((t) => ({ ...t, wait: t.waitHours && waitText(t.waitHours) })), units), // prettier-ignore
