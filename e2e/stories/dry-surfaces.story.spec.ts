@@ -63,7 +63,13 @@ test('a column from tape to bench cuts to the last step: the slip is named, an o
   await expect(page.getByText('hold it up, liner on, before anything sticks')).toBeVisible();
   const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
   await page.getByRole('button', { name: 'Step by step' }).click();
+  await hands.walk(['Prime it, 2 coats']);
+  await expect(page.getByText('primer is drying').first()).toBeVisible();
+  await hands.walk(['Primer dry? Prove it by hand']);
+  await expect(page.getByText('primer is drying')).toHaveCount(0);
   await hands.walk([
+    'Sand lightly',
+    'Dust off, feel by hand',
     'Hold the piece round the column',
     'Wipe with alcohol',
     'Hang a line on the front',
@@ -76,6 +82,9 @@ test('a column from tape to bench cuts to the last step: the slip is named, an o
   ]);
   // the hand goes on to the next; the rail and the walk know that this one is laid
   await expect(page.locator('[data-surface="Column 3"]')).toHaveAttribute('aria-label', /, laid/);
+  await bench.pick('Column 3');
+  await bench.goTo('Prepare');
+  await expect(page.locator('[data-ground-plan] > li').first()).toContainText('✓ logged');
 });
 
 test('in another browser the same column is there with its tapes, and undo takes the last one back', async ({ page, browser }) => {

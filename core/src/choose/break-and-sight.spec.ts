@@ -130,6 +130,15 @@ describe('whether heat breaks it', () => {
     expect(v.breakRisk!.hottestPaneC).toBeGreaterThan(55);
   });
 
+  test('the day of the worst hour, drawn: from edge to middle it comes as near its limit as the stress does to the strength', () => {
+    const { day, stressMPa, strengthMPa } = judge('O1', 'Ebb Grey 35').breakRisk!;
+    expect(day.length).toBeGreaterThanOrEqual(40);
+    const nearest = Math.max(...day.map((d) => (d.centreC - d.edgeC) / (d.limitC - d.edgeC)));
+    // every half hour is drawn, every five minutes is reckoned
+    expect(nearest).toBeLessThanOrEqual(stressMPa / strengthMPa + 1e-9);
+    expect(nearest).toBeGreaterThan((0.97 * stressMPa) / strengthMPa);
+  });
+
   test('a whole job: panes alike in everything are judged once, and each pane is told what it would be told alone', () => {
     const memo = new Memo();
     const damaged = { ...inputFor('O1').glazing, edge: 'damaged' as const };
@@ -422,6 +431,8 @@ describe('who sees whom', () => {
     ));
   test('plain frost hides by day and by night, whatever the light; fine frost shows shapes', () => {
     expect(tippingRatio({ transmittanceFrac: 0.66, reflectanceNearFrac: 0.13, hazeFrac: 0.94 })).toBe(0);
+    // what throws nothing back hides at no light
+    expect(tippingRatio({ transmittanceFrac: 0.66, reflectanceNearFrac: 0, hazeFrac: 0 })).toBeNull();
     expect(sightAt(0.66, 0.14, 0.13, 0.94, 10, 300).inwards).toBe('hidden');
     expect(sightAt(0.78, 0.11, 0.11, 0.72, 10, 300).inwards).toBe('shapes');
   });

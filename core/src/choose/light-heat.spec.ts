@@ -170,6 +170,8 @@ test('at 60° one clear pane lets through about 0.93 of what it does straight on
   expect(angularShare(0, 1)).toBeCloseTo(1, 6);
   expect(Math.abs(angularShare(60, 1) - 0.93)).toBeLessThan(0.015);
   expect(angularShare(89.99, 1)).toBeLessThan(0.01);
+  // along the pane, and from behind it: nothing
+  for (const a of [90, 120]) expect(angularShare(a, 1)).toBe(0);
   for (let a = 1; a < 89; a++) expect(angularShare(a + 1, 2)).toBeLessThanOrEqual(angularShare(a, 2) + 1e-12);
 });
 
