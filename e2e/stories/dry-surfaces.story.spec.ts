@@ -267,6 +267,35 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
   await expect(page.locator('[data-check-state]')).toHaveText('laid');
 });
 
+test('under a slope: a break that is taped from the level line gives each drop its own length, and its rough cut; taken back, the ceiling is straight again', async ({
+  page,
+}) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Corridor wall');
+  await page.getByRole('button', { name: '+ A break of ceiling or floor' }).click();
+  const part = page.locator('[data-break]');
+  await part.locator('[data-part="fromLeftMm"] input').fill('1500');
+  await part.locator('[data-part="fromLeftMm"] input').press('Enter');
+  await part.locator('[data-part="upMm"] input').fill('2400');
+  await part.locator('[data-part="upMm"] input').press('Enter');
+  await expect(page.getByText('Its ceiling breaks once')).toBeVisible();
+  await part.locator('[data-part="upMm"] input').fill('−2400');
+  await part.locator('[data-part="upMm"] input').press('Enter');
+  await expect(bench.verdict()).toContainText('the ceiling would lie under the floor');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Its ceiling breaks once')).toBeVisible();
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await bench.saved();
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await expect(page.locator('[data-bench-cuts] > li').first()).toContainText('Through the film. Rough cut, 50 past the ceiling');
+  await bench.goTo('Measure');
+  await page.getByRole('button', { name: 'Delete Break 1' }).click();
+  await expect(part).toHaveCount(0);
+  await expect(page.getByText('Its ceiling breaks once')).toHaveCount(0);
+});
+
 test('a counter: the way to its round is named as the slip; a new one with a round too tight for one film gets a strip for its edge, is cut, and laid to the last step; the joint at its wall is due a day later', async ({
   page,
 }) => {

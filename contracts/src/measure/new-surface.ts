@@ -109,6 +109,7 @@ export const newWall = (known: NamedSurface & Partial<Omit<Wall, 'kind'>>): Wall
   fire: 'unknown',
   hardware: [],
   masonry: null,
+  breaks: [],
   ground: unknownGround,
   dry: null,
   ...known,

@@ -59,6 +59,19 @@ export const masonry = z.object({
 });
 export type Masonry = z.infer<typeof masonry>;
 
+/** From a level line: + to the side it is told of, − to the other (a landing that lies above the line). */
+const fromLineMm = z.number().min(-20_000).max(20_000).meta({ unit: 'mm' });
+/** A place along a wall where its ceiling or its floor breaks: a gable, a beam, stairs, a landing. Taped from its left end, and up and down from the level line. */
+export const wallBreak = z.object({
+  id,
+  fromLeftMm: lengthMm,
+  /** Null: the ceiling goes on straight there. */
+  upMm: fromLineMm.nullable(),
+  /** Null: the floor goes on straight there. */
+  downMm: fromLineMm.nullable(),
+});
+export type WallBreak = z.infer<typeof wallBreak>;
+
 /** One flat stretch of wall that film is laid on dry, from one corner or end to the next. */
 export const wall = z.object({
   ...ofDrySurface,
@@ -76,5 +89,7 @@ export const wall = z.object({
   hardware: z.array(hardware).max(60),
   /** Null: it is smooth. */
   masonry: masonry.nullable(),
+  /** From the left; of two at one place the first comes first: a beam. Empty: floor and ceiling are straight from end to end. */
+  breaks: z.array(wallBreak).max(24).default([]),
 });
 export type Wall = z.infer<typeof wall>;

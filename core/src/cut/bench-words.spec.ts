@@ -82,6 +82,15 @@ function followed(words: string, { widthMm: w, heightMm: h }: Pick<Piece, 'width
   if (words.startsWith('Hinge: masking tape along the upper edge')) return { layer: 'mark', places: level(h) };
   if (words.startsWith('Hinge: masking tape from top to bottom'))
     return { layer: 'mark', places: upright(length(/middle, (.+?) from either end/.exec(words)![1]!)) };
+  const rough =
+    /^Rough cut, .+? past the (ceiling|floor), as it lies: at the left edge (.+?) (?:below|above) the (?:top|foot) end((?:, .+? from the left edge .+?)*), at the right edge (.+?)\. Trimmed when it hangs\.$/.exec(
+      words,
+    );
+  if (rough) {
+    const y = (off: string) => (rough[1] === 'ceiling' ? h - length(off) : length(off));
+    const between = [...rough[3]!.matchAll(/, (.+?) from the left edge (.+?)(?=, |$)/g)].map((m) => place(length(m[1]!), y(m[2]!)));
+    return { layer: 'film', places: [place(0, y(rough[2]!)), ...between, place(w, y(rough[4]!))] };
+  }
   const notch = /^(Foot|Top): 45° outwards from (.+?) (?:above|below) the end, and across between/.exec(words);
   if (notch) {
     // between the two slits of the liner
@@ -125,6 +134,47 @@ describe('what is done at the bench, by its words alone', () => {
     const steps = pieces({}, units).map((p) => follow(p, units));
     expect(steps.length).toBeGreaterThan(25);
     expect(Math.min(...steps)).toBeGreaterThan(0);
+  });
+  test.each(['mm', 'in'] as const)('drops under a gable, beside stairs and round a beam, in %s', (units) => {
+    const walls = file.surfaces.filter((s) => s.kind === 'wall').slice(0, 1);
+    const at = (n: number, fromLeftMm: number, upMm: number | null, downMm: number | null = null) => ({
+      id: `01930000-0000-7000-8000-0000000008${10 + n}`,
+      fromLeftMm,
+      upMm,
+      downMm,
+    });
+    const tapes = (t: Record<string, number>) =>
+      Object.entries(t).map(([measure, lengthMm], i) => ({
+        ...file.readings[0]!,
+        id: `01930000-0000-7000-8000-00000000${8300 + i}`,
+        surfaceId: walls[0]!.id,
+        measure,
+        lengthMm,
+        supersedesId: null,
+      }));
+    const gable = { widthBottom: 5000, heightLeft: 2400, heightRight: 2400, upLeft: 1400, downLeft: 1000, upRight: 1400, downRight: 1000 };
+    const stairs = { widthBottom: 5000, upLeft: 2200, downLeft: 2000, upRight: 2200, downRight: 400 };
+    const cases = [
+      [gable, [at(1, 2100, 2900)]],
+      [stairs, [at(1, 1500, null, 2000), at(2, 4200, null, 400)]],
+      [gable, [at(1, 2000, 1400), at(2, 2000, 1000), at(3, 2300, 1000), at(4, 2300, 1400)]],
+    ] as const;
+    for (const [taped, breaks] of cases) {
+      const surfaces = walls.map((s) => ({
+        ...s,
+        breaks,
+        hardware: [],
+        masonry: null,
+        nextId: null,
+        left: { is: 'stop', angleDeg: null, isFirst: true },
+        right: { is: 'stop', angleDeg: null, isFirst: true },
+      }));
+      const records = { ...file, surfaces, readings: tapes(taped), firm: demoFirm, memo: new Memo(), job: { ...file.job, units } } as unknown as JobRecords;
+      const made = cutsForFilm(records, walls[0]!.filmId!).flatMap((c) => c.pieces);
+      expect(made.length).toBeGreaterThan(2);
+      expect(made.flatMap((p) => p.bench ?? []).some((c) => c.words.startsWith('Rough cut'))).toBe(true);
+      for (const p of made) follow(p, units);
+    }
   });
   test('whatever the firm allows', () =>
     fc.assert(

@@ -89,6 +89,9 @@ export function piecesOfColumn(c: ColumnToPiece): DryPieces {
   };
 }
 
+/** Whether a cut is one of these notches: small, dear to spoil, drawn once more large. */
+export const isNotch = (cut: BenchCut): boolean => cut.layer === 'film' && !cut.later && cut.words.includes('45°');
+
 interface Part {
   readonly widthMm: number;
   readonly turns: Turn[];

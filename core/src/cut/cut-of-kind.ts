@@ -102,6 +102,7 @@ function cutOfDry(surface: DrySurface, made: DryPieces, { isSigned, isDoubtful }
     id: made.pieces.length > 1 ? `${surface.id}.${i + 1}` : surface.id,
     label: suffix ? `${surface.name} ${suffix}` : surface.name,
   }));
-  return { ...base, answer, pieces: [...pieces, ...againOf(surface, pieces)] };
+  const headDropMm = new Map(made.pieces.flatMap((part, i) => (part.headDropMm ? [[pieces[i]!.id, part.headDropMm] as const] : [])));
+  return { ...base, answer, pieces: [...pieces, ...againOf(surface, pieces)], headDropMm };
 }
 const COVERS_ALL = 'The tapes disagree, but this piece covers every explanation of them.';

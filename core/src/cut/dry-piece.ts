@@ -13,6 +13,8 @@ export interface DryToPiece<Surface, Survey> {
 }
 /** A piece, without the names that its plan gives it. */
 export interface DryPart {
+  /** How far its head hangs below the highest head of its surface, where a pattern runs on over both: under a slope, below an opening. Left out: beside it. */
+  readonly headDropMm?: number;
   readonly piece: Omit<Piece, 'id' | 'label'>;
   /** Which part of the surface it covers; empty: all of it. */
   readonly suffix: string;

@@ -149,13 +149,19 @@ function rollInHash({ fixedDrops: _fixed, ...roll }: RollToCut, pieces: readonly
 /** Pieces of patterned film with the place in the repeat where each must start. */
 function patterned(cuts: readonly SurfaceCut[], film: Film): Piece[] {
   if (film.patternRepeatMm === null) return cuts.flatMap((c) => c.pieces);
-  const places = new Map<string, number>();
-  const listed = cuts.flatMap(({ surface, pieces }) => {
+  const counts = new Map<string, number>();
+  const listed = cuts.flatMap(({ surface, pieces, headDropMm }) => {
     const row = rowOf(surface, pieces);
+    // one more of a piece goes where that one was to go; what an opening parts hangs in one place
+    const likes = new Map(surface.extraPieces.map((e) => [e.id, pieces[e.part ?? 0]?.id]));
+    const places = new Map<string, number>();
     return pieces.map((piece) => {
-      const place = row === null ? 0 : (places.get(row) ?? 0);
-      if (row !== null) places.set(row, place + 1);
-      return { piece, row, place };
+      const like = pieces.find((p) => p.id === likes.get(piece.id)) ?? piece;
+      const drop = like.label.replace(/ (above|below)$/, '');
+      const place = row === null ? 0 : (places.get(drop) ?? counts.get(row) ?? 0);
+      if (row !== null && !places.has(drop)) counts.set(row, place + 1);
+      places.set(drop, place);
+      return { piece, row, place, headDropMm: headDropMm?.get(like.id) ?? 0 };
     });
   });
   return matchPattern(listed, film);

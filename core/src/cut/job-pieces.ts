@@ -43,6 +43,8 @@ const said = <T extends object>(some: { readonly [K in keyof T]?: T[K] | undefin
 
 /** The cut of one surface, whatever its kind. */
 export interface SurfaceCut {
+  /** Of pieces whose heads hang lower than those beside them, by their ids: how far. */
+  readonly headDropMm?: ReadonlyMap<string, number>;
   readonly surface: Surface;
   readonly isSigned: boolean;
   /** Box of what its one piece has to cover, for which it may be larger; null: a piece is good in its own size only. */

@@ -7,7 +7,12 @@ export interface PatternPiece {
   readonly row: string | null;
   /** Place in that row, counted from its left. */
   readonly place: number;
+  /** How far its head hangs below the highest of its row. Left out: not at all. */
+  readonly headDropMm?: number;
 }
+
+/** From the highest head of its row down to where it starts. */
+const startBelow = ({ piece, headDropMm = 0 }: PatternPiece): number => headDropMm + piece.heightMm;
 
 /**
  * Pattern matched over drops and neighbouring panes: all heads of a row lie at the same mark of the repeat, with a half drop every second
@@ -19,9 +24,10 @@ export function matchPattern(pieces: readonly PatternPiece[], film: Pick<Film, '
   const repeatMm = film.patternRepeatMm;
   if (repeatMm === null || repeatMm <= 0) return pieces.map((p) => p.piece);
   const longest = new Map<string, number>();
-  for (const { piece, row } of pieces) if (row !== null) longest.set(row, Math.max(longest.get(row) ?? 0, piece.heightMm));
-  return pieces.map(({ piece, row, place }) => {
-    const shift = row === null ? 0 : longest.get(row)! - piece.heightMm;
+  for (const p of pieces) if (p.row !== null) longest.set(p.row, Math.max(longest.get(p.row) ?? 0, startBelow(p)));
+  return pieces.map((p) => {
+    const { piece, row, place } = p;
+    const shift = row === null ? 0 : longest.get(row)! - startBelow(p);
     const half = row !== null && film.patternMatch === 'half-drop' && place % 2 === 1 ? repeatMm / 2 : 0;
     const startMm = Math.round(((((shift + half) % repeatMm) + repeatMm) % repeatMm) * 100) / 100;
     return { ...piece, turns: piece.turns.includes(0) ? [0] : piece.turns, repeat: { repeatMm, startMm } };

@@ -4,9 +4,9 @@ import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { Memo } from '../ground/index.js';
 import { filmPlanInput } from './film-plan.js';
-import { judgeWall, wallSpan, type WallCorner } from '../measure/index.js';
+import { coverOfWall, judgeWall, wallSpan, type WallCorner } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
-import { dropsOf, endReach, piecesOfWall, type WallToPiece } from './wall-piece.js';
+import { dropsOf, endReach, layoutOfWall, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
 const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
@@ -25,7 +25,7 @@ const plain = { widthTop: 4000, widthBottom: 4000, heightLeft: 2500, heightRight
 function asked({ tapes = plain, left = end('stop'), right = end('stop'), allowances, of, rolls = [1220], units = 'mm', ...own }: Asked = {}): WallToPiece {
   const surface = newWall({ id: id(30), jobId: id(31), placeId: id(32), name: 'Wall A', order: 1, ...own });
   const readings = Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as WallMeasure, lengthMm }));
-  const survey = judgeWall({ hardware: surface.hardware, masonry: null, corners: { left, right } }, readings);
+  const survey = judgeWall({ hardware: surface.hardware, masonry: null, breaks: surface.breaks, corners: { left, right } }, readings);
   return { surface, survey, allowances: { ...usualDry, ...allowances }, film: { ...film, ...of }, rollWidthsMm: rolls, units, run: 'run' };
 }
 function pieces(a: Asked = {}) {
@@ -204,6 +204,91 @@ describe('openings and covers', () => {
   });
 });
 
+describe('drops of a wall that breaks', () => {
+  const gable = { widthBottom: 6000, heightLeft: 2400, heightRight: 2400, upLeft: 1400, downLeft: 1000, upRight: 1400, downRight: 1000 };
+  const ridge = [{ id: id(51), fromLeftMm: 3000, upMm: 2900, downMm: null }];
+  test('under a gable each is as long as the slope is high over its own width, and what is too much is cut off at the bench', () => {
+    const made = pieces({ tapes: gable, breaks: ridge });
+    expect(made).toHaveLength(6);
+    const { drops } = layoutOfWall(asked({ tapes: gable, breaks: ridge })) as WallLayout;
+    // 0.5 up for each along, and the ridge in the third and fourth
+    for (const [i, m] of made.entries()) {
+      const high = Math.max(...[drops[i]!.fromMm, drops[i]!.toMm, 3000].filter((x) => x >= drops[i]!.fromMm && x <= drops[i]!.toMm).map((x) => 3900 - 0.5 * Math.abs(Math.min(6000, Math.max(0, x)) - 3000))); // prettier-ignore
+      expect(m.piece.heightMm - high - 100).toBeGreaterThanOrEqual(0);
+      expect(m.piece.heightMm - high - 100).toBeLessThan(12);
+    }
+    const rough = bench(made[0]!)[0]!;
+    expect(rough.words).toMatch(
+      /^Rough cut, 50 past the ceiling, as it lies: at the left edge 0 below the top end, \d+ from the left edge \d+, at the right edge \d+\. /,
+    );
+    expect(bench(made[0]!).some((c) => c.words.startsWith('Fold'))).toBe(false);
+    // a straight wall is folded and not cut
+    expect(bench(pieces({ tapes: gable })[0]!).map((c) => c.words.split(/[:,]/)[0])).toEqual(['Fold']);
+  });
+  test('a slope that falls by less than 100 over a drop is trimmed on the wall', () =>
+    expect(pieces({ tapes: { ...gable, heightRight: 2450, upRight: 1450 }, breaks: [{ ...ridge[0]!, upMm: 1440 }] }).flatMap(bench).map((c) => c.layer)).not.toContain('film')); // prettier-ignore
+  test('where the tapes leave more than one wall possible nothing is cut off at the bench', () =>
+    expect(
+      pieces({ tapes: { ...gable, heightLeft: 2450 }, breaks: ridge })
+        .flatMap(bench)
+        .filter((c) => c.words.startsWith('Rough')),
+    ).toEqual([]));
+  test('nothing is cut before both ends of a line that breaks are taped, nor where a break cannot be', () => {
+    expect(blocked({ tapes: { widthBottom: 6000, heightLeft: 2400 }, breaks: ridge })).toBe(
+      'Its ceiling breaks: tape up from the level line at both ends first.',
+    );
+    expect(blocked({ tapes: gable, breaks: [{ ...ridge[0]!, fromLeftMm: 6500 }] })).toContain('cannot be as it was taped');
+  });
+  test('any breaks: what is left of each drop still reaches past ceiling and floor everywhere', () => {
+    const broken = fc.array(fc.record({ share: mm(0.05, 0.95), up: fc.option(mm(900, 3500)), down: fc.option(mm(-300, 1200)) }), {
+      minLength: 1,
+      maxLength: 5,
+    });
+    fc.assert(
+      fc.property(broken, mm(1500, 8000), fc.constantFrom(610, 1220, 1524), fc.boolean(), fc.boolean(), (list, wide, roll, isRight, isInch) => {
+        const breaks = list
+          .map((b, i) => ({ id: id(60 + i), fromLeftMm: b.share * wide, upMm: b.up, downMm: b.down }))
+          .sort((a, b) => a.fromLeftMm - b.fromLeftMm);
+        const a: Asked = {
+          tapes: { widthBottom: wide, upLeft: 1400, downLeft: 1000, upRight: 1700, downRight: 900 },
+          breaks,
+          rolls: [roll],
+          hungFrom: isRight ? 'right' : 'left',
+          units: isInch ? 'in' : 'mm',
+        };
+        const { survey } = asked(a);
+        if (survey.doubts.length) return blocked(a) !== null;
+        const made = pieces(a);
+        const { drops } = layoutOfWall(asked(a)) as WallLayout;
+        return made.every((m, i) => {
+          const rough = bench(m).filter((c) => c.words.startsWith('Rough'));
+          const span = wallSpan(survey, Math.max(0, drops[i]!.fromMm), Math.min(coverOfWall(survey)!.widthMm, drops[i]!.toMm))!;
+          const footMm = span.lowMm - usualDry.panelMm;
+          // along its width, as it hangs: the cut is drawn liner up
+          return Array.from({ length: 25 }, (_, k) => drops[i]!.fromMm + ((drops[i]!.toMm - drops[i]!.fromMm) * k) / 24).every((x) => {
+            if (x < 0 || x > wide || breaks.some((b) => Math.abs(b.fromLeftMm - x) < 5)) return true;
+            const { lowMm, highMm } = wallSpan(survey, x, x + 1e-6, 0)!;
+            const lies = m.piece.widthMm - (x - drops[i]!.fromMm);
+            const cutAt = (line: string, none: number) => {
+              const path = rough.find((c) => c.words.includes(line))?.path;
+              if (!path) return none;
+              const sorted = [...path].reverse();
+              const j = Math.max(
+                1,
+                sorted.findIndex((p) => p.xMm >= lies - 1e-9),
+              );
+              const [p, q] = [sorted[j - 1]!, sorted[j]!];
+              return p.yMm + ((q.yMm - p.yMm) * (lies - p.xMm)) / Math.max(1e-9, q.xMm - p.xMm);
+            };
+            return footMm + cutAt('ceiling', m.piece.heightMm) >= highMm + usualDry.panelMm - 2 && footMm + cutAt('floor', 0) <= lowMm - usualDry.panelMm + 2;
+          });
+        });
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
 const corners = fc.record({ is: fc.constantFrom<WallEnd['is']>('stop', 'inside', 'outside'), isFirst: fc.boolean(), wanderMm: fc.option(mm(0, 25)) });
 test('any wall on any roll: drops cover it from end to end with their laps, floor to ceiling; none is wider than the roll; no slit of the liner lies on a film cut; every cut is on its film', () => {
   const drawn = fc.record({ wide: mm(700, 9000), left: corners, right: corners, high: mm(1800, 4000), rise: mm(-60, 60), roll: fc.constantFrom(610, 1219.2, 1220, 1524), lapMm: mm(5, 60), isRight: fc.boolean(), isDouble: fc.boolean(), isInch: fc.boolean(), at: mm(0.1, 0.8) }); // prettier-ignore
@@ -279,6 +364,37 @@ test('a pattern runs on over all drops of a run, round its corners: every one of
   expect(run.map((p) => p.repeat!.startMm)).toEqual(run.map((p) => Math.round((longest - p.heightMm) * 100) / 100));
   // three walls, not one alone
   expect(new Set(run.map((p) => p.surfaceId)).size).toBe(3);
+});
+
+describe('the place in the pattern', () => {
+  const file = ternInterior();
+  const film = file.films.find((f) => f.name === 'Ash Plank')!;
+  const plan = (patternMatch: 'straight' | 'half-drop', change: (w: Wall) => Wall) => {
+    const surfaces = file.surfaces.map((s) => (s.kind === 'wall' && s.name === 'Lobby back' ? change(s) : s));
+    const films = file.films.map((f) => (f.id === film.id ? { ...f, patternMatch, patternRepeatMm: 640 } : f));
+    const records = { ...file, films, surfaces, firm: demoFirm, entries: [], memo: new Memo() } as unknown as Parameters<typeof filmPlanInput>[0];
+    return filmPlanInput(records, file.job.cut as never, film.id, undefined).pieces.filter((p) => p.label.startsWith('Lobby'));
+  };
+  const startOf = (list: ReturnType<typeof plan>, label: string) => list.find((p) => p.label === label)!.repeat!.startMm;
+  /** An opening wider than the second drop, a metre above the floor. */
+  const hatch: Hardware = { id: id(20), what: 'Hatch', handling: 'open', fromLeftMm: 500, fromFootMm: 1000, widthMm: 1400, heightMm: 600, isElectric: false };
+  test('what hangs below an opening goes on where the drop would have gone on, and counts as the same drop', () => {
+    for (const match of ['straight', 'half-drop'] as const) {
+      const whole = plan(match, (w) => w);
+      const parted = plan(match, (w) => ({ ...w, hardware: [hatch] }));
+      const below = parted.find((p) => p.label === 'Lobby back drop 2 below')!;
+      // its foot is the foot of the whole drop: it starts at the same place of the pattern
+      // within the mark of a rule that lengths are rounded up to
+      expect(Math.abs(below.repeat!.startMm - startOf(whole, 'Lobby back drop 2'))).toBeLessThanOrEqual(1);
+      expect(startOf(parted, 'Lobby back drop 3')).toBe(startOf(whole, 'Lobby back drop 3'));
+    }
+  });
+  test('one more of a spoiled drop goes where that one was to go, and shifts nobody else', () => {
+    const whole = plan('half-drop', (w) => w);
+    const again = plan('half-drop', (w) => ({ ...w, extraPieces: [{ id: id(70), why: 'spoiled', at: '2026-12-01T08:00:00.000Z', part: 0 } as never] }));
+    expect(startOf(again, 'Lobby back drop 1 again')).toBe(startOf(whole, 'Lobby back drop 1'));
+    for (const p of whole) expect(startOf(again, p.label)).toBe(p.repeat!.startMm);
+  });
 });
 
 test('drops share the first and the last width for any length, and never leave a mend', () => {

@@ -2,13 +2,16 @@ import type { BenchCut, DryAllowances, Hardware, Turn, Wall } from '@yellow-pane
 import { isLaidDry } from '../films/index.js';
 import { formatLength } from '../ground/index.js';
 import {
+  ceilingBetween,
   CORNER_RULER_MM,
   coverOfWall,
   floorAt,
+  floorBetween,
   insideReturnMm,
   LEAST_CORNER_LAP_MM,
   wallSpan,
   type WallCorner,
+  type WallLine,
   type WallSide,
   type WallSurvey,
 } from '../measure/index.js';
@@ -103,6 +106,10 @@ export function layoutOfWall(p: WallToPiece): WallLayout | { readonly blocked: s
   const cover = coverOfWall(survey);
   if (!cover) return { blocked: 'No width and height of this wall yet.' };
   if (!isLaidDry(film)) return { blocked: `${film.name} is film for glass and laid wet; a wall takes film that is laid dry. Choose another.` };
+  const untaped = survey.doubts.find((d) => d.is === 'break-untaped');
+  if (untaped) return { blocked: `Its ${untaped.line} breaks: tape ${untaped.line === 'floor' ? 'down' : 'up'} from the level line at both ends first.` };
+  if (survey.doubts.some((d) => d.is === 'break-outside' || d.is === 'break-crossed'))
+    return { blocked: 'A break of its floor or ceiling cannot be as it was taped: tape it again.' };
   if (survey.doubts.some((d) => d.is === 'outside')) return { blocked: 'Something does not stand on this wall: tape its place again.' };
   const ends = { left: endReach('left', survey.corners.left, a, f), right: endReach('right', survey.corners.right, a, f) };
   const filmed = { fromMm: -ends.left.reachMm, toMm: cover.widthMm + ends.right.reachMm };
@@ -126,6 +133,9 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
   const isFree = turnsOf(film.direction).length === 4;
   const seamed = drops.length > 1;
   const seamWords = surface.seam === 'double-cut' ? `${f(lapMm)} of both under the double cut` : `each ${f(lapMm)} over the one before it`;
+  const spans = drops.map((drop) => wallSpan(survey, Math.max(0, drop.fromMm), Math.min(wallMm, drop.toMm))!);
+  // a slope of its ceiling is hung as it is: heads are level only where it is
+  const highestMm = Math.max(...spans.map((s) => s.highMm));
   const parts = drops.flatMap((drop, i): DryPart[] => {
     const first = surface.hungFrom === 'left' ? i === 0 : i === drops.length - 1;
     const last = surface.hungFrom === 'left' ? i === drops.length - 1 : i === 0;
@@ -136,7 +146,10 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
       const heightMm = roundUpToMark(s.highMm - s.lowMm + 2 * a.panelMm, units);
       const bench = benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f);
       const over = surface.hungFrom === 'left' ? 'right' : 'left';
+      const headDropMm =
+        (survey.body!.isBroken.ceiling ? highestMm : spans[i]!.highMm) - (s.name === 'below' || survey.body!.isBroken.ceiling ? s.highMm : spans[i]!.highMm);
       return {
+        ...(headDropMm > 0 ? { headDropMm } : {}),
         suffix: [seamed ? `drop ${i + 1}` : '', s.name].filter(Boolean).join(' '),
         piece: {
           surfaceId: surface.id,
@@ -213,6 +226,42 @@ interface Hung {
   readonly ends: Readonly<Record<WallSide, EndReach>>;
 }
 
+/** Where a line falls away from the end of its drop by more than this, what is too much is cut off at the bench: nobody hangs a metre of flap. @source house rule */
+const ROUGH_CUT_MM = 100;
+/** More breaks than these in one drop are not told one by one. */
+const TOLD_BREAKS = 4;
+/** What is cut off one end of a drop under a gable, along stairs, below a beam: past the line by what film reaches past it everywhere. As it hangs; told as it lies. */
+function roughCut(line: WallLine, on: Pick<Hung, 'drop' | 'stretch' | 'widthMm' | 'heightMm'>, p: WallToPiece, f: (mm: number) => string): BenchCut[] {
+  const { drop, stretch, widthMm, heightMm } = on;
+  const { survey, allowances: a } = p;
+  const body = survey.body!;
+  // where the tapes leave more than one wall possible nothing is cut off yet
+  if (!body.isBroken[line] || survey.possible.length > 1 || survey.doubts.some((d) => d.is === 'corner-height')) return [];
+  const wallMm = coverOfWall(survey)!.widthMm;
+  const [from, to] = [Math.max(0, drop.fromMm), Math.min(wallMm, drop.toMm)];
+  // past the end of the wall it goes on level
+  const within = (line === 'ceiling' ? ceilingBetween : floorBetween)(body, from, to);
+  const spareMm = body.sigmaMm.height;
+  const places = [{ x: drop.fromMm, y: within[0]!.y }, ...within, { x: Infinity, y: within.at(-1)!.y }].map(({ x, y }) => ({
+    xMm: Math.min(widthMm, x - drop.fromMm),
+    offMm: Math.max(0, line === 'ceiling' ? stretch.highMm - spareMm - y : y - spareMm - stretch.lowMm),
+  }));
+  if (Math.max(...places.map((q) => q.offMm)) < ROUGH_CUT_MM) return [];
+  const path = places.map(({ xMm, offMm }) => ({ xMm, yMm: line === 'ceiling' ? heightMm - offMm : offMm, bulge: 0 }));
+  const end = line === 'ceiling' ? 'top' : 'foot';
+  const away = line === 'ceiling' ? 'below' : 'above';
+  const [first, ...rest] = [...places].reverse().filter((q, i, all) => i === 0 || Math.hypot(q.xMm - all[i - 1]!.xMm, q.offMm - all[i - 1]!.offMm) > 1);
+  const last = rest.pop()!;
+  const between = rest.length > TOLD_BREAKS ? ', between them as drawn' : rest.map((q) => `, ${f(widthMm - q.xMm)} from the left edge ${f(q.offMm)}`).join('');
+  return [
+    {
+      layer: 'film',
+      path,
+      words: `Rough cut, ${f(a.panelMm)} past the ${line}, as it lies: at the left edge ${f(first!.offMm)} ${away} the ${end} end${between}, at the right edge ${f(last.offMm)}. Trimmed when it hangs.`,
+    },
+  ];
+}
+
 /** What is marked, slit and cut in one drop, in its order, as it hangs; what is cut when it lies comes last. */
 function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: WallToPiece, f: (mm: number) => string): BenchCut[] {
   const { surface, survey, allowances: a } = p;
@@ -221,13 +270,17 @@ function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: Wa
   const across = (mm: number) => Math.min(widthMm, Math.max(0, mm - drop.fromMm));
   // liner up, left and right are exchanged
   const lies = { left: 'right', right: 'left' } as const;
-  const cuts: BenchCut[] = [
-    {
-      layer: 'mark',
-      path: [point(0, heightMm - FOLD_BACK_MM), point(widthMm, heightMm - FOLD_BACK_MM)],
-      words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the top end, when the top is tacked. Not cut.`,
-    },
+  const rough = [
+    ...(stretch.name === 'below' ? [] : roughCut('ceiling', { drop, stretch, widthMm, heightMm }, p, f)),
+    ...(stretch.name === 'above' ? [] : roughCut('floor', { drop, stretch, widthMm, heightMm }, p, f)),
   ];
+  const fold: BenchCut = {
+    layer: 'mark',
+    path: [point(0, heightMm - FOLD_BACK_MM), point(widthMm, heightMm - FOLD_BACK_MM)],
+    words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the top end, when the top is tacked. Not cut.`,
+  };
+  // along a slope the liner is folded as the cut runs
+  const cuts: BenchCut[] = [...rough, ...(rough.some((c) => c.words.includes('ceiling')) ? [] : [fold])];
   for (const side of ['left', 'right'] as const) {
     if (!hasEnd[side] || survey.corners[side].is === 'stop') continue;
     const end = ends[side];

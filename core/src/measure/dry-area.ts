@@ -8,7 +8,7 @@ import { surveyPanel } from './panel-survey.js';
 import { areaOfMarksM2 } from './sign.js';
 import { surveySign } from './sign-survey.js';
 import type { TapedRecords } from './readings.js';
-import { coverOfWall } from './wall.js';
+import { wallFaceMm2 } from './wall.js';
 import { surveyWall } from './wall-survey.js';
 
 type AreaOf<S extends DrySurface> = (surface: S, records: TapedRecords) => number | null;
@@ -24,9 +24,9 @@ const areaOfKind: { readonly [K in DrySurface['kind']]: AreaOf<Extract<DrySurfac
   },
   wall(surface, records) {
     const { survey } = surveyWall(surface, records);
-    const cover = coverOfWall(survey);
+    const face = wallFaceMm2(survey);
     const open = surface.hardware.filter((h) => h.handling === 'open').reduce((sum, h) => sum + h.widthMm * h.heightMm, 0);
-    return cover && Math.max(0, cover.widthMm * cover.heightMm - open) / 1e6;
+    return face && Math.max(0, face - open) / 1e6;
   },
   counter(surface, records) {
     const { body } = surveyCounter(surface, records).survey;

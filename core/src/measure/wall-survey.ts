@@ -45,10 +45,10 @@ export function surveyWall(surface: Wall, records: TapedRecords): { survey: Wall
   const readings = readingsFor(surface, records);
   const inForce = readingsInForce(surface, records.surfaces, readings);
   const hash = readingsHash(inForce);
-  const { hardware, masonry } = surface;
+  const { hardware, masonry, breaks } = surface;
   const corners = { left: cornerAt(surface, 'left', records), right: cornerAt(surface, 'right', records) };
-  const survey = records.memo.once(surveys, `${hash}/${contentHash([hardware, masonry, corners])}`, () =>
-    judgeWall({ hardware, masonry, corners }, tapesOf(inForce, readings)),
+  const survey = records.memo.once(surveys, `${hash}/${contentHash([hardware, masonry, breaks, corners])}`, () =>
+    judgeWall({ hardware, masonry, breaks, corners }, tapesOf(inForce, readings)),
   );
   return { survey, inForce, isSigned: surface.signed?.readingsHash === hash };
 }

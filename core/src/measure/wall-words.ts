@@ -2,6 +2,7 @@ import type { Masonry, Wall } from '@yellow-pane/contracts';
 import { capital, formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import { jointsOf } from './masonry.js';
 import { CORNER_RULER_MM, type InsideReturn } from './inside-corner.js';
+import { wallHeights } from './wall.js';
 import type { WallBody, WallCorner, WallDoubt, WallSide, WallSurvey } from './wall.js';
 import { adjustedWhy, slipVerdict } from './taped-words.js';
 
@@ -19,13 +20,17 @@ export function wallFacts(body: WallBody, system: UnitSystem): string[] {
       ['ceiling', body.riseMm.ceiling],
     ] as const)
       // prettier-ignore
-      if (Math.abs(rise) >= NOTABLE_MM) out.push(`its ${name} ${rise > 0 ? 'rises' : 'falls'} by ${f(rise)} from left to right`);
+      if (Math.abs(rise) >= NOTABLE_MM && !body.isBroken[name]) out.push(`its ${name} ${rise > 0 ? 'rises' : 'falls'} by ${f(rise)} from left to right`);
   for (const [name, sag] of [
     ['floor', body.sagMm.floor],
     ['ceiling', body.sagMm.ceiling],
   ] as const)
     // prettier-ignore
     if (Math.abs(sag) >= NOTABLE_MM) out.push(`its ${name} ${sag > 0 ? 'lies' : 'stands'} ${f(sag)} ${sag > 0 ? 'lower' : 'higher'} in the middle`);
+  for (const name of ['floor', 'ceiling'] as const) {
+    const breaks = body[name].length - 2;
+    if (body.isBroken[name]) out.push(`its ${name} breaks ${breaks === 1 ? 'once' : `${breaks} times`}`);
+  }
   const taper = body.widthMm.top - body.widthMm.bottom;
   if (Math.abs(taper) >= NOTABLE_MM) out.push(`it is ${f(taper)} ${taper > 0 ? 'wider' : 'narrower'} at the top than at the foot`);
   const high = body.heightMm.left - body.heightMm.right;
@@ -43,6 +48,14 @@ export function wallDoubtText(doubt: WallDoubt, parts: Pick<Wall, 'hardware'> & 
       const other = parts.corners[doubt.side].beside?.name ?? 'the wall beside it';
       return `The corner on its ${doubt.side} is ${formatDifference(Math.abs(doubt.byMm), system)} ${doubt.byMm > 0 ? 'higher' : 'lower'} here than from ${other}, and it is one corner. Tape its height again from both.`;
     }
+    case 'break-outside':
+      return `A break would stand ${formatDifference(doubt.byMm, system)} past the right end. Tape its place from the left end again.`;
+    case 'break-crossed':
+      return 'At a break the ceiling would lie under the floor. Tape it up and down from the line again; what lies on the other side of the line has a minus.';
+    case 'break-untaped':
+      return doubt.line === 'floor'
+        ? 'Its floor breaks: tape down from the same level line at both ends too.'
+        : 'Its ceiling breaks: tape up from the same level line at both ends too.';
     case 'courses':
       return `${doubt.counted} courses were counted, its height and pitch make ${doubt.expected}. Count again, or tape the pitch over ten courses again.`;
     case 'units':
@@ -85,7 +98,7 @@ export function wallNumbers(survey: WallSurvey, masonry: Masonry | null, system:
   const { body } = survey;
   if (!body) return [];
   const f = (mm: number) => formatLength(mm, system);
-  const heights = body.ceiling.map((c, i) => c.y - body.floor[Math.min(i, body.floor.length - 1)]!.y);
+  const heights = wallHeights(body);
   const joints = masonry && jointsOf(masonry, { widthMm: body.widthMm.bottom, heightMm: Math.max(body.heightMm.left, body.heightMm.right) });
   const units = joints?.courses.flatMap((c) => c.units) ?? [];
   const cut = units.filter((u) => u.is === 'cut').length;

@@ -1,6 +1,6 @@
 import type { Content } from 'pdfmake/interfaces.js';
 import type { BenchCut, Piece } from '@yellow-pane/contracts';
-import { formatLength, formatLong, moneyText, startEdge, unbroken } from '@yellow-pane/core';
+import { formatLength, formatLong, isNotch, moneyText, startEdge, unbroken } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 import type { CutSheet, FilmSheet } from './cut.service.js';
 import { benchEndSvgs, faceUp, lettersSvg, pieceSvg, rollSvg, stepsOf, usedOn } from './roll-drawing.js';
@@ -140,7 +140,7 @@ function benchWords(c: BenchCut): string {
 function benchPart(piece: Piece, units: 'mm' | 'in', width: number, isLetters: boolean): Content[] {
   const cuts = piece.bench ?? [];
   if (cuts.length === 0) return [];
-  const ends = cuts.filter((c) => c.layer === 'film' && !c.later).map((c) => ({ c, strips: benchEndSvgs(piece, c, units, width / PT_PER_MM) }));
+  const ends = cuts.filter(isNotch).map((c) => ({ c, strips: benchEndSvgs(piece, c, units, width / PT_PER_MM) }));
   return [
     { text: `${isLetters ? 'Sheet of letters' : 'Bench cuts'} · ${piece.label}`, bold: true, fontSize: 12, margin: [0, 8, 0, 2] },
     {

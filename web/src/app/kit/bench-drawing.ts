@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { BenchCut, Piece } from '@yellow-pane/contracts';
+import { isNotch } from '@yellow-pane/core';
 import { flatten } from '@yellow-pane/core/geometry';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 
@@ -130,7 +131,7 @@ export class BenchDrawing {
   protected readonly drawn = computed(() => {
     const { widthMm, heightMm } = this.piece();
     const cuts = this.cuts();
-    const small = cuts.filter((c) => c.layer === 'film' && !c.later && boxOf(c).y1 - boxOf(c).y0 < SMALL_SHARE * heightMm);
+    const small = cuts.filter((c) => isNotch(c) && boxOf(c).y1 - boxOf(c).y0 < SMALL_SHARE * heightMm);
     const isLying = widthMm > 1.2 * heightMm;
     const room = isLying ? LYING : WHOLE;
     const scale = Math.min(room.width / widthMm, room.height / heightMm);

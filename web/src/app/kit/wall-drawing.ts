@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { Masonry, StepDrawing, Wall } from '@yellow-pane/contracts';
-import { jointsOf, type CornerFigures, type WallBody, type WallCorner, type WallLayout, type WallSide } from '@yellow-pane/core';
+import { ceilingBetween, jointsOf, type CornerFigures, type WallBody, type WallCorner, type WallLayout, type WallSide } from '@yellow-pane/core';
 import { boundingBox } from '@yellow-pane/core/geometry';
 import { HardwareMarks, placeHardware } from './hardware-marks';
 import { placeTapes, Tapes, type TapeShown } from './tapes';
@@ -41,9 +41,10 @@ const CLOSEST_JOINTS = 3;
           <polygon [attr.points]="b.points" fill="#EFE9D8" stroke="#BDB6A2" />
           <text [attr.x]="b.x" [attr.y]="b.y" text-anchor="middle" font-size="11" fill="#56626A" [attr.transform]="b.turn">{{ b.text }}</text>
         }
-        <polygon [attr.points]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
+        <clipPath [id]="clipId"><polygon [attr.points]="d.outline" /></clipPath>
+        <polygon [attr.points]="d.outline" fill="#FFFEFA" />
         @if (d.joints) {
-          <path [attr.d]="d.joints" stroke="#CFC8B4" stroke-width="0.8" fill="none" />
+          <path [attr.d]="d.joints" stroke="#CFC8B4" stroke-width="0.8" fill="none" [attr.clip-path]="'url(#' + clipId + ')'" />
         }
         @for (s of d.drops; track s.number) {
           <rect
@@ -53,6 +54,7 @@ const CLOSEST_JOINTS = 3;
             [attr.height]="s.h"
             [attr.fill]="s.fill"
             [attr.fill-opacity]="s.opacity"
+            [attr.clip-path]="'url(#' + clipId + ')'"
             stroke="#A97C00"
             stroke-dasharray="5 3"
           />
@@ -70,8 +72,17 @@ const CLOSEST_JOINTS = 3;
           </text>
         }
         @for (l of d.laps; track $index) {
-          <rect [attr.x]="l.x" [attr.y]="l.y" [attr.width]="l.w" [attr.height]="l.h" fill="#FFD54F" stroke="#1C2226" />
+          <rect
+            [attr.x]="l.x"
+            [attr.y]="l.y"
+            [attr.width]="l.w"
+            [attr.height]="l.h"
+            [attr.clip-path]="'url(#' + clipId + ')'"
+            fill="#FFD54F"
+            stroke="#1C2226"
+          />
         }
+        <polygon [attr.points]="d.outline" fill="none" stroke="#1C2226" stroke-width="1.5" />
         <svg:g [ypHardware]="d.hardware" />
         @if (d.line; as y) {
           <path [attr.d]="'M' + (d.left - 6) + ' ' + y + 'H' + (d.left + d.wide + 6)" stroke="#A8431A" stroke-dasharray="8 3 2 3" fill="none" />
@@ -86,6 +97,8 @@ const CLOSEST_JOINTS = 3;
   `,
 })
 export class WallDrawing {
+  private static count = 0;
+  protected readonly clipId = `wall-${WallDrawing.count++}`;
   readonly wall = input.required<Pick<Wall, 'hardware' | 'masonry' | 'hungFrom'>>();
   readonly body = input.required<WallBody>();
   readonly corners = input.required<Readonly<Record<WallSide, WallCorner>>>();
@@ -192,14 +205,16 @@ export class WallDrawing {
         const [from, dir] = side === 'left' ? [left, -1] : [left + w, 1];
         // a wall that comes towards one opens outwards, one that goes away closes
         const drop = c.is === 'inside' ? 14 : -10;
-        const ends = [`${from},${TOP}`, `${from + dir * DEEP},${TOP - drop}`, `${from + dir * DEEP},${foot + drop}`, `${from},${foot}`];
+        const end = side === 'left' ? 0 : -1;
+        const [high, low] = [y(body.ceiling.at(end)!.y), y(body.floor.at(end)!.y)];
+        const ends = [`${from},${high}`, `${from + dir * DEEP},${high - drop}`, `${from + dir * DEEP},${low + drop}`, `${from},${low}`];
         const tx = from + dir * (DEEP - 8);
-        return [{ side, points: ends.join(' '), x: tx, y: TOP + h / 2, turn: `rotate(-90 ${tx} ${TOP + h / 2})`, text: `${c.is}${c.beside ? `: ${c.beside.name}` : ''}` }]; // prettier-ignore
+        return [{ side, points: ends.join(' '), x: tx, y: (high + low) / 2, turn: `rotate(-90 ${tx} ${(high + low) / 2})`, text: `${c.is}${c.beside ? `: ${c.beside.name}` : ''}` }]; // prettier-ignore
       }),
       joints: this.jointLines(masonry, wide, high, x, (mm) => y(box.minY + mm), k),
       drops: drops.map((d) => {
         const isNow = step === 'wall-drops' || step === 'wall-plumb' ? d.number === 1 : false;
-        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: TOP + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
+        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
       }),
       laps: step === 'wall-seam' ? laps.map((l) => ({ x: x(l.from), y: TOP, w: Math.max(3, (l.to - l.from) * k), h })) : [],
       hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),

@@ -7,6 +7,7 @@ import { DryDetails } from './parts/dry-details';
 import { HardwarePanel } from './parts/hardware-panel';
 import { MasonryPanel } from './parts/masonry-panel';
 import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
+import { WallBreaks } from './parts/wall-breaks';
 import { WallChoices } from './parts/wall-choices';
 import { WallEnds } from './parts/wall-ends';
 
@@ -32,7 +33,7 @@ const socket: Omit<Hardware, 'id'> = { what: 'Socket', handling: 'off', fromLeft
 /** Measure, of a wall: its outline from tapes and a level line, its corners, its joints, what stands on it. */
 @Component({
   selector: 'yp-wall-page',
-  imports: [DryDetails, HardwarePanel, MasonryPanel, TapedPage, WallChoices, WallDrawing, WallEnds],
+  imports: [DryDetails, HardwarePanel, MasonryPanel, TapedPage, WallBreaks, WallChoices, WallDrawing, WallEnds],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -55,7 +56,10 @@ const socket: Omit<Hardware, 'id'> = { what: 'Socket', handling: 'off', fromLeft
         <div below class="pb-4">
           <yp-wall-ends class="mb-4 block" [surface]="v.surface" [corners]="v.survey.corners" />
           <div class="grid gap-x-5 2xl:grid-cols-2">
-            <yp-masonry-panel class="block" [surface]="v.surface" />
+            <div>
+              <yp-wall-breaks class="mb-2 block" [surface]="v.surface" [doubts]="v.partDoubts" [widthMm]="v.survey.body?.widthMm?.bottom ?? null" />
+              <yp-masonry-panel class="block" [surface]="v.surface" />
+            </div>
             <yp-hardware-panel
               class="block"
               [surface]="v.surface"

@@ -3,12 +3,12 @@ import { formatLength } from '@yellow-pane/core/ground';
 import { LengthField } from '../../../kit/length-field';
 import { RecordStore } from '../../../record/record.store';
 
-/** One length of something on a panel. Places may be nought, sizes may not; what is open may be left empty. */
+/** One length of something on a panel. Places may be nought, sizes may not; what is open may be left empty, and so may an offset, which may have a minus. */
 export interface PartLength {
   readonly field: string;
   readonly name: string;
   readonly mm: number | null;
-  readonly is: 'place' | 'size' | 'open';
+  readonly is: 'place' | 'size' | 'open' | 'offset';
 }
 
 /** The lengths of a groove or a piece of hardware, side by side. */
@@ -26,9 +26,10 @@ export interface PartLength {
             [label]="of() + ', ' + l.name.toLowerCase()"
             [value]="l.mm === null ? '' : f(l.mm)"
             [units]="record.units()"
-            [wrong]="l.is === 'place' ? anything : moreThanNothing"
+            [signed]="l.is === 'offset'"
+            [wrong]="l.is === 'place' || l.is === 'offset' ? anything : moreThanNothing"
             (committed)="changed.emit({ field: l.field, mm: $event.lengthMm })"
-            (cleared)="l.is === 'open' && changed.emit({ field: l.field, mm: null })"
+            (cleared)="(l.is === 'open' || l.is === 'offset') && changed.emit({ field: l.field, mm: null })"
           />
         </div>
       }
