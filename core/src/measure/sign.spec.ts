@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { newSign, type Hardware, type SignLine, type SignMeasure } from '@yellow-pane/contracts';
 import { regionArea, vec, type Polygon } from '../geometry/index.js';
 import type { TapeReading } from './adjustment.js';
-import { areaOfMarksM2, judgeSign, placeMark, readFromM, strokeWidthMm, type PlacedMark, type SignParts } from './sign.js';
+import { areaOfMarksM2, judgeSign, placeMark, readFromM, type PlacedMark, type SignParts } from './sign.js';
 import { signDoubtText, signNumbers, signVerdict, signWhy } from './sign-words.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
@@ -71,13 +71,6 @@ describe('where letters stand', () => {
 });
 
 describe('how wide strokes are', () => {
-  const circle = (r: number): Polygon => Array.from({ length: 720 }, (_, i) => vec(r * Math.cos((i * Math.PI) / 360), r * Math.sin((i * Math.PI) / 360)));
-  test('a bar and a ring exactly, by plane geometry', () => {
-    expect(strokeWidthMm([[vec(0, 0), vec(12, 0), vec(12, 300), vec(0, 300)]])).toBeCloseTo(12, 9);
-    expect(strokeWidthMm([[vec(0, 0), vec(40, 0), vec(40, 40), vec(0, 40)]])).toBeCloseTo(40, 6);
-    // between circles of 50 and 42: area π(50² − 42²), half outline π(50 + 42)
-    expect(strokeWidthMm([circle(50), [...circle(42)].reverse()])).toBeCloseTo(8, 3);
-  });
   test('the thinnest part of a line counts', () => {
     expect(mark().strokeMm).toBeCloseTo(10, 6);
     expect(mark(letters({ svgPath: `${BARS}M900 0V-700H930V0Z` })).strokeMm).toBeCloseTo(6, 6);

@@ -2,6 +2,7 @@ import type { Sign, SignLine } from '@yellow-pane/contracts';
 import { boundingBox, common, cross, evenOdd, minus, regionArea, ringsFromSvgPath, signedArea, vec, type Polygon, type Region } from '../geometry/index.js';
 import type { TapeReading } from './adjustment.js';
 import { outsideByMm } from './hardware.js';
+import { narrowestStrokeMm } from './stroke-width.js';
 import { surveyOpening, type Survey } from './survey.js';
 
 /** A line of letters, or a figure, as it stands on its ground: mm from the ground’s left side and foot, seen from the front. */
@@ -50,20 +51,6 @@ export const leastStrokeMm: Readonly<Record<Sign['texture'], number>> = { smooth
 /** A gap or an overlap smaller than this is the flattening of a curve, mm². */
 const NOTHING_MM2 = 0.5;
 
-const lengthOf = (ring: Polygon): number =>
-  ring.reduce((s, p, i) => s + Math.hypot(ring[(i + 1) % ring.length]!.x - p.x, ring[(i + 1) % ring.length]!.y - p.y), 0);
-
-/**
- * About how wide the strokes of one part of a figure are: of the ribbon that has its area and its outline; a ring’s is exact, and so is a bar’s.
- * @source plane geometry: a bar of width w and length l has area wl and half outline w + l; a closed ribbon area wl and half outline l
- */
-export function strokeWidthMm(part: Region[number]): number {
-  const area = regionArea([part]);
-  const half = part.reduce((s, r) => s + lengthOf(r), 0) / 2;
-  if (part.length > 1) return area / half;
-  return (half - Math.sqrt(Math.max(0, half * half - 4 * area))) / 2;
-}
-
 /** One line of a sign where it stands on its ground. */
 export function placeMark(line: SignLine): PlacedMark | UnreadMark {
   const raw = ringsFromSvgPath(line.svgPath, line.is === 'letters' ? line.heightMm / line.capUnits : 1);
@@ -78,7 +65,7 @@ export function placeMark(line: SignLine): PlacedMark | UnreadMark {
   const rings = raw.rings.map((ring) => ring.map((p) => vec(left + (p.x - drawn.minX) * k, line.baselineMm + (p.y - foot) * k)));
   const region = evenOdd(rings).filter((part) => regionArea([part]) > NOTHING_MM2);
   if (region.length === 0) return { line, message: 'Nothing of it is left to be cut: its outlines cover each other.' };
-  return { line, region, box: boundingBox(region.flatMap((part) => part[0]!)), strokeMm: Math.min(...region.map(strokeWidthMm)) };
+  return { line, region, box: boundingBox(region.flatMap((part) => part[0]!)), strokeMm: Math.min(...region.map(narrowestStrokeMm)) };
 }
 
 /** How far the farthest point of a region lies outside a convex outline, mm; negative: the nearest keeps so much off its edge. */
