@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { newSign, type Hardware, type SignLine, type SignMeasure } from '@yellow-pane/contracts';
-import { regionArea, vec, type Polygon } from '../geometry/index.js';
+import { regionArea } from '../geometry/index.js';
 import type { TapeReading } from './adjustment.js';
 import { areaOfMarksM2, judgeSign, placeMark, readFromM, type PlacedMark, type SignParts } from './sign.js';
 import { signDoubtText, signNumbers, signVerdict, signWhy } from './sign-words.js';

@@ -16,7 +16,7 @@ export function ribbonWidthMm(part: Region[number]): number {
 
 /** So many places of an outline are looked at, evenly along it, and the middle of every side besides. */
 const PLACES = 600;
-const MOST_SIDES = 1500;
+const MOST_SIDES = 700;
 /** Two sides bound a stroke where they run against each other within this much; farther apart they meet at a corner. @source house rule */
 const AGAINST_COS = Math.cos((15 * Math.PI) / 180);
 /** A stretch counts that is at least so many times as long as it is wide: a point is no stroke. @source house rule */
