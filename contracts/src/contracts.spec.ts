@@ -64,6 +64,16 @@ describe('a film', () => {
   test('rated on glass cannot reflect less than the glass face alone', () =>
     expect(refusal({ ...sheet, visible: { ...sheet.visible, reflectanceGlassSideFrac: 0.02 } })).toContain('under 4 %'));
   test('swapped ultraviolet and light are noticed', () => expect(refusal({ ...sheet, uvTransmittanceFrac: 0.9 })).toContain('swapped'));
+  test('a sheet that is rounded to whole per cents may come to 101 %, and no more', () => {
+    const clear = { ...sheet, visible: { ...sheet.visible, transmittanceFrac: 0.91, reflectanceGlassSideFrac: 0.1, reflectanceFreeSideFrac: 0.1 } };
+    expect(refusal(clear)).toBe('');
+    expect(refusal({ ...clear, visible: { ...clear.visible, reflectanceFreeSideFrac: 0.11 } })).toContain('on the free side make more than 100 %');
+    expect(refusal({ ...sheet, solar: { ...sheet.solar, absorptanceGlassSideFrac: sheet.solar.absorptanceGlassSideFrac + 0.01 } })).toBe('');
+  });
+  test('ultraviolet may be a little more than light where a film is rated so, up to 30 % more', () => {
+    expect(refusal({ ...sheet, uvTransmittanceFrac: sheet.visible.transmittanceFrac + 0.29 })).toBe('');
+    expect(refusal({ ...sheet, uvTransmittanceFrac: sheet.visible.transmittanceFrac + 0.31 })).toContain('swapped');
+  });
   test('of the first version reads, with what is new not yet known', () => {
     const { id, name, version, kind, wound, direction, hatch, thicknessUm, createdAt } = demoFilms.shade;
     const read = film.parse({ id, name, version, kind, wound, direction, hatch, thicknessUm, createdAt });

@@ -14,9 +14,9 @@ export function ribbonWidthMm(part: Region[number]): number {
   return (half - Math.sqrt(Math.max(0, half * half - 4 * area))) / 2;
 }
 
-/** So many places of an outline are looked at, evenly along it, and the middle of every side besides. */
-const PLACES = 600;
-const MOST_SIDES = 700;
+/** So many places of an outline are looked at, evenly along it; of one with no more sides than that, every side. */
+const PLACES = 800;
+const MOST_SIDES = 800;
 /** Two sides bound a stroke where they run against each other within this much; farther apart they meet at a corner. @source house rule */
 const AGAINST_COS = Math.cos((15 * Math.PI) / 180);
 /** A stretch counts that is at least so many times as long as it is wide: a point is no stroke. @source house rule */
@@ -69,15 +69,18 @@ function acrossFrom(edges: readonly Edge[], own: number, at: number): number | n
  */
 export function narrowestStrokeMm(part: Region[number]): number {
   const edges = edgesOf(part);
-  const whole = edges.reduce((s, e) => s + e.length, 0);
-  const step = Math.max(whole / PLACES, 1e-6);
+  const whole = edges.reduce((sum, e) => sum + e.length, 0);
   const seen: { width: number; length: number }[] = [];
+  // every side is looked from; of very many, so many places evenly along them all
+  const step = whole / PLACES;
+  let due = 0;
   edges.forEach((e, i) => {
-    // of an outline of very many sides the short ones stand for their neighbours
-    const count = edges.length > MOST_SIDES && i % Math.ceil(edges.length / MOST_SIDES) !== 0 && e.length < step ? 0 : Math.max(1, Math.ceil(e.length / step));
+    const isEvery = edges.length <= MOST_SIDES;
+    const count = isEvery ? Math.max(1, Math.ceil(e.length / step)) : Math.floor((due + e.length) / step);
+    if (!isEvery) due = due + e.length - count * step;
     for (let k = 0; k < count; k++) {
       const width = acrossFrom(edges, i, (e.length * (k + 0.5)) / count);
-      if (width !== null) seen.push({ width, length: e.length / count });
+      if (width !== null) seen.push({ width, length: isEvery ? e.length / count : step });
     }
   });
   seen.sort((a, b) => a.width - b.width);
