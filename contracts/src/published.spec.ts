@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import * as z from 'zod';
-import { demoPersons, lanternStreet, launchAndShuttle, ternInterior, ternPoint } from '../../demo/src/index.js';
+import { demoPersons, lanternStreet, launchAndShuttle, ternInterior, ternPoint, ternAnnex } from '../../demo/src/index.js';
 import { API_VERSION } from './api-version.js';
 import type { RecordKind } from './record-kinds.js';
 import { recordSchemas } from './record-schemas.js';
@@ -65,7 +65,7 @@ describe('what a record names', () => {
           if (/[a-z]Ids$/.test(key) && Array.isArray(v)) return v.map((_, i) => `${at}.${i}`);
           return named(v, at);
         });
-  const files = [ternPoint(), lanternStreet(), launchAndShuttle(), ternInterior()];
+  const files = [ternPoint(), ternAnnex('2026-11-20T09:00:00.000Z'), lanternStreet(), launchAndShuttle(), ternInterior()];
   const kinds: readonly [RecordKind, readonly object[]][] = [
     ['job', files.map((f) => f.job)],
     ['person', demoPersons],
@@ -79,7 +79,7 @@ describe('what a record names', () => {
   const NO_RECORD = /(^|\.)(pieceId|deviceId|groupId|placeIds\.\d+)$/;
 
   test('a line of the log names the panes that are taken over, the pin it goes on about, and what was erased', () => {
-    const { layEntries, surfaces } = ternPoint();
+    const { layEntries, surfaces } = ternAnnex('2026-11-20T09:00:00.000Z');
     const line = {
       ...layEntries[0]!,
       acceptance: { seal: 'a'.repeat(64), panes: surfaces.slice(0, 2).map((s) => ({ surfaceId: s.id, sha256: 'b'.repeat(64) })), lineIds: [] },
