@@ -89,6 +89,8 @@ export const newPanel = (known: NamedSurface & Partial<Omit<Panel, 'kind'>>): Pa
   faces: 'front',
   wraps: { left: 'edge', right: 'edge', top: 'trimmed', bottom: 'trimmed' },
   grain: 'upright',
+  head: 'any',
+  besideId: null,
   fire: 'unknown',
   grooves: [],
   hardware: [],

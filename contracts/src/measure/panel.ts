@@ -58,6 +58,10 @@ export const panel = z.object({
   wraps: z.object({ left: panelWrap, right: panelWrap, top: panelWrap, bottom: panelWrap }),
   /** How the film’s direction runs over it. */
   grain: z.enum(['upright', 'level']),
+  /** Which end of the roll is its head, or its left where the direction is level: leaves that meet and are hung head up and head down show the same edge of the roll to each other. */
+  head: z.enum(['any', 'up', 'down']).default('any'),
+  /** The leaf on its left, from which grain, pattern and lot go on; null: none. */
+  besideId: id.nullable().default(null),
   /** Whether it belongs to a fire door or an escape route, where film needs a written yes. */
   fire: z.enum(['no', 'rated', 'unknown']),
   grooves: z.array(groove).max(12),

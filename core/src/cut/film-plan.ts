@@ -171,6 +171,8 @@ function patterned(cuts: readonly SurfaceCut[], film: Film): Piece[] {
 function rowOf(surface: Surface, pieces: readonly Piece[]): string | null {
   // drops of a run of walls go on round its corners
   if (surface.kind === 'wall') return pieces[0]?.meets ?? null;
+  // leaves side by side, their heads at one height
+  if (surface.kind === 'panel' && surface.grain === 'upright' && pieces[0]?.meets) return pieces[0].meets;
   if (!isPane(surface)) return pieces.length > 1 ? surface.id : null;
   return surface.grid ? `${surface.grid.groupId}/${surface.grid.row}` : surface.seam ? surface.id : null;
 }

@@ -1,6 +1,9 @@
 import fc from 'fast-check';
 import { benchCut, newPanel, type BenchCut, type DryAllowances, type Groove, type Hardware, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
-import { grooveGirth, judgePanel } from '../measure/index.js';
+import { demoFirm, ternInterior } from '../../../demo/src/index.js';
+import { Memo } from '../ground/index.js';
+import { grooveGirth, judgePanel, leavesOf } from '../measure/index.js';
+import { filmPlanInput } from './film-plan.js';
 import { usualDry } from './dry-allowances.js';
 import { developed, piecesOfPanel, type PanelToPiece } from './panel-piece.js';
 import { GRIP_MM, wrapDepth } from './wrapped-edges.js';
@@ -40,6 +43,60 @@ const boxOf = (c: BenchCut) => ({ left: Math.min(...c.path.map((p) => p.xMm)), r
 /** What the face's tapes err by, twice their standard deviation: in every size. */
 const size = (mm: number): number => Math.ceil(mm);
 const later = (p: { bench?: readonly BenchCut[] | undefined }) => (p.bench ?? []).filter((c) => c.later);
+
+describe('leaves that stand side by side', () => {
+  const turns = (a: Asked) => pieces(a).map((m) => m.piece.turns);
+  test('head up and head down lie the other way round on the roll, so that both show the same edge of it where they meet', () => {
+    expect(turns({})).toEqual([[0]]);
+    expect(turns({ head: 'up' })).toEqual([[0]]);
+    expect(turns({ head: 'down' })).toEqual([[180]]);
+    expect(turns({ head: 'down', grain: 'level', rolls: [2500] })).toEqual([[270]]);
+    // film that runs both ways lies as it is cheapest, unless a head is asked for
+    const both = { of: { direction: 'two-way' as const } };
+    expect([turns(both), turns({ ...both, head: 'up' }), turns({ ...both, head: 'down' })]).toEqual([[[0, 180]], [[0]], [[180]]]);
+    // and plain film knows no head
+    expect(turns({ of: { direction: 'none' }, head: 'down' })).toEqual(turns({ of: { direction: 'none' } }));
+  });
+  test('in strips each lies as the whole would', () => {
+    expect(turns({ wide: 1400, head: 'down' })).toEqual([[180], [180]]);
+  });
+  test('grain that goes on over them: all of it from one lot, its strips too', () => {
+    const run = (a: Asked) => piecesOfPanel({ ...asked(a), run: id(77) });
+    for (const a of [{}, { wide: 1400 }, { faces: 'both' as const }]) {
+      const made = run(a);
+      if ('blocked' in made) throw new Error(made.blocked);
+      expect(new Set(made.pieces.map((m) => m.piece.meets))).toEqual(new Set([id(77)]));
+      expect(made.pieces[0]!.piece.why.join(' ')).toContain('one lot, heads at one mark of the pattern');
+    }
+    expect(pieces()[0]!.piece.meets).toBeNull();
+  });
+  test('a run is told from its left; a leaf that was deleted parts it, and a ring ends', () => {
+    const leaf = (n: number, left: number | null, more: Partial<Panel> = {}) =>
+      newPanel({ id: id(n), jobId: id(31), placeId: id(32), name: `Leaf ${n}`, order: n, besideId: left === null ? null : id(left), ...more });
+    const three = [leaf(41, null), leaf(42, 41), leaf(43, 42)];
+    const names = (of: Panel, all: Panel[]) => leavesOf(of, { surfaces: all }).map((p) => p.name);
+    for (const p of three) expect(names(p, three)).toEqual(['Leaf 41', 'Leaf 42', 'Leaf 43']);
+    expect(names(three[2]!, [three[0]!, { ...three[1]!, deletedAt: '2026-12-01T09:00:00.000Z' }, three[2]!])).toEqual(['Leaf 43']);
+    expect(names(three[0]!, [{ ...three[0]!, besideId: id(43) }, three[1]!, three[2]!])).toHaveLength(3);
+  });
+  test('patterned film has their heads at one mark: a shorter leaf starts so much farther on', () => {
+    const file = ternInterior();
+    const [one, two] = ['Door 1', 'Door 6'].map((name) => file.surfaces.find((s) => s.name === name) as Panel);
+    const plan = (besideId: string | null) => {
+      const surfaces = file.surfaces.map((s) => (s.id === two!.id ? { ...s, besideId } : s));
+      const films = file.films.map((f) => (f.name === 'Ash Plank' ? { ...f, patternRepeatMm: 640, patternMatch: 'straight' as const } : f));
+      const records = { ...file, films, surfaces, firm: demoFirm, entries: [], memo: new Memo() } as unknown as Parameters<typeof filmPlanInput>[0];
+      const { pieces: all } = filmPlanInput(records, file.job.cut as never, one!.filmId!, undefined);
+      return [one!, two!].map((d) => all.find((p) => p.surfaceId === d.id)!);
+    };
+    const [alone, apart] = plan(null);
+    expect([alone!.repeat!.startMm, apart!.repeat!.startMm]).toEqual([0, 0]);
+    const [first, second] = plan(one!.id);
+    expect(first!.heightMm - second!.heightMm).toBe(5);
+    expect([first!.repeat!.startMm, second!.repeat!.startMm]).toEqual([0, 5]);
+    expect(first!.meets).toBe(second!.meets);
+  });
+});
 
 describe('the piece of a panel', () => {
   test('a wide door in strips, in inches, with all that is to be said of it: a plan can keep every word', () => {

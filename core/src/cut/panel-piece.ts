@@ -11,6 +11,7 @@ import {
   faceMarkWords,
   FOLD_BACK_MM,
   GRIP_MM,
+  headed,
   mirroredCut,
   OFF_ARRIS_MM,
   SIDES,
@@ -23,7 +24,13 @@ import {
 } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one panel. */
-export type PanelToPiece = DryToPiece<Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'hinges' | 'grooves' | 'hardware'>, PanelSurvey>;
+export interface PanelToPiece extends DryToPiece<
+  Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'hardware'>,
+  PanelSurvey
+> {
+  /** The first of the leaves that its grain runs over; left out or null: it stands alone. */
+  readonly run?: string | null;
+}
 type Face = 'front' | 'back';
 
 /** More slack than this does not lie down on the rails beyond the corner of a frame. @source house rule */
@@ -132,6 +139,10 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
       : []),
     ...survey.grooves.flatMap((g) => frameWords(g, surface.grooves, f)),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain === 'upright' ? 'upright' : 'level'}: all pieces of a face the same way.`]),
+    ...(film.direction === 'none' || surface.head === 'any'
+      ? []
+      : [`Head ${surface.head}: beside a leaf with its head ${surface.head === 'up' ? 'down' : 'up'} both show the same edge of the roll.`]),
+    ...(p.run ? ['Grain goes on over leaves that stand side by side: one lot, heads at one mark of the pattern.'] : []),
   ];
   const seen = { widthMm, heightMm, reach, depth, cover };
   const bench = benchOf(seen, p, face, f);
@@ -141,8 +152,8 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
     ...laidOver,
     widthMm,
     heightMm,
-    turns: turnsFor(film.direction, surface.grain),
-    meets: isBoth ? surface.id : null,
+    turns: headed(turnsFor(film.direction, surface.grain), film.direction === 'none' ? 'any' : surface.head),
+    meets: p.run ?? (isBoth ? surface.id : null),
     // the front is seen from the film’s side, a piece from its liner’s: the front is mirrored, and so the back is not
     bench: face === 'front' ? bench.map((c) => mirroredCut(c, widthMm)) : bench,
     why,

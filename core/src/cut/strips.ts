@@ -4,7 +4,7 @@ import { formatLength, listed, type UnitSystem } from '../ground/index.js';
 import type { DryPart } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
-import { turnsFor, type SideNames } from './wrapped-edges.js';
+import type { SideNames } from './wrapped-edges.js';
 
 /** What decides how a piece is parted that its roll is too narrow for. */
 export interface ToStrip {
@@ -51,8 +51,8 @@ export function inStrips(piece: DryPart['piece'], p: ToStrip): DryPart[] {
       piece: {
         ...piece,
         ...(isUpright ? { widthMm: lengthMm } : { heightMm: lengthMm }),
-        turns: turnsFor(direction, grain).filter((t) => !free || (isUpright ? t % 180 === 0 : t % 180 === 90)),
-        meets: piece.surfaceId,
+        turns: piece.turns.filter((t) => !free || (isUpright ? t % 180 === 0 : t % 180 === 90)),
+        meets: piece.meets ?? piece.surfaceId,
         bench: marked ? [{ ...marked, words: `${markWords(seamEnds)}${isSeam}` }, ...others] : bench,
         why: [...piece.why, `The roll is too narrow for it: ${count} strips, each ${f(lapMm)} over the next.`],
       },

@@ -39,6 +39,10 @@ export function faceMarkWords(what: string, names: SideNames, from: Reach, f: (m
   return `Pencil on the liner: the ${what}, ${listed(told)} as it lies.`;
 }
 
+/** Of these turns the ones that have the head where it is wanted: 0 or 90 is up. */
+export const headed = (turns: readonly Turn[], head: 'any' | 'up' | 'down'): Turn[] =>
+  head === 'any' ? [...turns] : head === 'up' ? turns.filter((t) => t < 180) : [...new Set(turns.map((t) => ((t % 180) + 180) as Turn))];
+
 /** How a face lies on its piece. */
 export interface FaceOnPiece {
   readonly widthMm: number;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { LayEntry } from '@yellow-pane/contracts';
-import { demoFirm, demoPersons, demoId, ternAnnex } from '../../../demo/src/index.js';
+import { demoFirm, demoPersons, demoId, ternAnnex, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
 import { checkSeal, commitmentOf, groupedSeal, sealPanes } from './seal.js';
 
@@ -78,6 +78,25 @@ describe('a seal tells whether the record is what was signed', () => {
     const bow = { id: demoId(3), way: 'across', atMm: 300, span: null, typed: '12', unit: 'mm', depthMm: 12, personId: null, at: NOW };
     expect(swap({ curved: { bows: [bow] } }).verdict).toBe('changed');
     expect(swap({ order: 99, placeId: demoId(4) }).verdict).toBe('unchanged');
+  });
+  test('of a wall its breaks, of a leaf its head and its neighbour are in it; said of none of them, the seal is as it was before there were any', () => {
+    const interior = ternInterior();
+    const of = (name: string, more: object = {}) => {
+      const surfaces = interior.surfaces.map((s) => (s.name === name ? { ...s, ...more } : s));
+      return sealPanes([interior.surfaces.find((s) => s.name === name)!.id], {
+        ...interior,
+        firm: demoFirm,
+        plans: [],
+        stepSets: [],
+        layEntries: [],
+        memo: new Memo(),
+        surfaces,
+      } as unknown as Records).seal;
+    };
+    expect(of('Lobby pier', { breaks: [{ id: demoId(5), fromLeftMm: 300, upMm: 900, downMm: null }] })).not.toBe(of('Lobby pier'));
+    expect(of('Door 1', { head: 'down' })).not.toBe(of('Door 1'));
+    expect(of('Door 1', { besideId: demoId(6) })).not.toBe(of('Door 1'));
+    expect(of('Door 1', { head: 'any', besideId: null })).toBe(of('Door 1'));
   });
   test('a line that came later is told with who, where and when, and changes nothing of what was signed', () => {
     const later: LayEntry = { ...ofB1, id: demoId(19_001), kind: 'looked', occurredAt: '2026-12-20T09:30:00.000Z', personId: demoPersons[1]!.id, look: { water: 'none', isClean: true } }; // prettier-ignore

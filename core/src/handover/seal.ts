@@ -41,8 +41,18 @@ const lineSum = (e: LayEntry): string =>
 const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = {
   pane: (s) => ({ seenFrom: s.seenFrom, filmFace: s.filmFace, bows: s.curved?.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]) ?? null }),
   column: (s) => ({ kind: s.kind, section: s.section }),
-  panel: ({ kind, what, faces, wraps, grain, grooves, hardware }) => ({ kind, what, faces, wraps, grain, grooves, hardware }),
-  wall: ({ kind, left, right, nextId, seam, hardware, masonry }) => ({ kind, left, right, nextId, seam, hardware, masonry }),
+  // what came later stands in a seal only where something is said, so that seals of before still hold
+  panel: ({ kind, what, faces, wraps, grain, grooves, hardware, head, besideId }) => ({ kind, what, faces, wraps, grain, grooves, hardware, ...(head === 'any' ? {} : { head }), ...(besideId ? { besideId } : {}) }), // prettier-ignore
+  wall: ({ kind, left, right, nextId, seam, hardware, masonry, breaks }) => ({
+    kind,
+    left,
+    right,
+    nextId,
+    seam,
+    hardware,
+    masonry,
+    ...(breaks.length ? { breaks } : {}),
+  }),
   sign: ({ kind, what, texture, lines, hardware }) => ({ kind, what, texture, lines, hardware }),
   counter: ({ kind, what, sides, round, grain, seam, hardware }) => ({ kind, what, sides, round, grain, seam, hardware }),
 };

@@ -310,7 +310,13 @@ export class Rooms {
     };
     // neither the bars nor the corner of the one it is like are its own
     await this.add('One like it', [
-      like.kind === 'pane' ? { ...like, ...own, grid: null } : like.kind === 'wall' ? { ...like, ...own, nextId: null } : { ...like, ...own },
+      like.kind === 'pane'
+        ? { ...like, ...own, grid: null }
+        : like.kind === 'wall'
+          ? { ...like, ...own, nextId: null }
+          : like.kind === 'panel'
+            ? { ...like, ...own, besideId: null }
+            : { ...like, ...own },
     ]);
   }
 
