@@ -215,7 +215,39 @@ try {
   await bench.goTo('Lay');
   await page.locator('yp-sign-drawing').waitFor();
   const signLay = await page.screenshot();
-  await beside([column, columnCut, door, doorCut, wall, wallCut, counter, tableCut, counterLay, sign, signCut, signLay], 'laid-dry', half, 3);
+  // what a ground needs first, a gable with its rough cut, a corner from above
+  await bench.goTo('Measure');
+  await bench.pick('Pier');
+  await bench.goTo('Prepare');
+  await page.locator('[data-ground-plan]').waitFor();
+  const priming = await page.screenshot();
+  await bench.goTo('Lay');
+  await bench.goTo('Measure');
+  await bench.pick('Lobby left');
+  await bench.goTo('Lay');
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  const inside = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  await inside.walk(['Covers off', 'Brush, wipe, feel by hand']);
+  await page.locator('yp-wall-drawing').waitFor();
+  const corner = await page.screenshot();
+  await bench.goTo('Measure');
+  await page.getByRole('button', { name: 'New wall' }).click();
+  for (const [field, value] of [['widthBottom', '6000'], ['heightLeft', '2400'], ['heightRight', '2401'], ['upLeft', '1400'], ['downLeft', '1000'], ['upRight', '1401'], ['downRight', '1000']] as const) await bench.tape(field, value); // prettier-ignore
+  await page.locator('[data-choice="film"]').selectOption({ label: 'Ash Plank' });
+  await page.getByRole('button', { name: '+ A break of ceiling or floor' }).click();
+  await page.locator('[data-part="upMm"] input').fill('2900');
+  await page.locator('[data-part="upMm"] input').press('Enter');
+  await bench.saved();
+  await page.locator('yp-wall-drawing').scrollIntoViewIfNeeded();
+  await page.evaluate(() => document.querySelector('yp-wall-drawing')!.scrollIntoView({ block: 'center' }));
+  await page.waitForTimeout(400);
+  const gable = await page.screenshot();
+  await beside(
+    [column, columnCut, door, doorCut, wall, wallCut, counter, tableCut, counterLay, sign, signCut, signLay, gable, priming, corner],
+    'laid-dry',
+    half,
+    3,
+  );
   await bench.openJob('Tern Point annex');
   await bench.goTo('Check');
   await page.locator('[data-clear]').waitFor();

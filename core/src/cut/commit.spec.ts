@@ -183,6 +183,12 @@ describe('what a plan costs', () => {
     const panes = cost.perPane.reduce((s, p) => s + p.money, 0);
     expect(Math.abs(panes - cost.total)).toBeLessThan(0.15 * cost.total);
     expect(new Set(cost.perPane.map((p) => p.surfaceId)).size).toBe(cost.perPane.length);
+    // where an hour costs nothing they bear the film, less what is kept of it, to the cent
+    const free = costOfPlan(plan.layout, plan.pieces, file.rolls, demoFirm.leftovers, 0);
+    expect(free.leftoverMoney).toBeGreaterThan(0);
+    expect(free.perPane.reduce((s, p) => s + p.money, 0)).toBeCloseTo(free.film - free.leftoverMoney, 6);
+    const each = free.perPane.map((p) => p.money / p.areaM2);
+    expect(Math.min(...each)).toBeGreaterThan(0);
   });
 });
 

@@ -213,7 +213,19 @@ describe('frosted designs', () => {
     for (const ring of ringsOf(on(marks, box(738, 1990)).frosted)) {
       const b = boundingBox(ring);
       expect((b.minY >= 850 && b.maxY <= 1000) || (b.minY >= 1400 && b.maxY <= 1600)).toBe(true);
+      // a dot is round, a square is not
+      if (marks.motif === 'dots' && b.minX > 1 && b.maxX < 737) expect(ring.length).toBeGreaterThan(8);
     }
+  });
+  test('in a zone lower than a mark the mark is as high as the zone; dots have many corners, squares four', () => {
+    const low = (motif: 'dots' | 'squares') => ringsOf(on({ kind: 'marking', heightsFrom: 'sill', gapMm: 0, rule: 'own', zones: [{ bottomMm: 900, topMm: 930 }], motif, sizeMm: 45, pitchMm: 75 }, box(1500, 2000)).frosted); // prettier-ignore
+    for (const motif of ['dots', 'squares'] as const)
+      for (const ring of low(motif)) {
+        const b = boundingBox(ring);
+        expect([b.minY >= 900 - 1e-6, b.maxY <= 930 + 1e-6]).toEqual([true, true]);
+      }
+    expect(Math.max(...low('dots').map((r) => r.length))).toBeGreaterThan(8);
+    expect(Math.max(...low('squares').map((r) => r.length))).toBe(4);
   });
   test('marks of squares: 45 mm wide, 75 mm apart, in rows one over the other, inside their zone', () => {
     const marks: Design = {
