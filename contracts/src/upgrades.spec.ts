@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
+import { ternInterior } from '../../demo/src/index.js';
 import {
+  defaultPrepareSettings,
   ground,
   jobFile,
   newSurface,
@@ -41,7 +43,24 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
   expect(read.surfaces.map((s) => s.kind)).toEqual(old.surfaces.map(() => 'pane'));
   expect(read.surfaces).toMatchObject(old.surfaces.map((s) => ({ ...s, kind: 'pane' })));
   expect(read.readings).toEqual(old.readings);
-  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 13 })))).toEqual({ ...read, formatVersion: 13 });
+  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 14 })))).toEqual({ ...read, formatVersion: 14 });
+});
+test('a job file of version 13 reads: its walls run straight, its leaves stand alone with their heads as the film allows, its primer is thinned with water', () => {
+  const file = ternInterior();
+  const { primer: _p, ...prepare } = defaultPrepareSettings;
+  const old = {
+    ...file,
+    formatVersion: 13,
+    job: { ...file.job, prepare },
+    surfaces: file.surfaces.map((s) => without(s as never, ['breaks', 'head', 'besideId'])),
+  };
+  const read = jobFile.parse(upgradedJobFile(JSON.parse(JSON.stringify(old))));
+  expect(read.job.prepare!.primer).toBe('water');
+  for (const s of read.surfaces) {
+    if (s.kind === 'wall') expect(s.breaks).toEqual([]);
+    if (s.kind === 'panel') expect([s.head, s.besideId]).toEqual(['any', null]);
+  }
+  expect(read.surfaces).toEqual(file.surfaces);
 });
 
 test('without the upgrade it does not read: the fixture is really of before', () => {
