@@ -29,7 +29,7 @@ const byKind: { readonly [K in RecordKind]: (r: RecordOf<K>) => Reference[] } = 
     ...ref('placeId', 'place', r.placeId),
     ...ref('measuredLikeId', 'surface', r.measuredLikeId),
     ...(r.kind === 'wall' ? ref('nextId', 'surface', r.nextId) : []),
-    ...(r.kind === 'panel' ? ref('besideId', 'surface', r.besideId) : []),
+    ...(r.kind === 'panel' || r.kind === 'counter' ? ref('besideId', 'surface', r.besideId) : []),
     ...ref('filmId', 'film', r.filmId),
     ...person(r.signed?.personId, 'signed.personId'),
     ...((r.kind === 'pane' ? r.curved?.bows : null) ?? []).flatMap((b, i) => person(b.personId, `curved.bows.${i}.personId`)),

@@ -52,13 +52,15 @@ test('a job file of version 13 reads: its walls run straight, its leaves stand a
     ...file,
     formatVersion: 13,
     job: { ...file.job, prepare },
-    surfaces: file.surfaces.map((s) => without(s as never, ['breaks', 'head', 'besideId'])),
+    surfaces: file.surfaces.map((s) => without(s as never, ['breaks', 'head', 'besideId', 'ends'])),
   };
   const read = jobFile.parse(upgradedJobFile(JSON.parse(JSON.stringify(old))));
   expect(read.job.prepare!.primer).toBe('water');
   for (const s of read.surfaces) {
     if (s.kind === 'wall') expect(s.breaks).toEqual([]);
     if (s.kind === 'panel') expect([s.head, s.besideId]).toEqual(['any', null]);
+    if (s.kind === 'counter') expect(s.besideId).toBeNull();
+    if (s.kind === 'column') expect(s.ends).toEqual({ foot: 'floor', head: 'ceiling' });
   }
   expect(read.surfaces).toEqual(file.surfaces);
 });

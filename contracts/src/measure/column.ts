@@ -23,10 +23,14 @@ export const columnMeasure = z.enum([
 ]);
 export type ColumnMeasure = z.infer<typeof columnMeasure>;
 
+/** What a column stands on and what it carries, where film ends. */
+export const columnEnds = z.object({ foot: z.enum(['floor', 'base']), head: z.enum(['ceiling', 'capital']) });
+
 /** One physical column, film laid all round it. */
 export const column = z.object({
   ...ofDrySurface,
   kind: z.literal('column'),
   section: z.enum(['round', 'square']),
+  ends: columnEnds.default({ foot: 'floor', head: 'ceiling' }),
 });
 export type Column = z.infer<typeof column>;

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { id } from '../quantities.js';
 import { ofDrySurface } from './dry-surface.js';
 import { hardware } from './hardware.js';
 
@@ -49,6 +50,8 @@ export const counter = z.object({
   round: z.array(counterCorner).max(4),
   /** How the film’s direction runs over it. */
   grain: z.enum(['along', 'across']),
+  /** The top on its left that it is joined to, from which grain and lot go on; null: none. */
+  besideId: id.nullable().default(null),
   /** How film meets film where its roll is too narrow for the top. */
   seam: z.enum(['overlap', 'double-cut']),
   /** Sink, cable outlets, what stands on it; places are from its left side and its front. */

@@ -24,7 +24,7 @@ const surveyed = (foot: number, top: number, high: number) =>
     ).map(([measure, lengthMm]) => ({ measure, lengthMm })),
   );
 const asked = (foot: number, top = foot, high = 2500, more: Partial<ColumnToPiece> = {}): ColumnToPiece => ({
-  surface: { id: '01930000-0000-7000-8000-00000000f002', name: 'Column 1' },
+  surface: { id: '01930000-0000-7000-8000-00000000f002', name: 'Column 1', ends: { foot: 'floor', head: 'ceiling' } },
   survey: surveyed(foot, top, high),
   allowances: dry,
   film,
@@ -57,6 +57,15 @@ describe('the piece of a column', () => {
     expect(only!.piece.heightMm).toBe(Math.ceil(cover.heightMm + 26));
     expect(cover.girthMm - 1257).toBeLessThan(4);
     expect(only!.piece.turns).toEqual([0]);
+  });
+  test('its notches are told by what they meet: floor or base, ceiling or capital', () => {
+    const words = (ends: ColumnToPiece['surface']['ends']) => {
+      const made = piecesOfColumn(asked(1200, 1200, 2500, { surface: { ...asked(1200).surface, ends } }));
+      if ('blocked' in made) throw new Error(made.blocked);
+      return made.pieces[0]!.piece.bench!.filter((c) => c.layer === 'film').map((c) => c.words.split('. ')[1]);
+    };
+    expect(words({ foot: 'floor', head: 'ceiling' })).toEqual(['It meets the floor.', 'It meets the ceiling.']);
+    expect(words({ foot: 'base', head: 'capital' })).toEqual(['It meets the base.', 'It meets the capital.']);
   });
   test('is deeper notched where bases are not level, and longer by as much', () => {
     const [usual] = pieces(asked(1257));

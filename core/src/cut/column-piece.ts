@@ -7,7 +7,7 @@ import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 
 /** Everything that decides the pieces of one column. */
-export type ColumnToPiece = DryToPiece<Pick<Column, 'id' | 'name'>, ColumnSurvey>;
+export type ColumnToPiece = DryToPiece<Pick<Column, 'id' | 'name' | 'ends'>, ColumnSurvey>;
 
 /** A strip behind a column in two pieces is not made narrower than this: both its laps would lie side by side. @source house rule */
 const LEAST_BACK_MM = 300;
@@ -62,7 +62,7 @@ export function piecesOfColumn(c: ColumnToPiece): DryPieces {
     ...(parts.length === 1
       ? [`${f(a.lapMm)} lie over at the seam, which is turned away from where people come from.`]
       : [`Its girth is more than the roll is wide: ${parts.length} pieces, each ${f(a.lapMm)} over the next, the seams turned to the back.`]),
-    `Notches ${f(a.notchMm)} deep at both ends, which meet base and top.`,
+    `Notches ${f(a.notchMm)} deep at both ends, which meet ${c.surface.ends.foot} and ${c.surface.ends.head}.`,
     ...(growsBy > 0
       ? [
           `It ${isWideAtTop ? 'widens upwards' : 'narrows'}: flat it is a sector of ${cone.angleDeg.toFixed(2)}° at a radius of ${(cone.radiusMm / 1000).toFixed(1)} m, whose wide end bulges ${cone.sagittaMm.toFixed(1)} mm (in the length). The lap grows from ${f(a.lapMm)} to ${f(a.lapMm + growsBy)}: ${a.taper === 'trim' ? 'trim it straight' : 'it stays as a wedge'}.`,
@@ -82,7 +82,7 @@ export function piecesOfColumn(c: ColumnToPiece): DryPieces {
         turns: p.turns,
         trimmedEdges: ['top', 'bottom'],
         meets: parts.length > 1 ? c.surface.id : null,
-        bench: benchCuts(p.widthMm, heightMm, a, { foot: isWideAtTop ? cone.sagittaMm : 0, top: isWideAtTop ? 0 : cone.sagittaMm }, f),
+        bench: benchCuts(p.widthMm, heightMm, a, { foot: isWideAtTop ? cone.sagittaMm : 0, top: isWideAtTop ? 0 : cone.sagittaMm }, c.surface.ends, f),
         why,
       },
     })),
@@ -132,6 +132,7 @@ function benchCuts(
   heightMm: number,
   a: DryAllowances,
   bulgeMm: { readonly foot: number; readonly top: number },
+  ends: Column['ends'],
   f: (mm: number) => string,
 ): BenchCut[] {
   const [left, right] = [(widthMm - a.linerStripMm) / 2, (widthMm + a.linerStripMm) / 2];
@@ -149,12 +150,12 @@ function benchCuts(
     {
       layer: 'film',
       path: [point(left - low, 0), point(left, low), point(right, low), point(right + low, 0)],
-      words: `Foot: 45° outwards from ${f(low)} above the end, and across between. It meets the base.`,
+      words: `Foot: 45° outwards from ${f(low)} above the end, and across between. It meets the ${ends.foot}.`,
     },
     {
       layer: 'film',
       path: [point(left - depth, heightMm), point(left, high), point(right, high), point(right + depth, heightMm)],
-      words: `Top: 45° outwards from ${f(depth)} below the end, and across between. It meets the ceiling or capital.`,
+      words: `Top: 45° outwards from ${f(depth)} below the end, and across between. It meets the ${ends.head}.`,
     },
   ];
 }

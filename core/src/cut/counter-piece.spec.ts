@@ -10,7 +10,7 @@ import {
   type Hardware,
 } from '@yellow-pane/contracts';
 import { boundingBox, flatten } from '../geometry/index.js';
-import { counterCorners, judgeCounter } from '../measure/index.js';
+import { counterCorners, judgeCounter, runOfBesides } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
 import { counterDepth, piecesOfCounter, stripRuns, wrappedRounds, type CounterToPiece } from './counter-piece.js';
 import { GRIP_MM } from './wrapped-edges.js';
@@ -66,6 +66,23 @@ const cutsOf = (p: { bench?: readonly BenchCut[] | undefined }, words: RegExp) =
 const boxOf = (c: BenchCut) => boundingBox(flatten(c.path.map((q) => ({ x: q.xMm, y: q.yMm, bulge: q.bulge }))));
 const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const margin = (mm: number) => 2 * (1 + 0.0001 * mm);
+
+test('joined tops: all their film from one lot, the strips of their edges too', () => {
+  for (const a of [{}, { sides: sides('strip') }, { deep: 1400 }]) {
+    const joined = piecesOfCounter({ ...asked(a), run: id(77) });
+    if ('blocked' in joined) throw new Error(joined.blocked);
+    expect(new Set(joined.pieces.map((m) => m.piece.meets))).toEqual(new Set([id(77)]));
+    expect(joined.pieces.flatMap((m) => m.piece.why).join(' ')).toContain('joined to another top: all their film from one lot');
+  }
+  expect(pieces()[0]!.piece.meets).toBeNull();
+  // an L of two, named from either
+  const [left, right] = [
+    newCounter({ id: id(41), jobId: id(31), placeId: id(32), name: 'Left', order: 1 }),
+    newCounter({ id: id(42), jobId: id(31), placeId: id(32), name: 'Right', order: 2, besideId: id(41) }),
+  ];
+  for (const top of [left, right]) expect(runOfBesides(top, { surfaces: [left, right] })).toBe(id(41));
+  expect(runOfBesides(left, { surfaces: [left] })).toBeNull();
+});
 
 describe('the piece of a counter top', () => {
   test('reaches over the edges and on to the underside, with 10 to hold; at a wall 50 past it', () => {

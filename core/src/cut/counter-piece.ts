@@ -23,7 +23,10 @@ import { inStrips } from './strips.js';
 import { cutsOfCorners, faceMarkWords, GRIP_MM, mirroredCut, OFF_ARRIS_MM, SIDES, turnsFor, type Reach, type Side, type SideNames } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one top. */
-export type CounterToPiece = DryToPiece<Pick<Counter, 'id' | 'name' | 'sides' | 'round' | 'grain' | 'seam' | 'hardware'>, CounterSurvey>;
+export interface CounterToPiece extends DryToPiece<Pick<Counter, 'id' | 'name' | 'sides' | 'round' | 'grain' | 'seam' | 'hardware'>, CounterSurvey> {
+  /** The first of the tops that are joined to it; left out or null: it stands alone. */
+  readonly run?: string | null;
+}
 
 /** A cross ends so far from the corners of a hole: a slit into a corner runs on under the rim. @source house rule */
 const RELIEF_MM = 10;
@@ -132,7 +135,7 @@ export function piecesOfCounter(p: CounterToPiece): DryPieces {
   const named = tops.map((t) => ({ ...t, suffix: [strips.length ? 'top' : '', t.suffix].filter(Boolean).join(' ') }));
   const parts = [...strips, ...named];
   return {
-    pieces: parts.length > 1 ? parts.map((s) => ({ ...s, piece: { ...s.piece, meets: surface.id } })) : parts,
+    pieces: p.run || parts.length > 1 ? parts.map((s) => ({ ...s, piece: { ...s.piece, meets: p.run ?? surface.id } })) : parts,
     note: tightWords(wrappedRounds(body, surface.sides, girthMm, a), girthMm, f),
   };
 }
@@ -174,6 +177,7 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
     ...(joint.length ? [`At the ${listed(joint)} it ends at the joint: film over two tops tears when they move.`] : []),
     ...rounds.map((r) => roundWords(r, f)),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain} it: all its pieces the same way.`]),
+    ...(p.run ? ['It is joined to another top: all their film from one lot.'] : []),
   ];
   const bench = benchOfTop({ widthMm, heightMm, reach, depth }, p, cover, body, rounds, f);
   const piece: DryPart['piece'] = {

@@ -1,5 +1,5 @@
 import type { Column, Counter, CutMethod, Panel, Film, Piece, Sign, SurfaceKind, SurfaceOf, Surface, Wall } from '@yellow-pane/contracts';
-import { leavesOf, runOf, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
+import { runOf, runOfBesides, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
 import { piecesOfCounter } from './counter-piece.js';
@@ -54,17 +54,19 @@ export function cutOfColumn(surface: Column, records: JobRecords, film: Film): S
 /** The cut of one panel. */
 export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): SurfaceCut {
   const { survey, isSigned } = surveyPanel(surface, records);
-  return cutOfDry(
-    surface,
-    piecesOfPanel({ ...toPiece(surface, survey, records, film), run: leavesOf(surface, records).length > 1 ? leavesOf(surface, records)[0]!.id : null }),
-    { isSigned, isDoubtful: survey.status === 'doubtful' },
-  );
+  return cutOfDry(surface, piecesOfPanel({ ...toPiece(surface, survey, records, film), run: runOfBesides(surface, records) }), {
+    isSigned,
+    isDoubtful: survey.status === 'doubtful',
+  });
 }
 
 /** The cut of one counter or table top. */
 export function cutOfCounter(surface: Counter, records: JobRecords, film: Film): SurfaceCut {
   const { survey, isSigned } = surveyCounter(surface, records);
-  return cutOfDry(surface, piecesOfCounter(toPiece(surface, survey, records, film)), { isSigned, isDoubtful: survey.status === 'doubtful' });
+  return cutOfDry(surface, piecesOfCounter({ ...toPiece(surface, survey, records, film), run: runOfBesides(surface, records) }), {
+    isSigned,
+    isDoubtful: survey.status === 'doubtful',
+  });
 }
 
 /** The sheets of letters of a sign, where they come on its ground. */

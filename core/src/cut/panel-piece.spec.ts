@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { benchCut, newPanel, type BenchCut, type DryAllowances, type Groove, type Hardware, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
-import { grooveGirth, judgePanel, leavesOf } from '../measure/index.js';
+import { grooveGirth, judgePanel, besidesOf } from '../measure/index.js';
 import { filmPlanInput } from './film-plan.js';
 import { usualDry } from './dry-allowances.js';
 import { developed, piecesOfPanel, type PanelToPiece } from './panel-piece.js';
@@ -74,7 +74,7 @@ describe('leaves that stand side by side', () => {
     const leaf = (n: number, left: number | null, more: Partial<Panel> = {}) =>
       newPanel({ id: id(n), jobId: id(31), placeId: id(32), name: `Leaf ${n}`, order: n, besideId: left === null ? null : id(left), ...more });
     const three = [leaf(41, null), leaf(42, 41), leaf(43, 42)];
-    const names = (of: Panel, all: Panel[]) => leavesOf(of, { surfaces: all }).map((p) => p.name);
+    const names = (of: Panel, all: Panel[]) => besidesOf(of, { surfaces: all }).map((p) => p.name);
     for (const p of three) expect(names(p, three)).toEqual(['Leaf 41', 'Leaf 42', 'Leaf 43']);
     expect(names(three[2]!, [three[0]!, { ...three[1]!, deletedAt: '2026-12-01T09:00:00.000Z' }, three[2]!])).toEqual(['Leaf 43']);
     expect(names(three[0]!, [{ ...three[0]!, besideId: id(43) }, three[1]!, three[2]!])).toHaveLength(3);

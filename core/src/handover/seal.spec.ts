@@ -96,6 +96,8 @@ describe('a seal tells whether the record is what was signed', () => {
     expect(of('Lobby pier', { breaks: [{ id: demoId(5), fromLeftMm: 300, upMm: 900, downMm: null }] })).not.toBe(of('Lobby pier'));
     expect(of('Door 1', { head: 'down' })).not.toBe(of('Door 1'));
     expect(of('Door 1', { besideId: demoId(6) })).not.toBe(of('Door 1'));
+    expect(of('Reception counter', { besideId: demoId(6) })).not.toBe(of('Reception counter'));
+    expect(of('Column 1', { ends: { foot: 'base', head: 'ceiling' } })).not.toBe(of('Column 1'));
     expect(of('Door 1', { head: 'any', besideId: null })).toBe(of('Door 1'));
   });
   test('a line that came later is told with who, where and when, and changes nothing of what was signed', () => {

@@ -40,7 +40,7 @@ const lineSum = (e: LayEntry): string =>
 /** What of each kind of surface a seal is made over, besides what all have. */
 const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = {
   pane: (s) => ({ seenFrom: s.seenFrom, filmFace: s.filmFace, bows: s.curved?.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]) ?? null }),
-  column: (s) => ({ kind: s.kind, section: s.section }),
+  column: ({ kind, section, ends: { foot, head } }) => ({ kind, section, ...(foot === 'base' ? { foot } : {}), ...(head === 'capital' ? { head } : {}) }),
   // what came later stands in a seal only where something is said, so that seals of before still hold
   panel: ({ kind, what, faces, wraps, grain, grooves, hardware, head, besideId }) => ({ kind, what, faces, wraps, grain, grooves, hardware, ...(head === 'any' ? {} : { head }), ...(besideId ? { besideId } : {}) }), // prettier-ignore
   wall: ({ kind, left, right, nextId, seam, hardware, masonry, breaks }) => ({
@@ -54,7 +54,16 @@ const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = 
     ...(breaks.length ? { breaks } : {}),
   }),
   sign: ({ kind, what, texture, lines, hardware }) => ({ kind, what, texture, lines, hardware }),
-  counter: ({ kind, what, sides, round, grain, seam, hardware }) => ({ kind, what, sides, round, grain, seam, hardware }),
+  counter: ({ kind, what, sides, round, grain, seam, hardware, besideId }) => ({
+    kind,
+    what,
+    sides,
+    round,
+    grain,
+    seam,
+    hardware,
+    ...(besideId ? { besideId } : {}),
+  }),
 };
 
 function paneSum(surfaceId: string, records: LayRecords): string | null {

@@ -1,5 +1,5 @@
+export * from './besides.js';
 export * from './kinds.js';
-export * from './leaves.js';
 export * from './opening.js';
 export * from './adjustment.js';
 export * from './slips.js';

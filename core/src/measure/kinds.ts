@@ -2,7 +2,7 @@ import type { Column, Counter, Pane, Panel, Sign, Surface, Wall } from '@yellow-
 
 export const isPane = (s: Surface): s is Pane => s.kind === 'pane';
 export const isColumn = (s: Surface): s is Column => s.kind === 'column';
-export const isPanel = (s: Surface): s is Panel => s.kind === 'panel';
+const isPanel = (s: Surface): s is Panel => s.kind === 'panel';
 const isCounter = (s: Surface): s is Counter => s.kind === 'counter';
 const isSign = (s: Surface): s is Sign => s.kind === 'sign';
 export const isWall = (s: Surface): s is Wall => s.kind === 'wall';

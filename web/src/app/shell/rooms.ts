@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, type ElementRef, inject, signal, viewChild } from '@angular/core';
-import { newPane, newSurface, surfaceKindNames, type Pane, type Patch, type Place, type Surface, type SurfaceKind } from '@yellow-pane/contracts';
+import {
+  newPane,
+  newSurface,
+  surfaceKindNames,
+  type Pane,
+  type Patch,
+  type Place,
+  type Surface,
+  type SurfaceKind,
+  type SurfaceOf,
+} from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { v7 as uuidv7 } from 'uuid';
 import { JobProgress } from '../record/progress';
@@ -309,15 +319,7 @@ export class Rooms {
       order: this.lastOrder() + 1,
     };
     // neither the bars nor the corner of the one it is like are its own
-    await this.add('One like it', [
-      like.kind === 'pane'
-        ? { ...like, ...own, grid: null }
-        : like.kind === 'wall'
-          ? { ...like, ...own, nextId: null }
-          : like.kind === 'panel'
-            ? { ...like, ...own, besideId: null }
-            : { ...like, ...own },
-    ]);
+    await this.add('One like it', [{ ...like, ...own, ...standsAlone[like.kind] } as Surface]);
   }
 
   /** Turns the selected pane into the first of a field of equal panes between glazing bars. */
@@ -416,6 +418,8 @@ const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: 
 };
 
 /** What a new surface of each kind is called, with a number. */
+/** One like another belongs to no row of its neighbours yet. */
+const standsAlone: { readonly [K in SurfaceKind]: Partial<SurfaceOf<K>> } = { pane: { grid: null }, column: {}, panel: { besideId: null }, wall: { nextId: null }, counter: { besideId: null }, sign: {} }; // prettier-ignore
 const firstNames: { readonly [K in SurfaceKind]: string } = { pane: 'Pane', column: 'Column', panel: 'Door', wall: 'Wall', counter: 'Counter', sign: 'Sign' };
 
 /** Whether a surface is drawn by its own outline; four-sided panes are boxes. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { ColumnMeasure } from '@yellow-pane/contracts';
+import { columnEnds, type Column, type ColumnMeasure } from '@yellow-pane/contracts';
 import { columnKeys, cutOfColumn, surveyColumn, toldOf } from '@yellow-pane/core';
 import { ColumnDrawing } from '../../kit/column-drawing';
 import { RecordStore } from '../../record/record.store';
@@ -44,7 +44,20 @@ const shortNames: Readonly<Record<ColumnMeasure, string>> = { girthTop: 'Under t
             <p class="border border-dashed border-field p-4 text-center text-soft">Girth and height draw it.</p>
           }
         </div>
-        <yp-dry-details details class="mt-2 block" [surface]="v.surface" />
+        <yp-dry-details details class="mt-2 block" [surface]="v.surface">
+          <div class="grid grid-cols-2 gap-2 text-sm">
+            @for (e of ends; track e.end) {
+              <label class="block"
+                >{{ e.name
+                }}<select #box class="field" [attr.data-choice]="e.end" (change)="setEnd(e.end, box.value)">
+                  @for (o of e.options; track o) {
+                    <option [value]="o" [selected]="v.surface.ends[e.end] === o">{{ o }}</option>
+                  }
+                </select></label
+              >
+            }
+          </div>
+        </yp-dry-details>
       </yp-taped-page>
     }
   `,
@@ -56,6 +69,12 @@ export class ColumnPage {
   protected readonly sections = [
     { id: 'round', name: 'Round' },
     { id: 'square', name: 'Square' },
+  ] as const;
+
+  /** What it stands on and what it carries. */
+  protected readonly ends = [
+    { end: 'foot', name: 'Film ends below at the', options: columnEnds.shape.foot.options },
+    { end: 'head', name: 'Film ends above at the', options: columnEnds.shape.head.options },
   ] as const;
 
   protected readonly view = computed(() => {
@@ -74,6 +93,11 @@ export class ColumnPage {
     };
   });
 
+  protected setEnd(end: keyof Column['ends'], value: string): void {
+    const s = this.record.column();
+    const read = columnEnds.partial().safeParse({ [end]: value });
+    if (s && read.success) void this.record.set(`Ends of ${s.name}`.slice(0, 120), 'surface', s.id, { ends: { ...s.ends, ...read.data } });
+  }
   protected setSection(section: 'round' | 'square'): void {
     const s = this.record.column();
     if (s && s.section !== section) void this.record.set(`${s.name} is ${section}`, 'surface', s.id, { section });

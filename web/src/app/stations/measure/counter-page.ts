@@ -6,6 +6,7 @@ import { RecordStore } from '../../record/record.store';
 import { CounterSides } from './parts/counter-sides';
 import { DryDetails } from './parts/dry-details';
 import { HardwarePanel } from './parts/hardware-panel';
+import { GoesOnFrom } from './parts/goes-on-from';
 import { SurfaceChoices, type ChoicesOf } from './parts/surface-choices';
 import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
 import { WhatItIs } from './parts/what-it-is';
@@ -51,7 +52,7 @@ const outlet: Omit<Hardware, 'id'> = {
 /** Measure, of a counter or table: its top from above, its rounds, its edge, its sides and what stands on it. */
 @Component({
   selector: 'yp-counter-page',
-  imports: [CounterDrawing, CounterSides, DryDetails, HardwarePanel, SurfaceChoices, TapedPage, WhatItIs],
+  imports: [CounterDrawing, CounterSides, DryDetails, GoesOnFrom, HardwarePanel, SurfaceChoices, TapedPage, WhatItIs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -83,7 +84,8 @@ const outlet: Omit<Hardware, 'id'> = {
         </div>
         <yp-dry-details details class="mt-2 block" [surface]="v.surface"
           ><yp-surface-choices class="block" [surface]="v.surface" [choices]="choices"
-        /></yp-dry-details>
+            ><yp-goes-on-from class="col-span-2 block" [surface]="v.surface" label="Joined on its left to" /></yp-surface-choices
+        ></yp-dry-details>
       </yp-taped-page>
     }
   `,

@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { panelWrap, type Panel } from '@yellow-pane/contracts';
-import { isPanel } from '@yellow-pane/core';
 import { RecordStore } from '../../../record/record.store';
+import { GoesOnFrom } from './goes-on-from';
 import { SurfaceChoices, type ChoicesOf } from './surface-choices';
 
 const choices: ChoicesOf<Panel> = [
@@ -22,7 +22,7 @@ const wrapNames = { trimmed: 'trimmed there', edge: 'over the edge', return: 'on
 /** How a panel hangs, and how film goes on it. */
 @Component({
   selector: 'yp-panel-choices',
-  imports: [SurfaceChoices],
+  imports: [GoesOnFrom, SurfaceChoices],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = surface();
@@ -37,14 +37,7 @@ const wrapNames = { trimmed: 'trimmed there', edge: 'over the edge', return: 'on
           </select></label
         >
       }
-      <label class="block col-span-2"
-        >Grain goes on from the leaf on its left<select #left class="field" data-choice="beside" (change)="goesOnFrom(left.value)">
-          <option value="" [selected]="!s.besideId">none: it stands alone</option>
-          @for (p of others(); track p.id) {
-            <option [value]="p.id" [selected]="s.besideId === p.id">{{ p.name }}</option>
-          }
-        </select></label
-      >
+      <yp-goes-on-from class="col-span-2 block" [surface]="s" label="Grain goes on from the leaf on its left" />
     </yp-surface-choices>
     @if (s.head !== 'any' || s.besideId) {
       <p class="mt-1 text-sm text-soft">
@@ -66,20 +59,6 @@ export class PanelChoices {
   protected readonly sides = sides;
   protected readonly wraps = panelWrap.options;
   protected readonly wrapNames = wrapNames;
-
-  /** Leaves that have nobody on their right yet, and do not stand on its own right. */
-  protected readonly others = computed(() => {
-    const own = this.surface();
-    const panels = (this.record.records()?.surfaces ?? []).filter(isPanel).filter((p) => !p.deletedAt);
-    const rightOf = (p: Panel): Panel | undefined => panels.find((x) => x.besideId === p.id);
-    const onRight = new Set<string>();
-    for (let p: Panel | undefined = own; p && !onRight.has(p.id); p = rightOf(p)) onRight.add(p.id);
-    return panels.filter((p) => !onRight.has(p.id) && (rightOf(p) === undefined || rightOf(p)!.id === own.id));
-  });
-  protected goesOnFrom(id: string): void {
-    const s = this.surface();
-    void this.record.set(`Grain of ${s.name}`.slice(0, 120), 'surface', s.id, { besideId: id || null });
-  }
 
   protected wrap(side: keyof Panel['wraps'], name: string, value: string): void {
     const read = panelWrap.safeParse(value);
