@@ -19,7 +19,14 @@ import { PanelDrawing } from './panel-drawing';
 const tapes: [ColumnMeasure, number][] = [['girthFoot', 1257], ['girthTop', 1225], ['heightFront', 2500]]; // prettier-ignore
 const survey = judgeColumn('round', tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
 const film = { id: 'f', name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
-const made = piecesOfColumn({ surface: { id: 's', name: 'C', ends: { foot: 'floor', head: 'ceiling' } }, survey, allowances: usualDry, film, rollWidthsMm: [1524], units: 'mm' });
+const made = piecesOfColumn({
+  surface: { id: 's', name: 'C', ends: { foot: 'floor', head: 'ceiling' } },
+  survey,
+  allowances: usualDry,
+  film,
+  rollWidthsMm: [1524],
+  units: 'mm',
+});
 if ('blocked' in made) throw new Error(made.blocked);
 const piece = { ...made.pieces[0]!.piece, id: 'p', label: 'Column 1' };
 function shown<T>(type: new () => T, inputs: Record<string, unknown>): HTMLElement {
