@@ -1,5 +1,5 @@
 import type { Ground, PrepareSettings, StepRule } from '@yellow-pane/contracts';
-import { groundPlan, roomOf, type GroundTask } from '../prepare/index.js';
+import { groundPlan, roomOf, type FilmBox, type GroundTask } from '../prepare/index.js';
 import { step } from './step-rule.js';
 
 const when = { surface: ['column' as const, 'panel' as const, 'wall' as const, 'counter' as const, 'sign' as const], has: ['patch' as const] };
@@ -47,11 +47,11 @@ export const isOfGround = (step: Pick<StepRule, 'key'>): boolean => step.key.sta
 
 /**
  * What has to be done to this ground first, as steps that are logged like all others: each wait begins when its step is done, and is over when the hand has found it so.
- * @param areaM2 of film, @param prepare what the job says of primer and room
+ * @param areaM2 of film, @param prepare what the job says of primer and room, @param box the thickest roll of its film
  * @returns empty: it is ready for the last wipe
  */
-export function stepsOfGround(ground: Ground, areaM2: number, prepare: PrepareSettings | null | undefined): StepRule[] {
-  const { tasks, coats } = groundPlan(ground, areaM2, prepare?.primer ?? 'water', roomOf(prepare));
+export function stepsOfGround(ground: Ground, areaM2: number, prepare: PrepareSettings | null | undefined, box: FilmBox | null = null): StepRule[] {
+  const { tasks, coats } = groundPlan(ground, areaM2, prepare?.primer ?? 'water', roomOf(prepare), box);
   return tasks
     .filter((t) => !isOfItsKind(t, tasks))
     .flatMap((t): StepRule[] => {

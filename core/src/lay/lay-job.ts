@@ -30,7 +30,7 @@ import { wallFigures } from './wall-sheet.js';
 import { anticlockwise, boundingBox, cornerAngleDeg, flatten, mirrored, pathLength, signedArea, uprightSpanAt, vec, type Polygon } from '../geometry/index.js';
 import { curvedOf, cutOutPath, isForDesigns, isLaterPlan, newestPlans, paneToPiece, piecesOfPane, resolveAllowances, uprightBendOf } from '../cut/index.js';
 import { formRefusal, isArch, surveySurface, takesNoFullGun } from '../form/index.js';
-import { pressingBladeFor } from '../prepare/index.js';
+import { boxOfFilm, pressingBladeFor } from '../prepare/index.js';
 import { careOfFace, rulings } from '../choose/index.js';
 import { darkens, isLaidDry, workClassOf } from '../films/index.js';
 import { linesInForce, minutesTaken, paneProgress, type PaneProgress } from './progress.js';
@@ -191,7 +191,8 @@ function dry<S extends DrySurface>(figuresOf: (surface: S, records: LayRecords) 
     const known = figuresOf(surface, records);
     if (!known) return null;
     const { set } = readingOf(records);
-    const ground = stepsOfGround(surface.ground, known.areaM2, records.job.prepare);
+    const film = records.films.find((f) => f.id === surface.filmId);
+    const ground = stepsOfGround(surface.ground, known.areaM2, records.job.prepare, film ? boxOfFilm(film, records.rolls) : null);
     const steps = toldAll(stepsOfDry(set, surface.kind, known, ground), records.job.units);
     return { set, steps, minutes: sheetMinutes(steps) };
   };

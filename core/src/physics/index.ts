@@ -3,3 +3,4 @@ export * from './clear-sky.js';
 export * from './moist-air.js';
 export * from './cloud.js';
 export * from './permeation.js';
+export * from './warm-through.js';

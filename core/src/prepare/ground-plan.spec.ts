@@ -73,4 +73,16 @@ describe('drying by temperature and damp', () => {
   test('waits are told as a person says them', () => {
     expect([waitText([0.1, 0.25]), waitText([2, 3]), waitText([10, 16]), waitText([2, 2.1])]).toEqual(['5 min to 15 min', '2 h to 3 h', '10 h to 16 h', '2 h']);
   });
+  test('in the cold its film is waited for too: as long as its roll takes, told out of the box and in it', () => {
+    const warm = (box: { radiusMm: number } | null, surfaceTempC = 6) =>
+      groundPlan({ ...sound, surfaceTempC }, 3, 'water', room, box).tasks.find((t) => t.key === 'warm')!;
+    expect(warm(null).waitHours).toEqual([2, 8]);
+    expect(warm(null).text).not.toContain('roll');
+    const [from, to] = warm({ radiusMm: 70 }).waitHours!;
+    expect(from).toBeGreaterThan(4);
+    expect(to).toBeGreaterThan(from * 1.2);
+    expect(warm({ radiusMm: 70 }).text).toMatch(/its roll \(140 mm thick\) is warm through in about [\d.]+ h out of its box, [\d.]+ h in it\./);
+    // a thin one is ready before the wall is
+    expect(warm({ radiusMm: 30 }, 14).waitHours![0]).toBe(2);
+  });
 });

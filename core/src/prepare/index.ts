@@ -6,4 +6,5 @@ export * from './wash-mix.js';
 export * from './blades.js';
 export * from './kit-list.js';
 export * from './job-day.js';
+export * from './film-box.js';
 export * from './ground-plan.js';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { PrimerSchool } from '@yellow-pane/contracts';
-import { dryAreaM2, groundPlan, paneProgress, roomOf, sheetOfSurface, verdictOnGround, waitText } from '@yellow-pane/core';
+import { boxOfFilm, dryAreaM2, groundPlan, paneProgress, roomOf, sheetOfSurface, verdictOnGround, waitText } from '@yellow-pane/core';
 import { measureOf, toldAll } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DayStore } from '../day.store';
@@ -89,8 +89,8 @@ export class GroundPlanPanel {
     const typed = this.day.settings().typed;
     const isRead = typed.roomC !== null && typed.roomHumidityPct !== null;
     const air = roomOf({ typed });
-    const plan = groundPlan(surface.ground, dryAreaM2(surface, doc) ?? 0, this.school(), air);
     const film = doc.films.find((f) => f.id === surface.filmId);
+    const plan = groundPlan(surface.ground, dryAreaM2(surface, doc) ?? 0, this.school(), air, film ? boxOfFilm(film, doc.rolls) : null);
     const steps = sheetOfSurface(surface, doc)?.steps ?? [];
     const logged = paneProgress(
       doc.layEntries.filter((e) => e.surfaceId === surface.id),
