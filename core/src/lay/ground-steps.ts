@@ -42,9 +42,6 @@ const toolsOf: Partial<Record<GroundTask['key'], readonly string[]>> = {
 const isOfItsKind = (t: GroundTask, all: readonly GroundTask[]): boolean =>
   t.key === 'wipe' || (t.key === 'dust' && !all.some((x) => x.key === 'sand' || x.key === 'sand-primer'));
 
-/** Whether a step makes the ground ready: what one waits for after it is over when film lies there. */
-export const isOfGround = (step: Pick<StepRule, 'key'>): boolean => step.key.startsWith('ground-');
-
 /**
  * What has to be done to this ground first, as steps that are logged like all others: each wait begins when its step is done, and is over when the hand has found it so.
  * @param areaM2 of film, @param prepare what the job says of primer and room, @param box the thickest roll of its film

@@ -1,5 +1,5 @@
 import type { LayEntry } from '@yellow-pane/contracts';
-import { isOfGround } from './ground-steps.js';
+import { isOfGround } from './step-rule.js';
 import type { Step } from './run-sheet.js';
 
 /** How far the work on a pane has come. */

@@ -23,3 +23,6 @@ export const step = (key: string, title: string, text: string, more: Short): Ste
   caution: more.caution ?? null,
   when: { ...anywhere, ...more.when },
 });
+
+/** Whether a step makes the ground ready: what one waits for after it is over when film lies there. */
+export const isOfGround = (step: Pick<StepRule, 'key'>): boolean => step.key.startsWith('ground-');
