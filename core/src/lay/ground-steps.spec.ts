@@ -87,6 +87,13 @@ describe('on the run sheet of a column', () => {
     const proven = paneProgress([done, line('step-done', '09:10', 'ground-putty-proven')], steps);
     expect([proven.waits, nextStep(steps, proven.done)!.key]).toEqual([[], 'ground-sand']);
   });
+  test('who is past it is not sent back: a job that was begun before its ground had steps goes on where it was', () => {
+    const begun = paneProgress([line('begin', '08:00'), line('step-done', '08:05', 'column-check'), line('step-done', '08:10', 'column-clean')], steps);
+    expect(nextStep(steps, begun.done)!.key).toBe('column-plumb');
+    // nor is anything waited for that nobody minded
+    const wet = paneProgress([line('step-done', '08:00', 'ground-putty'), line('step-done', '08:30', 'column-check')], steps);
+    expect(wet.waits.map((w) => w.what)).not.toContain('putty is drying');
+  });
   test('with one tap for the whole column nothing of its ground is waited for: it lies under film', () => {
     const laid = paneProgress([line('pane-done', '15:00')], steps);
     expect(laid.waits.map((w) => w.what).filter((w) => /putty|primer|ground/.test(w))).toEqual([]);

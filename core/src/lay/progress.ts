@@ -72,6 +72,10 @@ export function paneProgress(entries: readonly LayEntry[], steps: readonly Step[
   let [state, beganAt, doneAt]: [LayState, string | null, string | null] = ['not-begun', null, null];
   let problem: LayEntry | null = null;
   let conflict: LayConflict | null = null;
+  const groundBefore = (key: string): Step[] => {
+    const at = steps.findIndex((s) => s.key === key);
+    return at < 0 || isOfGround(steps[at]!) ? [] : steps.slice(0, at).filter(isOfGround);
+  };
   const waitAfter = (key: string, from: string) => {
     const of = steps.find((s) => s.key === key);
     const wait = of?.wait;
@@ -87,6 +91,11 @@ export function paneProgress(entries: readonly LayEntry[], steps: readonly Step[
     if (e.kind === 'begin') state = state === 'done' ? 'done' : problem ? 'stopped' : 'in-hand';
     if (e.kind === 'step-done' && e.stepKey) {
       done.add(e.stepKey);
+      // who is past it goes on: a job that was begun before its ground had steps is not sent back to them
+      for (const s of groundBefore(e.stepKey)) {
+        done.add(s.key);
+        waits = waits.filter((w) => w.of.key !== s.key);
+      }
       if (!problem && state !== 'done') state = 'in-hand';
       // what the hand has proven, or pulled off again, needs no clock
       waits = waits.filter((w) => !(isOfGround(w.of) && e.stepKey!.startsWith(`${w.of.key}-`)));

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { PrimerSchool } from '@yellow-pane/contracts';
-import { boxOfFilm, dryAreaM2, groundPlan, paneProgress, roomOf, sheetOfSurface, verdictOnGround, waitText } from '@yellow-pane/core';
+import { boxOfFilm, dryAreaM2, groundPlan, linesInForce, roomOf, sheetOfSurface, verdictOnGround, waitText } from '@yellow-pane/core';
 import { measureOf, toldAll } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DayStore } from '../day.store';
@@ -92,10 +92,8 @@ export class GroundPlanPanel {
     const film = doc.films.find((f) => f.id === surface.filmId);
     const plan = groundPlan(surface.ground, dryAreaM2(surface, doc) ?? 0, this.school(), air, film ? boxOfFilm(film, doc.rolls) : null);
     const steps = sheetOfSurface(surface, doc)?.steps ?? [];
-    const logged = paneProgress(
-      doc.layEntries.filter((e) => e.surfaceId === surface.id),
-      steps,
-    ).done;
+    // only what somebody wrote down: a tap for the whole surface says nothing of its ground
+    const logged = new Set(linesInForce(doc.layEntries).flatMap((e) => (e.surfaceId === surface.id && e.kind === 'step-done' ? [e.stepKey] : [])));
     const verdict = verdictOnGround(
       film ?? { name: 'Film', kind: 'cast-wrap', drying: 'dry-applied', mounting: 'not-on-glass' },
       surface.ground,
