@@ -176,6 +176,28 @@ describe('a round corner', () => {
   });
 });
 
+describe('a round table', () => {
+  const all = [...counterCorners];
+  test('film over its edge is stretched as the whole round asks; Vs underneath all round', () => {
+    const table: Asked = { wide: 800, deep: 800, radius: 0, round: all, sides: sides('return') };
+    const [top] = pieces(table);
+    expect([top!.piece.widthMm, top!.piece.heightMm].every((mm) => mm >= 800 + 2 * (30 + 25 + GRIP_MM) && mm < 940)).toBe(true);
+    const rounds = wrappedRounds(asked(table).survey.body!, sides('return'), 30, { returnMm: 25 });
+    expect(rounds.map((r) => Math.round(r.radiusMm))).toEqual([400, 400, 400, 400]);
+    // what is too much of a ring 25 wide that lies inwards is the difference of the two circumferences, and what the stretched film brings with it
+    const much = rounds.reduce((sum, r) => sum + r.tooMuchMm, 0);
+    expect(much).toBeGreaterThan(2 * Math.PI * 25);
+    expect(much).toBeLessThan(2 * Math.PI * (25 + 25 + 30));
+    expect(cutsOf(top!.piece, /V/)).not.toEqual([]);
+  });
+  test('the strip of its edge is its circumference, closed with a lap', () => {
+    const strip = pieces({ wide: 800, deep: 800, radius: 0, round: all, sides: sides('strip') }).find((p) => p.suffix === 'edge')!;
+    const long = Math.max(strip.piece.widthMm, strip.piece.heightMm);
+    expect(long).toBeGreaterThan(Math.PI * 800);
+    expect(long).toBeLessThan(Math.PI * 800 + 100);
+  });
+});
+
 describe('the strip of an edge', () => {
   const round: CounterCorner[] = [...counterCorners];
   test('sides with a strip that follow each other have one', () => {

@@ -21,7 +21,12 @@ const NOTABLE_MM = 3;
 export function counterFacts(body: CounterBody, system: UnitSystem): string[] {
   const f = (mm: number) => formatDifference(Math.abs(mm), system);
   const { widerMm, deeperMm, rackMm } = body;
+  // two numbers across say whether it is a circle
+  const across = [body.corners.frontRight.x - body.corners.frontLeft.x, body.corners.backLeft.y - body.corners.frontLeft.y].map(Math.abs) as [number, number];
   return [
+    ...(body.isFullRound
+      ? [Math.abs(across[0] - across[1]) < NOTABLE_MM ? 'Round, as far as its two widths tell.' : 'Its ends are taken as half circles: no round of it is taped.']
+      : []),
     ...(widerMm !== null && Math.abs(widerMm) >= NOTABLE_MM ? [`Its back is ${f(widerMm)} ${widerMm > 0 ? 'longer' : 'shorter'} than its front.`] : []),
     ...(deeperMm !== null && Math.abs(deeperMm) >= NOTABLE_MM ? [`It is ${f(deeperMm)} ${deeperMm > 0 ? 'deeper' : 'less deep'} on the right.`] : []),
     ...(rackMm !== null && Math.abs(rackMm) >= NOTABLE_MM ? [`Its back stands ${f(rackMm)} to the ${rackMm > 0 ? 'right' : 'left'} of its front.`] : []),
@@ -36,7 +41,7 @@ export function counterDoubtText(doubt: CounterDoubt, { hardware }: Pick<Counter
     case 'outside':
       return `${hardware.find((h) => h.id === doubt.part)?.what ?? 'Something'} would stand ${formatDifference(doubt.byMm, system)} outside the top. Tape its place again.`;
     case 'round-untaped':
-      return `Its ${counterCornerNames[doubt.corner]} corner is round, and nobody taped it: lay a ruler along both sides, and tape from where they cross to where the straight ends.`;
+      return `Its ${counterCornerNames[doubt.corner]} corner is round, and nobody taped it: lay a ruler along both sides, and tape from where they cross to where the straight ends. (A round table: all four corners round and none of them taped.)`;
     case 'rounds-meet':
       return `The rounds at its ${counterSideNames[doubt.side]} would overlap by ${formatDifference(doubt.byMm, system)}: no side is left between them. Tape them again.`;
   }
@@ -67,8 +72,8 @@ export function counterNumbers({ body, edge }: CounterSurvey, system: UnitSystem
   const f = (mm: number) => formatLength(mm, system);
   return [
     ...counterCorners
-      .filter((c) => body.radiusMm[c] > 0)
-      .map((c) => ({ name: `Radius, ${counterCornerNames[c]}`, value: `${f(body.radiusMm[c])} ± ${formatDifference(2 * body.sigmaMm.radius[c], system)}` })),
+      .filter((c) => body.radiusMm[c] > 0 && (!body.isFullRound || c === 'frontLeft'))
+      .map((c) => ({ name: body.isFullRound ? 'Radius' : `Radius, ${counterCornerNames[c]}`, value: `${f(body.radiusMm[c])} ± ${formatDifference(2 * body.sigmaMm.radius[c], system)}` })),
     ...(edge ? [{ name: 'Film over its edge', value: f(edge.girthMm) }] : []),
   ];
 }

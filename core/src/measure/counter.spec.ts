@@ -85,6 +85,33 @@ describe('what is taped of a counter top', () => {
         expect(arcs.map((a) => a.radius)).toEqual(counterCorners.filter((c) => rounded.includes(c)).map((c) => expect.closeTo(body!.radiusMm[c], 3) as number));
       }), { numRuns: 60 }); // prettier-ignore
   });
+  describe('a round table: its widths alone, all four corners round and none taped', () => {
+    const all = [...counterCorners];
+    test('is a circle', () => {
+      const { body, status, doubts } = judge({ widthMiddle: 800, depthMiddle: 800 }, { round: all });
+      expect([status, doubts]).toEqual(['unchecked', []]);
+      expect(pathArea(body!.path)).toBeCloseTo(Math.PI * 400 ** 2, 1);
+      expect(Object.values(body!.radiusMm)).toEqual(all.map(() => expect.closeTo(400, 6) as number));
+      expect(edgeRunMm(body!, ['front', 'right', 'back', 'left']).arcs.reduce((sum, a) => sum + a.lengthMm, 0)).toBeCloseTo(Math.PI * 800, 4);
+      const said = verdict({ widthMiddle: 800, depthMiddle: 799 }, { round: all });
+      expect(said.body).toBe('Round, as far as its two widths tell.');
+      expect(counterNumbers(judge({ widthMiddle: 800, depthMiddle: 800 }, { round: all }), 'mm').map((n) => n.name)).toEqual(['Radius']);
+    });
+    test('a long one ends in half circles; over them it is as long as it is', () => {
+      const t: Tapes = { widthMiddle: 2400, depthMiddle: 900 };
+      const { body } = judge(t, { round: all });
+      expect(pathArea(body!.path)).toBeCloseTo(1500 * 900 + Math.PI * 450 ** 2, 1);
+      expect(body!.straightMm).toMatchObject({ front: expect.closeTo(1500, 6), right: expect.closeTo(0, 6) });
+      expect(verdict(t, { round: all }).body).toBe('Its ends are taken as half circles: no round of it is taped.');
+    });
+    test('a tape from corner to corner checks a circle: over the rounds it is as long as its width', () => {
+      const t: Tapes = { widthMiddle: 800, depthMiddle: 800, fromFrontLeft: 800 };
+      expect(judge(t, { round: all }).status).toBe('agreeing');
+      expect(judge({ ...t, fromFrontLeft: 830, fromBackLeft: 830 }, { round: all }).status).toBe('doubtful');
+    });
+    test('one round of it taped, and the others are asked for', () =>
+      expect(judge({ ...counter }, { round: all }).doubts.map((d) => d.is)).toEqual(['round-untaped', 'round-untaped', 'round-untaped']));
+  });
   test('what is not square is told with its size and side; what fits says so', () => {
     const said = (t: Tapes) => counterFacts(judge(t).body!, 'mm');
     expect(said({ widthFront: 2400, widthBack: 2412, depthLeft: 700, depthRight: 692 })).toEqual(['Its back is 12 mm longer than its front.', 'It is 8 mm less deep on the right.']); // prettier-ignore

@@ -22,6 +22,8 @@ export interface CounterBody {
   readonly corners: Readonly<Record<CounterCorner, Vec>>;
   /** 0: sharp. */
   readonly radiusMm: Readonly<Record<CounterCorner, number>>;
+  /** Nobody taped its rounds: its ends are taken as half circles. */
+  readonly isFullRound: boolean;
   /** By how much an edge turns at a corner: π/2 at a square one. */
   readonly turnRad: Readonly<Record<CounterCorner, number>>;
   /** What is straight of a side, without its rounds. */
@@ -67,21 +69,30 @@ const USUAL_MM = { taper: 4, rack: 5 };
 /** Seats of the numbers: width at the front, by how much the back is wider, how far it stands aside, depth, by how much the right end is deeper; radii follow. */
 const SEAT = { width: 0, wider: 1, rack: 2, depth: 3, deeper: 4, radii: 5 } as const;
 
+/** The round corners that were taped; `full`: all four are round and none was taped, so that its ends are half circles (a round table, where it is as wide as deep). */
+export type Rounds = readonly CounterCorner[] | 'full';
+const tapedOf = (rounds: Rounds): readonly CounterCorner[] => (rounds === 'full' ? [] : rounds);
+
 interface Drawn {
   readonly corners: readonly Vec[];
   /** Angle inside, by corner. */
   readonly insideRad: readonly number[];
   readonly radiiMm: readonly number[];
 }
-function drawn(p: Numbers, rounded: readonly CounterCorner[]): Drawn {
+function drawn(p: Numbers, rounds: Rounds): Drawn {
   const [w, wider, rack, d, deeper] = [p[SEAT.width]!, p[SEAT.wider]!, p[SEAT.rack]!, p[SEAT.depth]!, p[SEAT.deeper]!];
   const corners = [vec(0, 0), vec(w, 0), vec(w + rack + wider / 2, d + deeper / 2), vec(rack - wider / 2, d - deeper / 2)];
   const insideRad = corners.map((c, i) => {
     const [to, from] = [minus(corners[(i + 1) % 4]!, c), minus(corners[(i + 3) % 4]!, c)];
     return Math.acos(Math.min(1, Math.max(-1, (to.x * from.x + to.y * from.y) / (Math.hypot(to.x, to.y) * Math.hypot(from.x, from.y)))));
   });
+  if (rounds === 'full') {
+    // what is left of the shortest side between its two rounds is nothing
+    const half = corners.map((c, i) => distance(c, corners[(i + 1) % 4]!) / (1 / Math.tan(insideRad[i]! / 2) + 1 / Math.tan(insideRad[(i + 1) % 4]! / 2)));
+    return { corners, insideRad, radiiMm: corners.map(() => Math.min(...half)) };
+  }
   const radiiMm = counterCorners.map((c) => {
-    const seat = rounded.indexOf(c);
+    const seat = rounds.indexOf(c);
     return seat < 0 ? 0 : p[SEAT.radii + seat]!;
   });
   return { corners, insideRad, radiiMm };
@@ -107,7 +118,7 @@ const outlineReadings: Readonly<Record<OutlineMeasure, (a: Vec, b: Vec, c: Vec, 
 };
 const isOutlineKey = (key: MeasureKey): key is OutlineMeasure => key in outlineReadings;
 
-function readingOf(p: Numbers, rounded: readonly CounterCorner[], key: MeasureKey): number {
+function readingOf(p: Numbers, rounded: Rounds, key: MeasureKey): number {
   const { corners, insideRad, radiiMm } = drawn(p, rounded);
   const gap = (i: number) => gapOf(radiiMm[i]!, insideRad[i]!);
   if (isOutlineKey(key)) return outlineReadings[key](...(corners as [Vec, Vec, Vec, Vec]), gap);
@@ -120,12 +131,14 @@ function readingOf(p: Numbers, rounded: readonly CounterCorner[], key: MeasureKe
  * A top as few numbers, seen from above: width at its front, depth, by how much it widens and deepens, how far its back stands aside, and a radius for each rounded
  * corner that was taped. @source docs/models/counters.md
  */
-export function counterModel(taken: ReadonlySet<MeasureKey>, rounded: readonly CounterCorner[]): TapedModel {
+export function counterModel(taken: ReadonlySet<MeasureKey>, rounds: Rounds): TapedModel {
+  const rounded = tapedOf(rounds);
   const count = (start: string) => [...taken].filter((k) => k.startsWith(start)).length;
   const off = (seat: number, sigmaMm: number) => (p: Numbers): Usual => ({ offMm: p[seat]!, sigmaMm }); // prettier-ignore
   const usual = [
     { of: off(SEAT.wider, USUAL_MM.taper), isFixed: count('width') >= 2 },
-    { of: off(SEAT.rack, USUAL_MM.rack), isFixed: count('from') >= 1 },
+    // across a circle every tape reads the same, however its corners stand
+    { of: off(SEAT.rack, USUAL_MM.rack), isFixed: rounds !== 'full' && count('from') >= 1 },
     { of: off(SEAT.deeper, USUAL_MM.taper), isFixed: count('depth') >= 2 },
   ];
   return {
@@ -137,7 +150,7 @@ export function counterModel(taken: ReadonlySet<MeasureKey>, rounded: readonly C
       const radii = rounded.map((c) => t.get(roundKeys[c][0]) ?? (t.get(roundKeys[c][1]) ?? 0) / gapOf(1, Math.PI / 2));
       return [w, 0, 0, d, 0, ...radii];
     },
-    reading: (p, key) => readingOf(p, rounded, key),
+    reading: (p, key) => readingOf(p, rounds, key),
     usual: (p) => usual.map((u) => u.of(p)),
     fills: (p) => usual.filter((u) => !u.isFixed).map((u) => u.of(p)),
     sigmaMm: (key) => (key.startsWith('setback') ? SETBACK_SIGMA_MM : key.startsWith('gap') ? GAP_SIGMA_MM : null),
@@ -146,9 +159,9 @@ export function counterModel(taken: ReadonlySet<MeasureKey>, rounded: readonly C
 
 const byCorner = <T>(values: readonly T[]): Record<CounterCorner, T> => Object.fromEntries(counterCorners.map((c, i) => [c, values[i]!])) as Record<CounterCorner, T>; // prettier-ignore
 
-function bodyOf(fit: Fit, taken: ReadonlySet<MeasureKey>, rounded: readonly CounterCorner[]): CounterBody {
+function bodyOf(fit: Fit, taken: ReadonlySet<MeasureKey>, rounds: Rounds): CounterBody {
   const p = fit.shape;
-  const { corners, insideRad, radiiMm } = drawn(p, rounded);
+  const { corners, insideRad, radiiMm } = drawn(p, rounds);
   const spread = (f: (q: Numbers) => number) => Math.sqrt(Math.max(0, quadratic(slopeOf(f, p), fit.covariance)));
   const setbacks = radiiMm.map((r, i) => setbackOf(r, insideRad[i]!));
   const path = corners.flatMap((c, i): ArcPath => {
@@ -171,21 +184,22 @@ function bodyOf(fit: Fit, taken: ReadonlySet<MeasureKey>, rounded: readonly Coun
     outline: flatten(path),
     corners: byCorner(corners),
     radiusMm: byCorner(radiiMm),
+    isFullRound: rounds === 'full',
     turnRad: byCorner(insideRad.map((a) => Math.PI - a)),
     straightMm: Object.fromEntries(counterSides.map((s, i) => [s, length(i) - setbacks[i]! - setbacks[(i + 1) % 4]!])) as Record<CounterSideName, number>,
     widerMm: count('width') >= 2 ? length(2) - length(0) : null,
     deeperMm: count('depth') >= 2 ? length(1) - length(3) : null,
-    rackMm: count('from') >= 1 ? p[SEAT.rack]! : null,
+    rackMm: rounds !== 'full' && count('from') >= 1 ? p[SEAT.rack]! : null,
     sigmaMm: {
       width: Math.max(
-        spread((q) => readingOf(q, rounded, 'widthFront')),
-        spread((q) => readingOf(q, rounded, 'widthBack')),
+        spread((q) => readingOf(q, rounds, 'widthFront')),
+        spread((q) => readingOf(q, rounds, 'widthBack')),
       ),
       depth: Math.max(
-        spread((q) => readingOf(q, rounded, 'depthLeft')),
-        spread((q) => readingOf(q, rounded, 'depthRight')),
+        spread((q) => readingOf(q, rounds, 'depthLeft')),
+        spread((q) => readingOf(q, rounds, 'depthRight')),
       ),
-      radius: byCorner(counterCorners.map((c) => (rounded.includes(c) ? spread((q) => q[SEAT.radii + rounded.indexOf(c)]!) : 0))),
+      radius: byCorner(counterCorners.map((c, i) => (radiiMm[i]! > 0 ? spread((q) => drawn(q, rounds).radiiMm[i]!) : 0))),
     },
   };
 }
@@ -197,18 +211,19 @@ export function judgeCounter(
   { tape = handTape, levels = houseLevels }: { tape?: TapeError; levels?: TestLevels } = {},
 ): CounterSurvey {
   const isTaped = (c: CounterCorner) => readings.some((r) => r.lengthMm > 0 && (roundKeys[c] as readonly MeasureKey[]).includes(r.measure));
-  const rounded = counterCorners.filter((c) => round.includes(c) && isTaped(c));
-  const isUsed = (key: MeasureKey) => isOutlineKey(key) || rounded.some((c) => (roundKeys[c] as readonly MeasureKey[]).includes(key)); // prettier-ignore
+  const taped = counterCorners.filter((c) => round.includes(c) && isTaped(c));
+  const rounds: Rounds = taped.length === 0 && counterCorners.every((c) => round.includes(c)) ? 'full' : taped;
+  const isUsed = (key: MeasureKey) => isOutlineKey(key) || taped.some((c) => (roundKeys[c] as readonly MeasureKey[]).includes(key)); // prettier-ignore
   const used = readings.filter((r) => r.lengthMm > 0 && isUsed(r.measure));
   const taken = new Set(used.map((r) => r.measure));
-  const model = counterModel(taken, rounded);
+  const model = counterModel(taken, rounds);
   const { edge, doubts: ofEdge } = judgeEdge(readings);
-  const cannotCheck = taken.has('fromBackLeft') || taken.has('fromFrontLeft') ? [] : ['No tape from corner to corner: whether it is square cannot be said.'];
-  const { survey, asTaped: body } = judgeTaped({ model, used, cannotCheck, bodyOf: (fit) => bodyOf(fit, taken, rounded), tape, levels });
+  const cannotCheck = rounds === 'full' || taken.has('fromBackLeft') || taken.has('fromFrontLeft') ? [] : ['No tape from corner to corner: whether it is square cannot be said.'];
+  const { survey, asTaped: body } = judgeTaped({ model, used, cannotCheck, bodyOf: (fit) => bodyOf(fit, taken, rounds), tape, levels });
   if (!body) return { ...survey, edge, doubts: ofEdge };
   const doubts: CounterDoubt[] = [
     ...ofEdge,
-    ...counterCorners.filter((c) => round.includes(c) && !isTaped(c)).map((corner) => ({ is: 'round-untaped' as const, part: null, corner })),
+    ...counterCorners.filter((c) => rounds !== 'full' && round.includes(c) && !isTaped(c)).map((corner) => ({ is: 'round-untaped' as const, part: null, corner })),
     ...counterSides.flatMap((side): CounterDoubt[] => (body.straightMm[side] < -SETBACK_SIGMA_MM ? [{ is: 'rounds-meet', part: null, side, byMm: -body.straightMm[side] }] : [])), // prettier-ignore
     ...hardware.flatMap((h): CounterDoubt[] => {
       const byMm = outsideByMm(h, body.outline);

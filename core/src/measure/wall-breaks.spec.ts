@@ -77,6 +77,18 @@ describe('a wall whose ceiling or floor breaks', () => {
     expect(crossed.doubts).toEqual([{ is: 'break-crossed', part: id(51), byMm: expect.closeTo(200, 0) }]);
     expect(wallDoubtText(crossed.doubts[0]!, { hardware: [], corners: crossed.corners }, 'mm')).toContain('has a minus');
   });
+  test('an end that leans has no height of its own: the slope begins at its foot, and breaks where it meets the ceiling', () => {
+    // in by 400 at the left, out by 300 at the right
+    const tapes: Tapes = { widthBottom: 5000, downLeft: 1000, upRight: 1600, downRight: 1000, heightLeft: 1, heightRight: 2600 };
+    const inwards = judge(tapes, [at(1, 400, 1600)]);
+    expect([inwards.status, inwards.doubts]).toEqual(['agreeing', []]);
+    expect([100, 200, 400, 3000].map((x) => Math.round(highAt(inwards, x)))).toEqual([651, 1301, 2600, 2600]);
+    expect(wallFaceMm2(inwards)! / 1e6).toBeCloseTo(5 * 2.6 - (0.4 * 2.6) / 2, 2);
+    // its floor slopes up to the ceiling instead; the line just under that
+    const outwards = judge({ widthTop: 5300, heightLeft: 2600, downLeft: 2599, upLeft: 1, upRight: 1, downRight: 1 }, [at(1, 5000, null, 2599)]);
+    expect([outwards.status, outwards.doubts]).toEqual(['agreeing', []]);
+    expect([4900, 5100, 5200].map((x) => Math.round(highAt(outwards, x)))).toEqual([2600, 1734, 868]);
+  });
   test('a slip in a height is still found: the ridge is no excuse for it', () => {
     const slipped = judge({ ...eaves, heightLeft: 2450 }, [ridge]);
     expect(slipped.suspects.length).toBeGreaterThan(0);
