@@ -4,3 +4,5 @@ export * from './moist-air.js';
 export * from './cloud.js';
 export * from './permeation.js';
 export * from './warm-through.js';
+export * from './heat-conduction.js';
+export * from './hot-air.js';
