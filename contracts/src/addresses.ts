@@ -45,6 +45,7 @@ export const addresses = {
   runSheet: { method: 'get', path: '/api/jobs/:jobId/surfaces/:surfaceId/run-sheet' },
   squeegee: { method: 'get', path: '/api/jobs/:jobId/surfaces/:surfaceId/squeegee' },
   computeTaped: { method: 'post', path: '/api/compute/taped' },
+  computeHeat: { method: 'post', path: '/api/compute/heat' },
   computeLettering: { method: 'post', path: '/api/compute/lettering' },
   computeSqueegee: { method: 'post', path: '/api/compute/squeegee' },
   runSheetPdf: { method: 'get', path: '/api/jobs/:jobId/run-sheet.pdf' },

@@ -6,7 +6,10 @@ import { panel } from './measure/panel.js';
 import { paneShape } from './measure/shape.js';
 import { sign } from './measure/sign.js';
 import { measureKey } from './measure/surface.js';
-import { wall } from './measure/wall.js';
+import { groundMaterial } from './measure/ground.js';
+import { masonry, wall } from './measure/wall.js';
+import { film } from './films/film.js';
+import { hotAirGun } from './lay/steps.js';
 import { cutSettings } from './cut/settings.js';
 import { cutMethod } from './cut/allowances.js';
 import { drop, layout, piece } from './cut/layout.js';
@@ -48,6 +51,53 @@ export const tapedResult = surveyResult.pick({ status: true, headline: true, bod
   why: z.array(z.string()),
 });
 export type TapedResult = z.infer<typeof tapedResult>;
+
+/** Input of the plan for a hot-air gun: film, ground and gun, and what was read after a trial. */
+export const heatInput = z.object({
+  aim: z.enum(['faces', 'joints', 'relax', 'post-heat']),
+  film: film.pick({ construction: true, thicknessUm: true, temps: true }),
+  material: groundMaterial.default('unknown'),
+  /** Of blocks or bricks; null: an even face. */
+  masonry: masonry.pick({ texture: true, jointDepthMm: true }).nullable().default(null),
+  gun: hotAirGun.prefault({}),
+  airC: z.number().min(-30).max(60).default(20).meta({ unit: '°C' }),
+  groundC: z.number().min(-45).max(90).default(20).meta({ unit: '°C' }),
+  /** Of film that lies on, after passes over a place. Null: nothing was read. */
+  trial: z
+    .object({
+      readC: z.number().min(-60).max(400).meta({ unit: '°C' }),
+      afterS: z.number().min(0).max(600).meta({ unit: 's' }),
+      speedMmPerS: z.number().min(1).max(500).meta({ unit: 'mm/s' }),
+      passes: z.int().min(1).max(40),
+    })
+    .nullable()
+    .default(null),
+  units: unitSystem.default('mm'),
+});
+export type HeatInput = z.output<typeof heatInput>;
+const speedBand = z.object({ slowestMmPerS: z.number(), fastestMmPerS: z.number() }).nullable();
+/** How to move the gun, in figures and words; ranges are low, expected, high. Null: the film’s maker gives no figure for that. */
+export const heatResult = z
+  .object({
+    headline: z.string(),
+    follow: z.string().nullable(),
+    speedMmPerS: z.number(),
+    /** Null: not from this distance. */
+    passes: z.int().nullable(),
+    sure: speedBand,
+    expected: speedBand,
+    places: z.array(z.object({ name: z.string(), isWanted: z.boolean(), peakC: z.array(z.number()).length(3) })),
+    groundPeakC: z.array(z.number()).length(3),
+    softS: z.number(),
+    coolS: z.number().nullable(),
+    howSure: z.string(),
+    minds: z.array(z.string()),
+    /** What the trial said; null: there was none, or it corrects the plan. */
+    trial: z.string().nullable(),
+    why: z.array(z.string()),
+  })
+  .nullable();
+export type HeatResult = z.infer<typeof heatResult>;
 
 const rollToCut = z.object({
   id,

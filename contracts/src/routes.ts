@@ -11,7 +11,7 @@ import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
 import { broughtBack, deletedJob, jobDocument, jobFile, jobPage } from './job-document.js';
 import { letteringInput, letteringResult } from './measure/sign.js';
-import { layoutInput, layoutResult, methodFigures, surveyInput, surveyResult, tapedInput, tapedResult } from './compute.js';
+import { heatInput, heatResult, layoutInput, layoutResult, methodFigures, surveyInput, surveyResult, tapedInput, tapedResult } from './compute.js';
 import { addresses, type Address } from './addresses.js';
 import type { ErrorCode } from './errors.js';
 import { stockLine } from './stock/ledger.js';
@@ -354,6 +354,13 @@ export const routes = {
     summary: 'Judge the tapes of a column, panel, wall, counter or sign',
     body: tapedInput,
     result: tapedResult,
+    errors: ['bad-input'],
+  },
+  computeHeat: {
+    ...addresses.computeHeat,
+    summary: 'How to move a hot-air gun over film on a ground: speed, passes, what each place comes to, as ranges; corrected by one reading',
+    body: heatInput,
+    result: heatResult,
     errors: ['bad-input'],
   },
   computeLettering: {

@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { ternInterior } from '../../demo/src/index.js';
 import {
+  defaultLaySettings,
   defaultPrepareSettings,
+  layReading,
   ground,
   jobFile,
   newSurface,
@@ -43,7 +45,15 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
   expect(read.surfaces.map((s) => s.kind)).toEqual(old.surfaces.map(() => 'pane'));
   expect(read.surfaces).toMatchObject(old.surfaces.map((s) => ({ ...s, kind: 'pane' })));
   expect(read.readings).toEqual(old.readings);
-  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 14 })))).toEqual({ ...read, formatVersion: 14 });
+  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 15 })))).toEqual({ ...read, formatVersion: 15 });
+});
+test('a job file of version 14 reads: its gun is the usual one, what was read in it was glass', () => {
+  const file = ternInterior();
+  const { gun: _g, ...lay } = defaultLaySettings;
+  const old = { ...file, formatVersion: 14, job: { ...file.job, lay } };
+  const read = jobFile.parse(upgradedJobFile(JSON.parse(JSON.stringify(old))));
+  expect(read.job.lay).toEqual(defaultLaySettings);
+  expect(layReading.parse({ what: 'glass', valueC: 17.5 })).toEqual({ what: 'glass', valueC: 17.5 });
 });
 test('a job file of version 13 reads: its walls run straight, its leaves stand alone with their heads as the film allows, its primer is thinned with water', () => {
   const file = ternInterior();

@@ -68,6 +68,23 @@ export class WetHands {
     await expect(this.kept()).toContainText('all at the bench');
   }
 
+  /** What the thermometer read on the edge in hand; its gun has to be away for a moment. */
+  async reads(edge: string, tempC: string): Promise<void> {
+    const field = this.page.getByLabel(`Film read at ${edge}`);
+    await expect(field).toBeVisible();
+    await expect(async () => {
+      await field.fill(tempC);
+      await field.press('Enter');
+      await expect(this.page.locator('[data-heat-word]')).toContainText(`${edge}: ${tempC} °C`, { timeout: 800 });
+    }).toPass({ timeout: 15_000 });
+  }
+  /** A step of heat is called done without a reading: a word of reason is asked for. */
+  async unproven(reason: string): Promise<void> {
+    await expect(this.page.locator('[data-unproven]')).toBeVisible();
+    await this.page.getByRole('button', { name: reason }).click();
+    await expect(this.page.locator('[data-unproven]')).toHaveCount(0);
+  }
+
   /** The log as the bench holds it, oldest first. */
   async log(): Promise<LayEntry[]> {
     return (await this.server.get<JobDocument>(`/api/jobs/${this.jobId}`)).layEntries;

@@ -160,6 +160,20 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
     'Press the grooves in',
     'Over the edges',
     'Fold the corners',
+  ]);
+  // what was stretched is proven by reading, each edge at its coldest place; one that was too cool stays in hand
+  await expect(page.getByRole('heading', { level: 3, name: 'Heat edges and grooves through' })).toBeVisible();
+  await expect(page.locator('[data-heat-headline]')).toContainText('25 mm off');
+  await expect(page.locator('[data-heat-sure]')).toContainText('±40 %');
+  await hands.reads('Right edge', '84');
+  await expect(page.locator('[data-heat-word]')).toContainText('Its figure is 90 °C');
+  await hands.hold(700);
+  await expect(page.locator('[data-unproven]')).toContainText('Not proven hot: 0 of');
+  await page.getByRole('button', { name: 'Read it now' }).click();
+  for (const edge of ['Right edge', 'Top edge', 'Left edge', 'Corner top, right', 'Corner top, left', 'Groove 1']) await hands.reads(edge, '93');
+  await expect(page.locator('[data-heat-told]')).toContainText('the coldest at 93 °C');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await hands.walk([
     'Heat edges and grooves through',
     'Trim',
     'Hardware back on',
@@ -289,6 +303,9 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
     'Round the inside corner',
     'Trim at floor',
     'Heat what was bent',
+  ]);
+  await hands.unproven('No thermometer here');
+  await hands.walk([
     'Covers back on',
     'Feel for bubbles',
   ]);
@@ -359,6 +376,9 @@ test('a counter: the way to its round is named as the slip; a new one with a rou
     'End the top over its strip',
     'Trim at wall and joint',
     'Heat edges and rounds through',
+  ]);
+  await hands.unproven('Read, not written down');
+  await hands.walk([
     'Trim',
     'Back on with what came off',
     'Feel for bubbles',

@@ -104,6 +104,26 @@ describe('computing by call', () => {
     expect(JSON.stringify(inches.body.numbers)).toContain('/16');
   });
 
+  test('how to move a gun: figures and words of the bench, in the units asked for; a reading corrects it', async () => {
+    const film = { construction: 'cast-vinyl', thicknessUm: 60, temps: { applyMinC: 10, applyMaxC: 35, relaxC: 90, postHeatC: 150, limitC: 100 } };
+    const asked = { aim: 'faces', film, material: 'concrete', masonry: { texture: 'medium', jointDepthMm: 0 } };
+    const { body } = await post('/api/compute/heat', asked);
+    expect(body).toMatchObject({ headline: '25 mm off, 50 mm a second, once.', passes: 1, trial: null });
+    expect(body.sure.slowestMmPerS).toBeLessThan(51);
+    expect(body.places[0]).toMatchObject({ name: 'Film over a pore', isWanted: true });
+    const board = { ...asked, aim: 'post-heat', material: 'wood-board', masonry: null };
+    const [unread, read] = [await post('/api/compute/heat', board), await post('/api/compute/heat', { ...board, trial: { readC: 60, afterS: 2, speedMmPerS: 20, passes: 1 } })]; // prettier-ignore
+    expect(unread.body.howSure).toContain('±40 %');
+    expect(read.body.howSure).toContain('Corrected by the reading of 60 °C');
+    const inches = await post('/api/compute/heat', { ...asked, units: 'in' });
+    expect(inches.body.headline).toBe('1" off, 2" a second, once.');
+    expect(inches.body.why[0]).toContain('194 °F');
+    const none = await post('/api/compute/heat', { ...board, film: { ...film, temps: null } });
+    expect(none.body).toBeNull();
+    const wrong = await post('/api/compute/heat', { ...asked, gun: { setC: 9000 } });
+    expect(wrong.body.code).toBe('bad-input');
+  });
+
   test('methods are compared for a film', async () => {
     const film = (await document(ternPointId)).films.find((f) => f.kind === 'security')!;
     const { body } = await get(`/api/jobs/${ternPointId}/films/${film.id}/methods`);

@@ -59,6 +59,27 @@ export const layKind = z.enum([
 ]);
 export type LayKind = z.infer<typeof layKind>;
 
+/** What was read with a thermometer. */
+export const layReading = z.object({
+  what: z.enum(['glass', 'film']),
+  valueC: z.number().min(-60).max(400).meta({ unit: '°C' }),
+  /** Film: which stretch of it was heated through and read. Left out: a trial of the gun, or the glass. */
+  stretch: z
+    .string()
+    .regex(/^[a-z0-9-]{1,60}$/)
+    .optional(),
+  /** Film: how the gun had gone over it, and how long ago. */
+  gun: z
+    .object({
+      distanceMm: z.number().min(5).max(400).meta({ unit: 'mm' }),
+      speedMmPerS: z.number().min(1).max(500).meta({ unit: 'mm/s' }),
+      passes: z.int().min(1).max(40),
+      afterS: z.number().min(0).max(600).meta({ unit: 's' }),
+    })
+    .optional(),
+});
+export type LayReading = z.infer<typeof layReading>;
+
 /**
  * One line of the log. It is never edited: what was wrong is corrected by a further line. `occurredAt` is the device’s clock put right by
  * the offset it measured; `receivedAt` is when the bench wrote it down, null on the way there.
@@ -78,7 +99,7 @@ export const layEntry = z.object({
   /** Key of the step, or of the question before the work (`ready`). */
   stepKey: z.string().max(40).nullable().default(null),
   text: words(600).default(''),
-  reading: z.object({ what: z.enum(['glass']), valueC: z.number().min(-60).max(400).meta({ unit: '°C' }) }).nullable().default(null), // prettier-ignore
+  reading: layReading.nullable().default(null),
   found: faceFound.nullable().default(null),
   photo: photoHash.nullable().default(null),
   problem: z.object({ kind: problemKind, at: onPane.nullable(), answers: z.record(z.string().max(40), z.string().max(40)) }).nullable().default(null), // prettier-ignore

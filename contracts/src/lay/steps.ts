@@ -20,6 +20,15 @@ export const edgeSchool = z.enum(['edge-gap', 'anchored']);
 export const glassForm = z.enum(['flat', 'curved', 'curved-outside']);
 export type GlassForm = z.infer<typeof glassForm>;
 
+/** The hot-air gun that a job is worked with, and how far from the film it is held. @source widths and watts of hand guns: common practice */
+export const hotAirGun = z.object({
+  nozzleMm: z.number().min(4).max(80).default(34).meta({ unit: 'mm' }),
+  setC: z.number().min(50).max(700).default(538).meta({ unit: '°C' }),
+  powerW: z.number().min(200).max(3600).default(2000).meta({ unit: 'W' }),
+  distanceMm: z.number().min(5).max(400).default(25).meta({ unit: 'mm' }),
+});
+export type HotAirGun = z.infer<typeof hotAirGun>;
+
 /** How a job is laid. */
 export const laySettings = z.object({
   liner: linerSchool.default('halves'),
@@ -37,6 +46,7 @@ export const laySettings = z.object({
   /** Null: the widest pressing blade in the van that clears the frame. */
   bladeMm: z.number().min(25).max(900).nullable().default(null).meta({ unit: 'mm' }),
   overlapMm: strokeOverlapMm,
+  gun: hotAirGun.prefault({}),
 });
 export type LaySettings = z.infer<typeof laySettings>;
 export const defaultLaySettings: LaySettings = laySettings.parse({});
@@ -154,8 +164,8 @@ export const stepDrawing = z.enum([
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 
-/** What a step asks for: how warm the glass is, or what its face feels like. */
-export const stepReading = z.enum(['none', 'glass', 'face']);
+/** What a step asks for: how warm the glass is, what its face feels like, or how hot film got, stretch by stretch. */
+export const stepReading = z.enum(['none', 'glass', 'face', 'film']);
 
 const minutes = z.number().min(0).max(600).meta({ unit: 'min' });
 /**

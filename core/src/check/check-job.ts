@@ -128,7 +128,7 @@ function factsOf(
 ): string[] {
   const ticked = new Set(lines.flatMap((e) => (e.kind === 'step-done' && e.stepKey ? [e.stepKey] : [])));
   const problems = new Set(lines.flatMap((e) => e.problem?.kind ?? []));
-  const isWarm = wasWarm === true || lines.some((e) => (e.reading?.valueC ?? 0) > WARM_GLASS_C);
+  const isWarm = wasWarm === true || lines.some((e) => e.reading?.what === 'glass' && e.reading.valueC > WARM_GLASS_C);
   const said: readonly [string, boolean][] = [
     ['hard-pass-hurried', pressing.hardPasses !== null && pressing.hardPasses < (pressing.isThick ? 2 : 1)],
     ['glass-warm', isWarm],

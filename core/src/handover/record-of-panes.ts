@@ -159,7 +159,7 @@ export function recordOfPanes(panes: readonly AnyLaid[], records: Records): Pane
       pieces: () => (isWetLaidPane(p) ? piecesText(p, records) : dryPiecesText(p, records)),
       laidBy: [...new Set(own.filter((e) => ['begin', 'step-done', 'pane-done'].includes(e.kind)).map((e) => who(e.personId)))].join(', '),
       laidAt: p.laidAt,
-      glassC: own.flatMap((e) => (e.reading ? [e.reading.valueC] : [])),
+      glassC: own.flatMap((e) => (e.reading?.what === 'glass' ? [e.reading.valueC] : [])),
       steps: done.map((e) => ({ at: e.occurredAt, who: who(e.personId), what: say[e.kind]!(e) })),
       seen: [...pins, ...looks].sort((a, b) => a.at.localeCompare(b.at)),
       photos: own.flatMap((e) => (e.photo ? [{ photo: e.photo, text: e.text, at: e.occurredAt }] : [])),

@@ -61,7 +61,7 @@ export const counterSteps: readonly StepRule[] = [
     purpose: 'Film that climbs a wall lets water under.', good: 'Film ends in the angle, all along; the joint is free.', tools: ['knife, new blade', 'filling knife'], minutes: [1, 0, 0.5], mood: 'dry', drawing: 'counter-top', when: where('at-wall', 'at-joint'),
   }), // prettier-ignore
   step('counter-post-heat', 'Heat edges and rounds through', 'Everything that was stretched, to {postHeat}: gun away, then read with the infrared thermometer. Let it cool before it is cut.', {
-    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. No gun while solvent or alcohol is smelt; plastics beside it warp; off sprinkler heads and detectors.', when: where('wraps', 'edge-strip'),
+    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', reading: 'film', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. No gun while solvent or alcohol is smelt; plastics beside it warp; off sprinkler heads and detectors.', when: where('wraps', 'edge-strip'),
   }), // prettier-ignore
   step('counter-trim', 'Trim', 'Underneath along a straightedge; where film ends at an arris, blade flat on the edge, away from the top.', {
     purpose: 'A proud edge is caught by the first sleeve.', good: 'Flush to a finger drawn across it.', tools: ['knife, new blade', 'straightedge'], minutes: [2, 0, 0.5], mood: 'dry', when,

@@ -1,5 +1,5 @@
 import type { Film, Ground, Masonry } from '@yellow-pane/contracts';
-import { cellsOf, type CellRow, type Conductor, type Layer } from '../physics/index.js';
+import { cellsOf, type CellRow, type Conductor, type HeatLayer } from '../physics/index.js';
 
 type Material = Ground['material'];
 /**
@@ -20,8 +20,8 @@ const matter: Readonly<Record<Exclude<Material, 'unknown'>, readonly [wPerMK: nu
   tile: [1.2, 2000, 850, 8, 100],
   canvas: [0.1, 1000, 1400, 0.5, 75],
 };
-/** What nobody named is taken for what warms slowest of what walls are made of: a plan by it lacks heat rather than scorches. */
-const UNNAMED: keyof typeof matter = 'concrete';
+/** What nobody named is taken for what its kind mostly is: walls and columns warm slowest as concrete, doors and tops are board. @source common practice */
+export type UsualGround = Exclude<Material, 'unknown'>;
 
 /** Between film that is pressed on and its ground: 20 µm of adhesive, and air at the paint's grain, m²·K/W. @source house rule */
 const CONTACT_M2K_PER_W = 1.5e-4;
@@ -39,7 +39,7 @@ const POLYESTER: Conductor = { wPerMK: 0.15, joulePerM3K: 1390 * 1200 };
 
 /** Film as heat sees it. */
 export interface FilmHeat {
-  readonly layer: Layer;
+  readonly layer: HeatLayer;
   /** Where it is soft enough to be formed, °C. */
   readonly relaxC: number;
   /** What keeps it where it was formed, °C; null: its maker's figure is not in the library. */
@@ -72,7 +72,7 @@ export const lifted: HeatPlace = { key: 'lifted', name: 'film held off', gapMm: 
 /** A ground as heat sees it, with the hollows that film bridges. */
 export interface GroundHeat {
   readonly name: string;
-  readonly layer: Layer;
+  readonly layer: HeatLayer;
   readonly limitC: number;
   readonly hollows: readonly HeatPlace[];
   readonly isNamed: boolean;
@@ -83,12 +83,12 @@ const PORE_MM = { glazed: 0, smooth: 0.15, medium: 0.3, rough: 0.5 } as const;
 const FIRST_CELL_M = 4e-5;
 const GROWTH = 1.35;
 
-export function groundHeatOf({ material }: Pick<Ground, 'material'>, masonry: Pick<Masonry, 'texture' | 'jointDepthMm'> | null = null, isTextured = masonry !== null): GroundHeat {
-  const named = material === 'unknown' ? UNNAMED : material;
+export function groundHeatOf({ material }: Pick<Ground, 'material'>, masonry: Pick<Masonry, 'texture' | 'jointDepthMm'> | null = null, isTextured = masonry !== null, usual: UsualGround = 'concrete'): GroundHeat {
+  const named = material === 'unknown' ? usual : material;
   const [wPerMK, kgPerM3, joulePerKgK, sheetMm, limitC] = matter[named];
   const poreMm = masonry ? PORE_MM[masonry.texture] : isTextured ? PORE_MM.medium : 0;
   return {
-    name: material === 'unknown' ? 'a ground nobody named, taken for concrete' : named.replace('-', ' '),
+    name: named.replace('-', ' '),
     layer: { wPerMK, joulePerM3K: kgPerM3 * joulePerKgK, thickM: sheetMm / 1000, firstCellM: Math.min(FIRST_CELL_M, sheetMm / 4000), growth: GROWTH },
     limitC,
     hollows: [

@@ -166,7 +166,7 @@ export function speedBand(c: HeatCase, asked: HeatAsked, factor: { readonly low:
 }
 
 /** Low, expected, high. */
-export type Spread = readonly [low: number, mid: number, high: number];
+export type HeatSpread = readonly [low: number, mid: number, high: number];
 /** How a gun is to be moved, and what that does. */
 export interface HeatPlan {
   readonly asked: HeatAsked;
@@ -180,9 +180,9 @@ export interface HeatPlan {
   /** 1: one pass does; more: to and fro over a hand's length; null: not at this distance. */
   readonly passes: number | null;
   /** What each place comes to at that speed and so many passes. */
-  readonly places: readonly { readonly place: HeatPlace; readonly peakC: Spread }[];
-  readonly groundPeakC: Spread;
-  /** The roller has to follow within this time, s (the least of the range). */
+  readonly places: readonly { readonly place: HeatPlace; readonly peakC: HeatSpread }[];
+  readonly groundPeakC: HeatSpread;
+  /** The roller has to follow within this time, s: the least of the range where a speed is sure, else what is expected. */
   readonly softS: number;
   /** Until it can be cut, s, at the longest; null: not within ten minutes. */
   readonly coolS: number | null;
@@ -221,9 +221,9 @@ export function planHeat(c: HeatCase, aim: HeatAim, factor: HeatFactor = unprove
     expected,
     speedMmPerS: speed,
     passes,
-    places: places.map((place) => ({ place, peakC: of.get(place.key)!.map((p) => p.peakC) as unknown as Spread })),
-    groundPeakC: on.map((p) => p.groundPeakC) as unknown as Spread,
-    softS: wanted[0].softS,
+    places: places.map((place) => ({ place, peakC: of.get(place.key)!.map((p) => p.peakC) as unknown as HeatSpread })),
+    groundPeakC: on.map((p) => p.groundPeakC) as unknown as HeatSpread,
+    softS: wanted[sure ? 0 : 1].softS,
     coolS: cools.includes(null) ? null : Math.max(...(cools as number[])),
   };
 }

@@ -45,7 +45,7 @@ export const panelSteps: readonly StepRule[] = [
     purpose: 'The seam is what people look at, and what lifts first.', good: 'A straight edge, pressed from end to end.', tools: ['masking tape', 'straightedge', 'adhesion promoter'], minutes: [2, 0, 0.5], mood: 'dry', when: where('seam-dry'),
   }), // prettier-ignore
   step('panel-post-heat', 'Heat edges and grooves through', 'Everything that was stretched, to {postHeat}: gun away, then read with the infrared thermometer. Let it cool before it is cut.', {
-    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. Plastics and locks beside it warp; keep the stream off sprinkler heads and detectors.', when: where('wraps', 'grooves'),
+    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', reading: 'film', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. Plastics and locks beside it warp; keep the stream off sprinkler heads and detectors.', when: where('wraps', 'grooves'),
   }), // prettier-ignore
   step('panel-trim', 'Trim', 'Where it is not wrapped, on the arris: blade flat on the edge, away from the face. On the back along a straightedge.', {
     purpose: 'A proud edge is caught by the first sleeve.', good: 'Flush to a finger drawn across it.', tools: ['knife, new blade', 'straightedge'], minutes: [2, 0, 0.5], mood: 'dry', when,

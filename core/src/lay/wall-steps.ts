@@ -64,7 +64,7 @@ export const wallSteps: readonly StepRule[] = [
     purpose: 'A proud edge collects dust, a short one shows paint.', good: 'Film ends in the angle, all along.', tools: ['knife, new blade', 'filling knife'], minutes: [2, 0, 0.5], mood: 'dry', when,
   }), // prettier-ignore
   step('wall-post-heat', 'Heat what was bent', 'Corners and everything that was stretched, to {postHeat}: gun away, then read with the infrared thermometer. Let it cool before it is cut.', {
-    purpose: 'Unheated, bent film creeps back in the first winter.', good: 'Each corner was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [2, 0, 0.5], mood: 'dry', wait: { minutes: 5, what: 'film is cooling' }, caution: 'Hot: gloves. No gun while solvent or alcohol is smelt; off sprinkler heads and detectors; hot work needs the building’s leave.', when: where('corner-inside', 'corner-outside'),
+    purpose: 'Unheated, bent film creeps back in the first winter.', good: 'Each corner was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [2, 0, 0.5], mood: 'dry', reading: 'film', wait: { minutes: 5, what: 'film is cooling' }, caution: 'Hot: gloves. No gun while solvent or alcohol is smelt; off sprinkler heads and detectors; hot work needs the building’s leave.', when: where('corner-inside', 'corner-outside'),
   }), // prettier-ignore
   step('wall-covers-on', 'Covers back on', 'Find the holes by thumb, a small cross in the film; screws by hand.', {
     purpose: 'A screw that drags film round tears it.', good: 'Covers lie flat and hide their cuts.', tools: ['screwdrivers', 'knife, new blade'], minutes: [4, 0, 0], mood: 'dry', caution: 'Electric ones go on again by whoever isolated them.', when: where('hardware'),

@@ -59,7 +59,7 @@ describe('finite volumes', () => {
     fc.assert(
       fc.property(any, ({ cells, h, gas, back, seconds, steps }) => {
         const row: CellRow = { joulePerM2K: cells.map(([c]) => c), wPerM2K: cells.slice(1).map(([, g]) => g), back: { wPerM2K: back, tempC: 15 } };
-        let temps = new Float64Array();
+        let temps: Float64Array = new Float64Array();
         let hottest = -Infinity;
         const { inJ, outJ } = stepCells(row, cells.map(() => 15), even(seconds, steps), () => ({ wPerM2K: h, tempC: gas }), (_s, t) => ((temps = t), (hottest = Math.max(hottest, ...t)))); // prettier-ignore
         const stored = row.joulePerM2K.reduce((sum, c, i) => sum + c * (temps[i]! - 15), 0);

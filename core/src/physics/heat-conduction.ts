@@ -113,13 +113,13 @@ export function stepCells(row: CellRow, fromC: readonly number[], times: readonl
 }
 
 /** A layer of a row: how thick, of what; cells grow from the front by `growth` where it is thick. */
-export interface Layer extends Conductor {
+export interface HeatLayer extends Conductor {
   readonly thickM: number;
   readonly firstCellM: number;
   readonly growth: number;
 }
 /** Cells of layers that lie on each other, with what holds heat up between one and the next, m²·K/W. */
-export function cellsOf(layers: readonly Layer[], between: readonly number[], back: CellRow['back']): CellRow {
+export function cellsOf(layers: readonly HeatLayer[], between: readonly number[], back: CellRow['back']): CellRow {
   const joules: number[] = [];
   const watts: number[] = [];
   let lastHalf = 0;

@@ -19,6 +19,7 @@ import type {
 import { surveyInWords, tapedInWords } from './survey-in-words.js';
 import {
   cloudOfPane,
+  heatCard,
   judgePane,
   layPiecesOnRolls,
   Memo,
@@ -58,6 +59,7 @@ export const runners = {
   strokes: (asked: readonly StrokesAsked[]): SqueegeeAnswer[] => asked.map((a) => planStrokes(a, memo)),
   survey: (asked: SurveyAsked): SurveyResult => surveyInWords(asked.readings, asked.calledCrooked, asked.shape),
   taped: (asked: TapedInput): TapedResult => tapedInWords(asked, memo),
+  heat: heatCard,
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films, memo),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
     try {

@@ -12,6 +12,7 @@ const MOST_MS: Record<RunnerName, number> = {
   cloud: 30_000,
   survey: 4_500,
   taped: 4_500,
+  heat: 4_500,
   strokes: 30_000,
 };
 /** More than this in line is not taken in. */

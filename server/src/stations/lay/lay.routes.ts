@@ -22,6 +22,7 @@ export function layRoutes(
   const router = Router();
   mount(router, 'runSheet', ({ params }) => lay.runSheet(params.jobId, params.surfaceId));
   mount(router, 'squeegee', ({ params }) => lay.squeegee(params.jobId, params.surfaceId));
+  mount(router, 'computeHeat', ({ body }) => lay.heat(body));
   mount(router, 'computeSqueegee', ({ body }) => lay.plan(body));
   mount(router, 'layMinutes', () => lay.minutes());
   mount(router, 'runSheetPdf', async ({ params, query }) => ({

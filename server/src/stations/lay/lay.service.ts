@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { LayEntry, LearnedMinutes, RunSheetBody, SqueegeeRequestBody, SqueegeeResult, StepSet, Pane, Surface } from '@yellow-pane/contracts';
+import type { HeatInput, HeatResult, LayEntry, LearnedMinutes, RunSheetBody, SqueegeeRequestBody, SqueegeeResult, StepSet, Pane, Surface } from '@yellow-pane/contracts';
 import {
   defaultLay,
   learnMinutes,
@@ -32,7 +32,7 @@ import type { JobsService } from '../jobs/jobs.service.js';
 import type { PhotoStore } from './photo-store.js';
 import type { PrintedPane, RunSheetDocument } from './run-sheet-pdf.js';
 
-const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step', 'text', 'glassC', 'lot', 'photo', 'signedBy', 'isInForce'] as const;
+const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step', 'text', 'glassC', 'lot', 'photo', 'signedBy', 'isInForce', 'filmC', 'stretch'] as const;
 
 /** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */
 const JOBS_LEARNED_FROM = 100;
@@ -80,6 +80,10 @@ export class LayService {
     return plain(answer!);
   }
 
+  /** How to move a gun. */
+  heat(asked: HeatInput): Promise<HeatResult> {
+    return this.compute.run('heat', asked);
+  }
   async plan(asked: SqueegeeRequestBody): Promise<SqueegeeResult> {
     const [answer] = await this.compute.run('strokes', [{ way: 'flat', request: asked }]);
     return plain(answer!);
@@ -141,7 +145,9 @@ export class LayService {
         kind: e.kind,
         step: e.stepKey ?? '',
         text: textOf(e),
-        glassC: e.reading?.valueC ?? '',
+        glassC: e.reading?.what === 'glass' ? e.reading.valueC : '',
+        filmC: e.reading?.what === 'film' ? e.reading.valueC : '',
+        stretch: e.reading?.stretch ?? '',
         lot: e.roll?.lot ?? '',
         photo: e.photo ?? '',
         signedBy: e.signature?.name ?? '',

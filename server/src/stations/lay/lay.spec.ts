@@ -99,7 +99,7 @@ describe('the log', () => {
     const { photo } = (await request(app.http).post('/api/photos').set('Host', 'localhost').set('Content-Type', 'image/png').send(picture)).body;
     expect((await send(device, line(await pane('W1'), { kind: 'photo', photo, text: 'chip, lower left' })).answer).status).toBe(200);
     const file = (await get(`/api/jobs/${ternPointId}/file`)).body as JobFile;
-    expect(file.formatVersion).toBe(14);
+    expect(file.formatVersion).toBe(15);
     const other = await openBench();
     try {
       const there = await request(other.app.http).post(`/api/job-files?personId=${okan}&deviceId=${uuidv7()}`).set('Host', 'localhost').send(file);
@@ -203,7 +203,7 @@ describe('on paper and as a table', () => {
     await send(device, line(await pane('W6'), { kind: 'note', text: '=1+1' })).answer;
     const csv = (await get(`/api/jobs/${ternPointId}/log.csv`)).text;
     const [head, ...rows] = csv.trim().split('\r\n');
-    expect(head).toBe('occurredAt,receivedAt,pane,person,kind,step,text,glassC,lot,photo,signedBy,isInForce');
+    expect(head).toBe('occurredAt,receivedAt,pane,person,kind,step,text,glassC,lot,photo,signedBy,isInForce,filmC,stretch');
     expect(rows).toHaveLength((await job()).layEntries.length);
     expect(csv).toContain("'=1+1");
     expect(csv).toContain('taken back');

@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import type { StepDrawing, SurfaceKind } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { HoldButton } from '../../kit/hold-button';
-import { measureOf, toldAll } from '@yellow-pane/core/ground';
+import { measureOf, told, toldAll } from '@yellow-pane/core/ground';
 import { readMeasure } from '../../kit/read-measure';
 
 import { Instruments } from '../../instruments/instruments';
@@ -14,8 +14,10 @@ import { RecordStore } from '../../record/record.store';
 import { HourNow } from './hour-now';
 import { LayStore } from './lay.store';
 import { clockAt, dayAt, foundWords, leftText, stateWords, timerText } from './lay-words';
-import { laidFace, type PaneProgress } from '@yellow-pane/core/lay';
+import { heatAimOf, heatProofs, laidFace, proofText, unprovenEdges, type PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
+import { HeatCard } from './parts/heat-card';
+import { HeatProofPanel } from './parts/heat-proof';
 import { ColumnDrawing } from '../../kit/column-drawing';
 import { PanelDrawing } from '../../kit/panel-drawing';
 import { CounterDrawing } from '../../kit/counter-drawing';
@@ -66,6 +68,8 @@ const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; r
     ColumnDrawing,
     CounterDrawing,
     FormingDrawing,
+    HeatCard,
+    HeatProofPanel,
     HoldButton,
     LayDrawing,
     LayNumbers,
@@ -140,6 +144,40 @@ export class LayPage {
     return { text, isHarm: false, short: null };
   });
   protected readonly oneMore = inject(OneMore);
+  /** What the gun is for at the step in hand, on what is laid dry. */
+  protected readonly heatAim = computed(() => {
+    const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
+    return step && here && here.surface.kind !== 'pane' ? heatAimOf(step.key) : null;
+  });
+  protected readonly unprovenReasons = ['No thermometer here', 'Read, not written down', 'It will be heated on a later visit', 'It was not stretched there'];
+  /** What is about to be called done though not all of it was proven hot. */
+  protected readonly whyUnproven = signal<{ readonly what: 'step' | 'surface'; readonly text: string; readonly surfaceId: string } | null>(null);
+  /** What is done is written down; what was stretched and not proven hot, only with a word of reason. */
+  protected finish(what: 'step' | 'surface'): void {
+    const [here, cover] = [this.lay.here(), this.lay.heatCover()];
+    const isAsked = what === 'surface' || (this.lay.step()?.reading === 'film' && !this.lay.lookedAt());
+    if (here && cover && cover.dueC !== null && isAsked && here.progress.state !== 'done') {
+      const proofs = heatProofs(cover, this.lay.lines());
+      if (unprovenEdges(cover, proofs).length)
+        return this.whyUnproven.set({ what, text: told(proofText(cover, proofs), this.record.units()), surfaceId: here.surface.id });
+    }
+    void (what === 'surface' ? this.lay.done() : this.lay.stepDone());
+  }
+  /** To the step at which it is heated and read, whatever the way the job is laid. */
+  protected async readNow(): Promise<void> {
+    this.whyUnproven.set(null);
+    await this.toSteps();
+    const step = this.lay.steps().find((s) => s.reading === 'film');
+    if (step && this.lay.next()?.key !== step.key) this.lay.lookedAt.set(step.key);
+  }
+  protected async finishAnyway(reason: string): Promise<void> {
+    const why = this.whyUnproven();
+    if (!why || reason.trim() === '') return;
+    this.whyUnproven.set(null);
+    if (this.lay.here()?.surface.id !== why.surfaceId) return;
+    const text = `not proven hot: ${reason.trim()}`;
+    await (why.what === 'surface' ? this.lay.done(text) : this.lay.stepDone(text));
+  }
 
   protected readonly view = computed(() => {
     const here = this.lay.here();

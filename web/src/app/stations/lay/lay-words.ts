@@ -1,4 +1,4 @@
-import type { FaceFound, LayEntry } from '@yellow-pane/contracts';
+import type { FaceFound, LayEntry, LayReading } from '@yellow-pane/contracts';
 import { lookText, pinNames, pinStateWords } from '@yellow-pane/core/check';
 import { problemNames, type LayState } from '@yellow-pane/core/lay';
 
@@ -13,6 +13,10 @@ export const foundWords: Record<FaceFound, string> = {
   grit: 'tempered, with grit',
   'grit-agreed': 'grit, scraping agreed in writing',
 };
+
+/** What was read, and where. */
+const readingText = ({ what, valueC, stretch, gun }: LayReading): string =>
+  `${what} ${valueC.toFixed(what === 'film' ? 0 : 1)} °C${stretch ? ` at ${stretch.replaceAll('-', ' ')}` : gun ? ', a trial of the gun' : ''}`;
 
 /** A day as one says it, at the site. */
 export const dayAt = (iso: string, zone: string): string =>
@@ -41,15 +45,15 @@ export function lineText(e: LayEntry, titles: ReadonlyMap<string, string>): stri
     case 'begin':
       return 'in hand';
     case 'step-done':
-      return titles.get(e.stepKey ?? '') ?? e.stepKey ?? 'a step';
+      return `${titles.get(e.stepKey ?? '') ?? e.stepKey ?? 'a step'}${e.text ? `: ${e.text}` : ''}`;
     case 'pane-done':
-      return e.roll ? `laid, film of lot ${e.roll.lot || 'unknown'}` : 'laid';
+      return `${e.roll ? `laid, film of lot ${e.roll.lot || 'unknown'}` : 'laid'}${e.text ? `: ${e.text}` : ''}`;
     case 'problem':
       return e.problem ? problemNames[e.problem.kind].toLowerCase() : 'something is wrong';
     case 'mended':
       return 'mended, it goes on';
     case 'reading':
-      return e.reading ? `glass ${e.reading.valueC.toFixed(1)} °C` : 'a reading';
+      return e.reading ? readingText(e.reading) : 'a reading';
     case 'found':
       return `face: ${foundWords[e.found ?? 'unknown']}`;
     case 'photo':

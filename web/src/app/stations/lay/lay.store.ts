@@ -25,6 +25,7 @@ import {
   wallFigures,
   cornersToLay,
   defaultLay,
+  heatCoverOf,
   isOfThisVisit,
   layPaneOf,
   layProgress,
@@ -164,6 +165,11 @@ export class LayStore {
     const figures = signFigures(surface, doc);
     return film && ground && figures ? { surface, ground, marks, figures, sheets: sheetsOfSign(surface, doc, film) } : null;
   });
+  /** What of the surface in hand was stretched and wants its figure; null: nothing, or it has no such step. */
+  readonly heatCover = computed(() => {
+    const [doc, here] = [this.record.records(), this.here()];
+    return doc && here && this.allSteps().some((s) => s.reading === 'film') ? heatCoverOf(here.surface, doc) : null;
+  });
   readonly sheet = computed(() => {
     const [doc, here] = [this.record.records(), this.here()];
     return doc && here ? sheetOfSurface(here.surface, doc) : null;
@@ -266,12 +272,12 @@ export class LayStore {
     }
   }
 
-  /** The pane is laid; on to the next one of the walk that is not. */
-  async done(): Promise<void> {
+  /** The pane is laid; on to the next one of the walk that is not. @param text a word that belongs to it */
+  async done(text = ''): Promise<void> {
     const here = this.here();
     if (!here) return;
     const roll = this.roll();
-    const isKept = await this.write('pane-done', `${here.surface.name} is laid`, { roll: roll && { rollId: roll.id, lot: roll.lot } });
+    const isKept = await this.write('pane-done', `${here.surface.name} is laid`, { roll: roll && { rollId: roll.id, lot: roll.lot }, text });
     if (isKept) this.goOn();
   }
   goOn(): void {
@@ -283,12 +289,12 @@ export class LayStore {
   }
 
   /** A step is done; with the last one the pane is. */
-  async stepDone(): Promise<void> {
+  async stepDone(text = ''): Promise<void> {
     const [here, step] = [this.here(), this.next()];
     if (!here || !step) return;
     if (this.lookedAt()) return void this.lookedAt.set(null);
     const isLast = this.steps().filter((s) => !here.progress.done.has(s.key)).length === 1;
-    if (!(await this.write('step-done', `${here.surface.name}: ${step.title}`, { stepKey: step.key }))) return;
+    if (!(await this.write('step-done', `${here.surface.name}: ${step.title}`, { stepKey: step.key, text }))) return;
     if (isLast) await this.done();
   }
   /** A step of a later visit is done: the bead is in, the stops are back. */

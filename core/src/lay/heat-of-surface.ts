@@ -1,0 +1,68 @@
+import type { LayReading, Surface } from '@yellow-pane/contracts';
+import { defaultLay } from './default-lay.js';
+import { filmHeatOf, groundHeatOf } from './heat-matter.js';
+import { correctBy, unproven, type Corrected, type HeatAim, type HeatCase, type HeatFactor } from './heat-pass.js';
+import type { LayRecords } from './lay-records.js';
+import { linesInForce } from './progress.js';
+
+/** What the gun is for at the steps that come with Yellow Pane. A firm’s own step by one of these names keeps it. */
+const aims: Readonly<Record<string, HeatAim>> = {
+  'wall-faces': 'faces',
+  'wall-joints': 'joints',
+  'wall-outside': 'relax',
+  'wall-post-heat': 'post-heat',
+  'panel-groove': 'relax',
+  'panel-edges': 'relax',
+  'panel-corner': 'relax',
+  'panel-post-heat': 'post-heat',
+  'counter-strip': 'relax',
+  'counter-edges': 'relax',
+  'counter-round': 'relax',
+  'counter-corner': 'relax',
+  'counter-post-heat': 'post-heat',
+  'sign-heat': 'faces',
+};
+/** What the gun is for at a step; null: no gun, or glass, which has a model of its own. */
+export const heatAimOf = (stepKey: string): HeatAim | null => aims[stepKey] ?? null;
+
+/** Rooms are worked in at this when nobody says otherwise, °C. @source common practice: interior film 15 to 25 °C */
+const ROOM_C = 20;
+
+/** Film, ground, gun and air of a surface that is laid dry; null: it is glass, or has no film. */
+export function heatCaseOf(surface: Surface, records: LayRecords): HeatCase | null {
+  const film = records.films.find((f) => f.id === surface.filmId);
+  if (!film || surface.kind === 'pane') return null;
+  const { nozzleMm, setC, powerW, distanceMm } = records.job.lay?.gun ?? defaultLay.gun;
+  const airC = records.job.prepare?.typed.roomC ?? ROOM_C;
+  const masonry = surface.kind === 'wall' ? surface.masonry : null;
+  const isTextured = surface.kind === 'sign' && (surface.ground.material === 'brick' || surface.ground.material === 'concrete' || surface.ground.material === 'canvas'); // prettier-ignore
+  return {
+    film: filmHeatOf(film),
+    ground: groundHeatOf(surface.ground, masonry, masonry !== null || isTextured, surface.kind === 'panel' || surface.kind === 'counter' ? 'wood-board' : 'concrete'),
+    gun: { nozzleMm, setC, powerW },
+    distanceMm,
+    airC,
+    groundC: surface.ground.surfaceTempC ?? airC,
+  };
+}
+
+/** A trial of the gun, and what it says. */
+export interface HeatTrial {
+  readonly readC: number;
+  readonly says: Corrected;
+}
+const isTrial = (r: LayReading | null): r is LayReading & { readonly gun: NonNullable<LayReading['gun']> } => r?.what === 'film' && r.gun !== undefined;
+
+/** The newest trial of this gun with this film on this ground: of the surface itself or of another one of the job that is like it. */
+export function heatTrialOf(surface: Surface, records: LayRecords): HeatTrial | null {
+  const here = heatCaseOf(surface, records);
+  if (!here || surface.kind === 'pane') return null;
+  const isLike = (s: Surface) => s.kind !== 'pane' && s.filmId === surface.filmId && s.ground.material === surface.ground.material;
+  const like = new Set(records.surfaces.filter(isLike).map((s) => s.id));
+  const reading = linesInForce(records.layEntries).findLast((e) => e.surfaceId !== null && like.has(e.surfaceId) && isTrial(e.reading))?.reading ?? null;
+  if (!isTrial(reading)) return null;
+  const { gun, valueC } = reading;
+  return { readC: valueC, says: correctBy({ ...here, distanceMm: gun.distanceMm }, { readC: valueC, afterS: gun.afterS, speedMmPerS: gun.speedMmPerS, passes: gun.passes }) }; // prettier-ignore
+}
+/** How well the convection under this gun is known. */
+export const factorOf = (trial: HeatTrial | null): HeatFactor => (trial?.says.is === 'corrected' ? trial.says.factor : unproven);

@@ -1,0 +1,149 @@
+import type { Counter, LayEntry, Panel, Wall } from '@yellow-pane/contracts';
+import { demoFirm, ternInterior } from '../../../demo/src/index.js';
+import { distance, type Vec } from '../geometry/index.js';
+import { Memo } from '../ground/index.js';
+import { heatAimOf, heatCaseOf, heatTrialOf, factorOf } from './heat-of-surface.js';
+import { planHeat } from './heat-pass.js';
+import { filmUnderThermometer, HAND_MM, heatCoverOf, heatProofs, unprovenEdges, type HeatEdge } from './heat-stretches.js';
+import { heatWords, proofText, trialText } from './heat-words.js';
+import { shippedSteps } from './shipped-steps.js';
+import type { LayRecords } from './lay-records.js';
+
+const file = ternInterior();
+const records: LayRecords = { ...file, firm: demoFirm, layEntries: [], memo: new Memo() };
+const named = (name: string) => file.surfaces.find((s) => s.name === name)!;
+const door = named('Door 1') as Panel;
+const lengthOf = (e: HeatEdge) => e.stretches.reduce((sum, s) => sum + s.path.slice(1).reduce((l, p, i) => l + distance(s.path[i]!, p), 0), 0);
+const withSurface = <S extends { readonly id: string }>(s: S): LayRecords => ({ ...records, surfaces: records.surfaces.map((o) => (o.id === s.id ? (s as never) : o)), memo: new Memo() });
+const cover = (s: Panel | Wall | Counter) => heatCoverOf(s, withSurface(s));
+const keys = (s: Panel | Wall | Counter) => cover(s)?.edges.map((e) => e.key) ?? [];
+const wraps = (is: 'trimmed' | 'edge'): Panel['wraps'] => ({ left: is, right: is, top: is, bottom: is });
+
+let n = 0;
+const read = (valueC: number, stretch?: string, more: Partial<LayEntry> = {}): LayEntry =>
+  ({ id: `018f0000-0000-7000-8000-0000000001${String(++n).padStart(2, '0')}`, jobId: file.job.id, surfaceId: door.id, personId: 'p', occurredAt: new Date(Date.UTC(2025, 5, 2, 8, n)).toISOString(), clockOffsetMs: 0, receivedAt: null, stepSetId: 's', kind: 'reading', stepKey: null, text: '', reading: { what: 'film', valueC, ...(stretch ? { stretch } : {}) }, found: null, photo: null, problem: null, roll: null, signature: null, correctsId: null, ...more }) as LayEntry; // prettier-ignore
+
+describe('what was stretched on a door', () => {
+  test('edges that film goes over, corners where two of them meet, grooves; trimmed edges were never stretched', () => {
+    expect(keys({ ...door, wraps: wraps('trimmed'), grooves: [] })).toEqual([]);
+    expect(cover({ ...door, wraps: wraps('trimmed'), grooves: [] })).toBeNull();
+    expect(keys({ ...door, wraps: { ...wraps('trimmed'), left: 'edge', right: 'edge' }, grooves: [] })).toEqual(['right', 'left']);
+    expect(keys({ ...door, wraps: wraps('edge'), grooves: [] })).toEqual(['bottom', 'right', 'top', 'left', 'corner-1', 'corner-2', 'corner-3', 'corner-4']);
+    expect(keys(door)).toEqual(expect.arrayContaining(['groove-1', 'groove-2']));
+  });
+  test('is cut into hand’s lengths that leave nothing out', () => {
+    const { edges, outline } = cover({ ...door, wraps: wraps('edge') })!;
+    const around = edges.slice(0, 4).reduce((sum, e) => sum + lengthOf(e), 0);
+    expect(around).toBeCloseTo(outline.reduce((sum, p, i) => sum + distance(p, outline[(i + 1) % 4]!), 0), 6);
+    for (const e of edges.slice(0, 4)) {
+      const long = e.stretches.map((s) => distance(s.path[0]!, s.path.at(-1)!));
+      expect(Math.max(...long)).toBeLessThanOrEqual(HAND_MM + 1e-6);
+      expect(e.stretches).toHaveLength(Math.ceil(lengthOf(e) / HAND_MM));
+      // one begins where the other ends
+      e.stretches.slice(1).forEach((s, i) => expect(distance(s.path[0]!, e.stretches[i]!.path.at(-1)!)).toBeLessThan(1e-6));
+    }
+  });
+  test('a frame of grooves is heated along all four of its sides', () => {
+    const frame = door.grooves.find((g) => g.run.way === 'frame')!;
+    const run = frame.run as Extract<typeof frame.run, { way: 'frame' }>;
+    const edge = cover({ ...door, grooves: [frame] })!.edges.find((e) => e.key === 'groove-1')!;
+    expect(lengthOf(edge)).toBeCloseTo(2 * (run.acrossMm + run.upMm) - 4 * frame.widthMm, 6);
+  });
+});
+
+describe('what was stretched on tops and walls', () => {
+  test('a round that film is pulled over is heated as the arc it is', () => {
+    const counter = named('Reception counter') as Counter;
+    const around: Counter = { ...counter, sides: { front: 'edge', right: 'edge', back: 'wall', left: 'edge' } };
+    const c = cover(around)!;
+    const round = c.edges.find((e) => e.key === 'round-frontright')!;
+    expect(lengthOf(round)).toBeGreaterThan(300);
+    const ends: Vec[] = [round.stretches[0]!.path[0]!, round.stretches.at(-1)!.path.at(-1)!];
+    const straight = c.edges.filter((e) => ['front', 'right'].includes(e.key)).flatMap((e) => [e.stretches[0]!.path[0]!, e.stretches.at(-1)!.path.at(-1)!]);
+    for (const end of ends) expect(Math.min(...straight.map((p) => distance(p, end)))).toBeLessThan(3);
+  });
+  test('a corner of a wall from floor to ceiling, where film goes into it or round it; not where it only ends', () => {
+    const wall = file.surfaces.find((s): s is Wall => s.kind === 'wall' && s.name === 'Lobby left')!;
+    const { edges } = heatCoverOf(wall, records)!;
+    expect(edges.map((e) => e.key)).toEqual(['right']);
+    expect(lengthOf(edges[0]!)).toBeGreaterThan(2000);
+    expect(heatCoverOf(named('Corridor wall'), records)).toBeNull();
+    expect(heatCoverOf(named('Column 1'), records)).toBeNull();
+  });
+});
+
+describe('proven by reading', () => {
+  const c = cover(door)!;
+  test('the newest reading of a stretch counts; one of the whole edge stands for all of it; what was taken back is no reading', () => {
+    const first = read(95, 'right-1');
+    const all = [first, read(80, 'right-2'), read(92, 'left')];
+    expect(heatProofs(c, all).get('right-1')).toEqual({ readC: 95, isProven: true });
+    expect(heatProofs(c, all).get('right-2')).toEqual({ readC: 80, isProven: false });
+    expect(heatProofs(c, all).get('left-7')).toEqual({ readC: 92, isProven: true });
+    expect(heatProofs(c, [...all, read(91, 'right-2')]).get('right-2')!.isProven).toBe(true);
+    expect(heatProofs(c, [...all, read(70, 'right')]).get('right-1')!.isProven).toBe(false);
+    expect(heatProofs(c, [...all, read(0, undefined, { kind: 'correction', correctsId: first.id, reading: null })]).has('right-1')).toBe(false);
+  });
+  test('a figure is reached at the figure; a trial of the gun proves nothing', () => {
+    expect(c.dueC).toBe(90);
+    expect(heatProofs(c, [read(90, 'left-1')]).get('left-1')!.isProven).toBe(true);
+    expect(heatProofs(c, [read(89.9, 'left-1')]).get('left-1')!.isProven).toBe(false);
+    expect(heatProofs(c, [read(120)]).size).toBe(0);
+  });
+  test('what is not proven is told by its name', () => {
+    const proofs = heatProofs(c, [read(95, 'right'), read(95, 'left'), read(95, 'groove-1')]);
+    expect(unprovenEdges(c, proofs)).toEqual(['groove 2']);
+    expect(proofText(c, proofs)).toMatch(/^\d+ of \d+ stretches are proven hot\. Not yet: groove 2\.$/);
+    expect(proofText(c, heatProofs(c, c.edges.map((e, i) => read(91 + i, e.key))))).toMatch(/^All \d+ stretches were read at 90 °C or more, the coldest at 91 °C\.$/);
+  });
+  test('film without a figure of its maker is never proven', () => {
+    const bare = { ...c, dueC: null };
+    expect(heatProofs(bare, [read(200, 'left')]).get('left-1')!.isProven).toBe(false);
+  });
+  test('metallic film looks colder than it is, and is corrected; plain film is as shown', () => {
+    expect(filmUnderThermometer({ emissivityFrac: null }, 85, 20)).toBe(85);
+    expect(filmUnderThermometer({ emissivityFrac: 0.9 }, 85, 20)).toBe(85);
+    const truth = filmUnderThermometer({ emissivityFrac: 0.5 }, 60, 20);
+    // grey body by hand: 0.5·T⁴ + 0.5·T₀⁴ = 0.95·Tₛ⁴ + 0.05·T₀⁴
+    const [shown, room] = [(60 + 273.15) ** 4, (20 + 273.15) ** 4];
+    expect(truth).toBeCloseTo(((0.95 * shown - 0.45 * room) / 0.5) ** 0.25 - 273.15, 6);
+    expect(truth).toBeGreaterThan(85);
+  });
+});
+
+describe('the gun at a step', () => {
+  test('every step that comes with Yellow Pane and has a gun for what is laid dry says what it is for; steps of glass have a model of their own', () => {
+    const withGun = shippedSteps('018f0000-0000-7000-8000-000000000001').steps.filter((s) => s.tools.includes('heat gun') && !s.when.surface?.includes('pane') && s.when.surface);
+    expect(withGun.length).toBeGreaterThan(8);
+    for (const s of withGun) if (s.key !== 'counter-holes') expect([s.key, heatAimOf(s.key)]).not.toEqual([s.key, null]);
+    expect(heatAimOf('form-heat')).toBeNull();
+  });
+  test('it knows the room, the ground as it was measured, and the gun of the job', () => {
+    const c = heatCaseOf(door, records)!;
+    expect(c).toMatchObject({ distanceMm: 25, gun: { setC: 538 }, groundC: door.ground.surfaceTempC ?? 20 });
+    const lay = { ...file.job.lay!, gun: { nozzleMm: 40, setC: 400, powerW: 1600, distanceMm: 60 } };
+    expect(heatCaseOf(door, { ...records, job: { ...file.job, lay } })).toMatchObject({ distanceMm: 60, gun: { nozzleMm: 40, setC: 400, powerW: 1600 } });
+    expect(heatCaseOf(named('Corridor wall'), records)!.ground.hollows.map((h) => h.key)).toEqual(['pore', 'joint']);
+  });
+  test('a trial on one door corrects the plan of every door of that ground and film, and of no other surface', () => {
+    const gun = { distanceMm: 25, speedMmPerS: 20, passes: 1, afterS: 2 };
+    const tried: LayRecords = { ...records, layEntries: [read(60, undefined, { reading: { what: 'film', valueC: 60, gun } })], memo: new Memo() };
+    for (const name of ['Door 1', 'Door 4']) expect(heatTrialOf(named(name), tried)!.says.is).toBe('corrected');
+    expect(heatTrialOf(named('Corridor wall'), tried)).toBeNull();
+    const trial = heatTrialOf(door, tried);
+    const c = heatCaseOf(door, tried)!;
+    const words = heatWords(c, planHeat(c, 'post-heat', factorOf(trial))!, trial, 'mm');
+    expect(words.sure).toContain('Corrected by the reading of 60 °C');
+    const late: LayRecords = { ...tried, layEntries: [read(60, undefined, { reading: { what: 'film', valueC: 60, gun: { ...gun, afterS: 500 } } })] };
+    expect(trialText(heatTrialOf(door, late))).toContain('read sooner');
+  });
+});
+
+test('a ground that nobody named is taken for what its kind mostly is, and that is said', () => {
+  const bare = { ...door, ground: { ...door.ground, material: 'unknown' as const } };
+  const c = heatCaseOf(bare, records)!;
+  expect(c.ground.name).toBe('wood board');
+  expect(heatWords(c, planHeat(c, 'post-heat')!, null, 'mm').minds.join(' ')).toContain('Nobody named its ground: it is taken for wood board.');
+  const wall = named('Corridor wall') as Wall;
+  expect(heatCaseOf({ ...wall, ground: { ...wall.ground, material: 'unknown' } }, records)!.ground.name).toBe('concrete');
+});
