@@ -173,13 +173,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   for (const edge of ['Right edge', 'Top edge', 'Left edge', 'Corner top, right', 'Corner top, left', 'Groove 1']) await hands.reads(edge, '93');
   await expect(page.locator('[data-heat-told]')).toContainText('the coldest at 93 °C');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
-  await hands.walk([
-    'Heat edges and grooves through',
-    'Trim',
-    'Hardware back on',
-    'Let it close by itself',
-    'Feel for bubbles',
-  ]);
+  await hands.walk(['Heat edges and grooves through', 'Trim', 'Hardware back on', 'Let it close by itself', 'Feel for bubbles']);
   await expect(page.locator('[data-surface="Door 7"]')).toHaveAttribute('aria-label', /, laid/);
 
   // the day after: an edge stands up, two touches say why and what to do
@@ -305,10 +299,7 @@ test('walls of a lobby: a corner that two of them share has two heights; a new w
     'Heat what was bent',
   ]);
   await hands.unproven('No thermometer here');
-  await hands.walk([
-    'Covers back on',
-    'Feel for bubbles',
-  ]);
+  await hands.walk(['Covers back on', 'Feel for bubbles']);
   await expect(page.locator('[data-surface="Wall 1"]')).toHaveAttribute('aria-label', /, laid/);
   await bench.goTo('Check');
   await page.locator('[data-surface="Wall 1"]').click();
@@ -378,11 +369,7 @@ test('a counter: the way to its round is named as the slip; a new one with a rou
     'Heat edges and rounds through',
   ]);
   await hands.unproven('Read, not written down');
-  await hands.walk([
-    'Trim',
-    'Back on with what came off',
-    'Feel for bubbles',
-  ]);
+  await hands.walk(['Trim', 'Back on with what came off', 'Feel for bubbles']);
   await expect(page.locator('[data-surface="Counter 1"]')).toHaveAttribute('aria-label', /, laid/);
   await bench.goTo('Check');
   await page.locator('[data-surface="Counter 1"]').click();

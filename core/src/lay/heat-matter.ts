@@ -7,19 +7,20 @@ type Material = Ground['material'];
  * @source Incropera & DeWitt, Fundamentals of Heat and Mass Transfer, tables A.1 and A.3 (from memory); sheets: common practice; limits: house rule (gypsum gives off its water from about 80 °C, wood
  * based boards lose their glue, lacquer and melamine blister, coated cloth goes soft)
  */
-const matter: Readonly<Record<Exclude<Material, 'unknown'>, readonly [wPerMK: number, kgPerM3: number, joulePerKgK: number, sheetMm: number, limitC: number]>> = {
-  plasterboard: [0.17, 800, 1085, 12.5, 80],
-  plaster: [0.72, 1860, 780, 60, 80],
-  concrete: [1.4, 2300, 880, 60, 150],
-  brick: [0.72, 1920, 835, 60, 150],
-  wood: [0.16, 720, 1255, 20, 110],
-  'wood-board': [0.17, 1000, 1300, 19, 110],
-  steel: [60.5, 7854, 434, 1, 120],
-  aluminium: [177, 2770, 875, 2, 120],
-  laminate: [0.17, 1000, 1300, 19, 110],
-  tile: [1.2, 2000, 850, 8, 100],
-  canvas: [0.1, 1000, 1400, 0.5, 75],
-};
+const matter: Readonly<Record<Exclude<Material, 'unknown'>, readonly [wPerMK: number, kgPerM3: number, joulePerKgK: number, sheetMm: number, limitC: number]>> =
+  {
+    plasterboard: [0.17, 800, 1085, 12.5, 80],
+    plaster: [0.72, 1860, 780, 60, 80],
+    concrete: [1.4, 2300, 880, 60, 150],
+    brick: [0.72, 1920, 835, 60, 150],
+    wood: [0.16, 720, 1255, 20, 110],
+    'wood-board': [0.17, 1000, 1300, 19, 110],
+    steel: [60.5, 7854, 434, 1, 120],
+    aluminium: [177, 2770, 875, 2, 120],
+    laminate: [0.17, 1000, 1300, 19, 110],
+    tile: [1.2, 2000, 850, 8, 100],
+    canvas: [0.1, 1000, 1400, 0.5, 75],
+  };
 /** What nobody named is taken for what its kind mostly is: walls and columns warm slowest as concrete, doors and tops are board. @source common practice */
 export type UsualGround = Exclude<Material, 'unknown'>;
 
@@ -32,7 +33,12 @@ const STILL_GAP_MM = 8;
 export const ROOM_W_PER_M2K = 10;
 
 /** PVC begins to break down and goes brown at about 200 °C; urethane and polyester take little more before they melt or haze. @source from memory */
-const SCORCH_C: Partial<Record<NonNullable<Film['construction']>, number>> = { 'cast-vinyl': 200, 'embossed-vinyl': 200, 'calendered-vinyl': 180, urethane: 160 };
+const SCORCH_C: Partial<Record<NonNullable<Film['construction']>, number>> = {
+  'cast-vinyl': 200,
+  'embossed-vinyl': 200,
+  'calendered-vinyl': 180,
+  urethane: 160,
+};
 const OTHER_SCORCH_C = 200;
 const VINYL: Conductor = { wPerMK: 0.17, joulePerM3K: 1380 * 1000 };
 const POLYESTER: Conductor = { wPerMK: 0.15, joulePerM3K: 1390 * 1200 };
@@ -83,7 +89,12 @@ const PORE_MM = { glazed: 0, smooth: 0.15, medium: 0.3, rough: 0.5 } as const;
 const FIRST_CELL_M = 4e-5;
 const GROWTH = 1.35;
 
-export function groundHeatOf({ material }: Pick<Ground, 'material'>, masonry: Pick<Masonry, 'texture' | 'jointDepthMm'> | null = null, isTextured = masonry !== null, usual: UsualGround = 'concrete'): GroundHeat {
+export function groundHeatOf(
+  { material }: Pick<Ground, 'material'>,
+  masonry: Pick<Masonry, 'texture' | 'jointDepthMm'> | null = null,
+  isTextured = masonry !== null,
+  usual: UsualGround = 'concrete',
+): GroundHeat {
   const named = material === 'unknown' ? usual : material;
   const [wPerMK, kgPerM3, joulePerKgK, sheetMm, limitC] = matter[named];
   const poreMm = masonry ? PORE_MM[masonry.texture] : isTextured ? PORE_MM.medium : 0;

@@ -38,7 +38,12 @@ export function heatCaseOf(surface: Surface, records: LayRecords): HeatCase | nu
   const isTextured = surface.kind === 'sign' && (surface.ground.material === 'brick' || surface.ground.material === 'concrete' || surface.ground.material === 'canvas'); // prettier-ignore
   return {
     film: filmHeatOf(film),
-    ground: groundHeatOf(surface.ground, masonry, masonry !== null || isTextured, surface.kind === 'panel' || surface.kind === 'counter' ? 'wood-board' : 'concrete'),
+    ground: groundHeatOf(
+      surface.ground,
+      masonry,
+      masonry !== null || isTextured,
+      surface.kind === 'panel' || surface.kind === 'counter' ? 'wood-board' : 'concrete',
+    ),
     gun: { nozzleMm, setC, powerW },
     distanceMm,
     airC,

@@ -84,7 +84,8 @@ describe('heating what was stretched, so that it stays', () => {
     expect(plan.coolS).toBeGreaterThan(120);
     expect(planHeat(at(decor, groundHeatOf({ material: 'plasterboard' })), 'post-heat')!.passes).toBeNull();
   });
-  test('no figure of its maker, no plan', () => expect(planHeat(at(filmHeatOf({ construction: 'clear', thicknessUm: 50, temps: null }), board), 'post-heat')).toBeNull());
+  test('no figure of its maker, no plan', () =>
+    expect(planHeat(at(filmHeatOf({ construction: 'clear', thicknessUm: 50, temps: null }), board), 'post-heat')).toBeNull());
   test('a cold day: the same board is gone over more slowly or more often', () => {
     const of = (c: number) => speedBand(at(decor, board, { airC: c, groundC: c }), planHeat(at(decor, board), 'post-heat')!.asked, { low: 1, high: 1 })!;
     expect(of(8).fastestMmPerS).toBeLessThan(0.85 * of(22).fastestMmPerS);

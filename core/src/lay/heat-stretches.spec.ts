@@ -14,7 +14,11 @@ const records: LayRecords = { ...file, firm: demoFirm, layEntries: [], memo: new
 const named = (name: string) => file.surfaces.find((s) => s.name === name)!;
 const door = named('Door 1') as Panel;
 const lengthOf = (e: HeatEdge) => e.stretches.reduce((sum, s) => sum + s.path.slice(1).reduce((l, p, i) => l + distance(s.path[i]!, p), 0), 0);
-const withSurface = <S extends { readonly id: string }>(s: S): LayRecords => ({ ...records, surfaces: records.surfaces.map((o) => (o.id === s.id ? (s as never) : o)), memo: new Memo() });
+const withSurface = <S extends { readonly id: string }>(s: S): LayRecords => ({
+  ...records,
+  surfaces: records.surfaces.map((o) => (o.id === s.id ? (s as never) : o)),
+  memo: new Memo(),
+});
 const cover = (s: Panel | Wall | Counter) => heatCoverOf(s, withSurface(s));
 const keys = (s: Panel | Wall | Counter) => cover(s)?.edges.map((e) => e.key) ?? [];
 const wraps = (is: 'trimmed' | 'edge'): Panel['wraps'] => ({ left: is, right: is, top: is, bottom: is });
@@ -34,7 +38,10 @@ describe('what was stretched on a door', () => {
   test('is cut into hand’s lengths that leave nothing out', () => {
     const { edges, outline } = cover({ ...door, wraps: wraps('edge') })!;
     const around = edges.slice(0, 4).reduce((sum, e) => sum + lengthOf(e), 0);
-    expect(around).toBeCloseTo(outline.reduce((sum, p, i) => sum + distance(p, outline[(i + 1) % 4]!), 0), 6);
+    expect(around).toBeCloseTo(
+      outline.reduce((sum, p, i) => sum + distance(p, outline[(i + 1) % 4]!), 0),
+      6,
+    );
     for (const e of edges.slice(0, 4)) {
       const long = e.stretches.map((s) => distance(s.path[0]!, s.path.at(-1)!));
       expect(Math.max(...long)).toBeLessThanOrEqual(HAND_MM + 1e-6);
@@ -94,7 +101,15 @@ describe('proven by reading', () => {
     const proofs = heatProofs(c, [read(95, 'right'), read(95, 'left'), read(95, 'groove-1')]);
     expect(unprovenEdges(c, proofs)).toEqual(['groove 2']);
     expect(proofText(c, proofs)).toMatch(/^\d+ of \d+ stretches are proven hot\. Not yet: groove 2\.$/);
-    expect(proofText(c, heatProofs(c, c.edges.map((e, i) => read(91 + i, e.key))))).toMatch(/^All \d+ stretches were read at 90 °C or more, the coldest at 91 °C\.$/);
+    expect(
+      proofText(
+        c,
+        heatProofs(
+          c,
+          c.edges.map((e, i) => read(91 + i, e.key)),
+        ),
+      ),
+    ).toMatch(/^All \d+ stretches were read at 90 °C or more, the coldest at 91 °C\.$/);
   });
   test('film without a figure of its maker is never proven', () => {
     const bare = { ...c, dueC: null };
@@ -113,7 +128,9 @@ describe('proven by reading', () => {
 
 describe('the gun at a step', () => {
   test('every step that comes with Yellow Pane and has a gun for what is laid dry says what it is for; steps of glass have a model of their own', () => {
-    const withGun = shippedSteps('018f0000-0000-7000-8000-000000000001').steps.filter((s) => s.tools.includes('heat gun') && !s.when.surface?.includes('pane') && s.when.surface);
+    const withGun = shippedSteps('018f0000-0000-7000-8000-000000000001').steps.filter(
+      (s) => s.tools.includes('heat gun') && !s.when.surface?.includes('pane') && s.when.surface,
+    );
     expect(withGun.length).toBeGreaterThan(8);
     for (const s of withGun) if (s.key !== 'counter-holes') expect([s.key, heatAimOf(s.key)]).not.toEqual([s.key, null]);
     expect(heatAimOf('form-heat')).toBeNull();

@@ -144,7 +144,8 @@ export function heatProofs({ edges, dueC }: HeatCover, entries: readonly LayEntr
     if (reading?.what !== 'film' || reading.stretch === undefined) continue;
     for (const e of edges)
       for (const s of e.stretches)
-        if (reading.stretch === s.key || reading.stretch === e.key) out.set(s.key, { readC: reading.valueC, isProven: dueC !== null && reading.valueC >= dueC });
+        if (reading.stretch === s.key || reading.stretch === e.key)
+          out.set(s.key, { readC: reading.valueC, isProven: dueC !== null && reading.valueC >= dueC });
   }
   return out;
 }

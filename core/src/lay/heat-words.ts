@@ -24,7 +24,8 @@ export interface HeatWords {
 }
 
 /** The least speed that is told to a hand. */
-const speedText = (mmPerS: number, units: UnitSystem): string => `${formatRough(mmPerS < 20 ? Math.round(mmPerS) : Math.round(mmPerS / 5) * 5, units)} a second`;
+const speedText = (mmPerS: number, units: UnitSystem): string =>
+  `${formatRough(mmPerS < 20 ? Math.round(mmPerS) : Math.round(mmPerS / 5) * 5, units)} a second`;
 
 export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, units: UnitSystem): HeatWords {
   const { asked, passes, speedMmPerS, sure, expected, factor, jet } = plan;
@@ -90,6 +91,7 @@ export function trialText(trial: HeatTrial | null): string | null {
 export function proofText(cover: HeatCover, proofs: ReadonlyMap<string, HeatProof>): string {
   const all = cover.edges.reduce((sum, e) => sum + e.stretches.length, 0);
   const proven = [...proofs.values()].filter((p) => p.isProven).length;
-  if (proven === all) return `All ${all} stretches were read at ${cover.dueC} °C or more, the coldest at ${whole(Math.min(...[...proofs.values()].map((p) => p.readC)))} °C.`;
+  if (proven === all)
+    return `All ${all} stretches were read at ${cover.dueC} °C or more, the coldest at ${whole(Math.min(...[...proofs.values()].map((p) => p.readC)))} °C.`;
   return `${proven} of ${all} stretches are proven hot. Not yet: ${listed(unprovenEdges(cover, proofs))}.`;
 }

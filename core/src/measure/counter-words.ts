@@ -25,7 +25,11 @@ export function counterFacts(body: CounterBody, system: UnitSystem): string[] {
   const across = [body.corners.frontRight.x - body.corners.frontLeft.x, body.corners.backLeft.y - body.corners.frontLeft.y].map(Math.abs) as [number, number];
   return [
     ...(body.isFullRound
-      ? [Math.abs(across[0] - across[1]) < NOTABLE_MM ? 'Round, as far as its two widths tell.' : 'Its ends are taken as half circles: no round of it is taped.']
+      ? [
+          Math.abs(across[0] - across[1]) < NOTABLE_MM
+            ? 'Round, as far as its two widths tell.'
+            : 'Its ends are taken as half circles: no round of it is taped.',
+        ]
       : []),
     ...(widerMm !== null && Math.abs(widerMm) >= NOTABLE_MM ? [`Its back is ${f(widerMm)} ${widerMm > 0 ? 'longer' : 'shorter'} than its front.`] : []),
     ...(deeperMm !== null && Math.abs(deeperMm) >= NOTABLE_MM ? [`It is ${f(deeperMm)} ${deeperMm > 0 ? 'deeper' : 'less deep'} on the right.`] : []),
@@ -73,7 +77,10 @@ export function counterNumbers({ body, edge }: CounterSurvey, system: UnitSystem
   return [
     ...counterCorners
       .filter((c) => body.radiusMm[c] > 0 && (!body.isFullRound || c === 'frontLeft'))
-      .map((c) => ({ name: body.isFullRound ? 'Radius' : `Radius, ${counterCornerNames[c]}`, value: `${f(body.radiusMm[c])} ± ${formatDifference(2 * body.sigmaMm.radius[c], system)}` })),
+      .map((c) => ({
+        name: body.isFullRound ? 'Radius' : `Radius, ${counterCornerNames[c]}`,
+        value: `${f(body.radiusMm[c])} ± ${formatDifference(2 * body.sigmaMm.radius[c], system)}`,
+      })),
     ...(edge ? [{ name: 'Film over its edge', value: f(edge.girthMm) }] : []),
   ];
 }

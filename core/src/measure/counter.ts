@@ -218,12 +218,15 @@ export function judgeCounter(
   const taken = new Set(used.map((r) => r.measure));
   const model = counterModel(taken, rounds);
   const { edge, doubts: ofEdge } = judgeEdge(readings);
-  const cannotCheck = rounds === 'full' || taken.has('fromBackLeft') || taken.has('fromFrontLeft') ? [] : ['No tape from corner to corner: whether it is square cannot be said.'];
+  const cannotCheck =
+    rounds === 'full' || taken.has('fromBackLeft') || taken.has('fromFrontLeft') ? [] : ['No tape from corner to corner: whether it is square cannot be said.'];
   const { survey, asTaped: body } = judgeTaped({ model, used, cannotCheck, bodyOf: (fit) => bodyOf(fit, taken, rounds), tape, levels });
   if (!body) return { ...survey, edge, doubts: ofEdge };
   const doubts: CounterDoubt[] = [
     ...ofEdge,
-    ...counterCorners.filter((c) => rounds !== 'full' && round.includes(c) && !isTaped(c)).map((corner) => ({ is: 'round-untaped' as const, part: null, corner })),
+    ...counterCorners
+      .filter((c) => rounds !== 'full' && round.includes(c) && !isTaped(c))
+      .map((corner) => ({ is: 'round-untaped' as const, part: null, corner })),
     ...counterSides.flatMap((side): CounterDoubt[] => (body.straightMm[side] < -SETBACK_SIGMA_MM ? [{ is: 'rounds-meet', part: null, side, byMm: -body.straightMm[side] }] : [])), // prettier-ignore
     ...hardware.flatMap((h): CounterDoubt[] => {
       const byMm = outsideByMm(h, body.outline);

@@ -77,7 +77,13 @@ export type Front = (seconds: number) => { readonly wPerM2K: number; readonly te
  * @param seen called at every time with the cells (in °C; reused: copy what is kept)
  * @returns heat in at the front and out at the back, J/m²
  */
-export function stepCells(row: CellRow, fromC: readonly number[], times: readonly number[], front: Front, seen: (seconds: number, tempsC: Float64Array) => void) {
+export function stepCells(
+  row: CellRow,
+  fromC: readonly number[],
+  times: readonly number[],
+  front: Front,
+  seen: (seconds: number, tempsC: Float64Array) => void,
+) {
   const n = row.joulePerM2K.length;
   const temps = Float64Array.from(fromC);
   const [start, rhs, pivot] = [new Float64Array(n), new Float64Array(n), new Float64Array(n)];

@@ -8,7 +8,11 @@ describe('a hot-air gun on a wall', () => {
     expect(martinNusselt(10_000, 0.7, 5, 4)).toBeCloseTo(42.852, 3));
   test('air as the handbook has it (Incropera & DeWitt, table A.4: 300 K and 800 K)', () => {
     // 300 K: 1.846e-5 Pa·s, 0.0263 W/(m·K), 1.161 kg/m³; 800 K: 3.698e-5, 0.0573, 0.4354; within 4 %: one law from 273 K up
-    for (const [kelvin, mu, k, rho] of [[300, 1.846e-5, 0.0263, 1.1614], [800, 3.698e-5, 0.0573, 0.4354]] as const) { // prettier-ignore
+    for (const [kelvin, mu, k, rho] of [
+      [300, 1.846e-5, 0.0263, 1.1614],
+      [800, 3.698e-5, 0.0573, 0.4354],
+    ] as const) {
+      // prettier-ignore
       expect(Math.abs(air.viscosityPaS(kelvin - 273.15) / mu - 1)).toBeLessThan(0.04);
       expect(Math.abs(air.wPerMK(kelvin - 273.15) / k - 1)).toBeLessThan(0.04);
       expect(Math.abs(air.densityKgPerM3(kelvin - 273.15) / rho - 1)).toBeLessThan(0.04);

@@ -1,5 +1,16 @@
 import Papa from 'papaparse';
-import type { HeatInput, HeatResult, LayEntry, LearnedMinutes, RunSheetBody, SqueegeeRequestBody, SqueegeeResult, StepSet, Pane, Surface } from '@yellow-pane/contracts';
+import type {
+  HeatInput,
+  HeatResult,
+  LayEntry,
+  LearnedMinutes,
+  RunSheetBody,
+  SqueegeeRequestBody,
+  SqueegeeResult,
+  StepSet,
+  Pane,
+  Surface,
+} from '@yellow-pane/contracts';
 import {
   defaultLay,
   learnMinutes,
@@ -32,7 +43,22 @@ import type { JobsService } from '../jobs/jobs.service.js';
 import type { PhotoStore } from './photo-store.js';
 import type { PrintedPane, RunSheetDocument } from './run-sheet-pdf.js';
 
-const logColumns = ['occurredAt', 'receivedAt', 'pane', 'person', 'kind', 'step', 'text', 'glassC', 'lot', 'photo', 'signedBy', 'isInForce', 'filmC', 'stretch'] as const;
+const logColumns = [
+  'occurredAt',
+  'receivedAt',
+  'pane',
+  'person',
+  'kind',
+  'step',
+  'text',
+  'glassC',
+  'lot',
+  'photo',
+  'signedBy',
+  'isInForce',
+  'filmC',
+  'stretch',
+] as const;
 
 /** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */
 const JOBS_LEARNED_FROM = 100;

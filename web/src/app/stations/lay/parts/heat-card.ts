@@ -35,7 +35,7 @@ const COLDER_K = 12;
             <dd class="figure" [class.font-semibold]="p.isWanted">{{ p.range }}</dd>
           }
         </dl>
-        @for (m of t.words.minds; track m) {
+        @for (m of t.words.minds; track $index) {
           <p class="mt-1 border-l-4 border-ink bg-tint px-2 py-1 text-[15px]">{{ m }}</p>
         }
         @if (t.trial; as text) {
@@ -45,36 +45,39 @@ const COLDER_K = 12;
         <details class="mt-1" (toggle)="isOpen.set($any($event.target).open)">
           <summary class="cap min-h-11 cursor-pointer py-2.5 md:min-h-9 md:py-1.5">One reading, another gun, the map</summary>
           <h4 class="cap">Try it where nobody sees it</h4>
-          <p class="mb-1 text-sm">{{ t.plan.asked.place.key === 'lying' ? 'One pass' : 'One pass where film lies on' }} as above, gun away, then read. What was it?</p>
+          <p class="mb-1 text-sm">
+            {{ t.plan.asked.place.key === 'lying' ? 'One pass' : 'One pass where film lies on' }} as above, gun away, then read. What was it?
+          </p>
           <div class="mb-2 flex flex-wrap items-end gap-2 text-sm">
             <label>After, s<input #after class="field figure block min-h-11 w-16!" inputmode="decimal" value="2" /></label>
-            <label
-              >Passes<input #passes class="field figure block min-h-11 w-16!" inputmode="numeric" [value]="t.plan.passes ?? 1"
-            /></label>
-            <label
-              >Film, {{ unit() }}<input #read class="field figure block min-h-11 w-20!" inputmode="decimal" data-trial-read
-            /></label>
+            <label>Passes<input #passes class="field figure block min-h-11 w-16!" inputmode="numeric" [value]="t.plan.passes ?? 1" /></label>
+            <label>Film, {{ unit() }}<input #read class="field figure block min-h-11 w-20!" inputmode="decimal" data-trial-read /></label>
             <button type="button" class="btn min-h-11" (click)="tryOut(t.plan.speedMmPerS, after, passes, read)">Correct the plan</button>
           </div>
           <h4 class="cap">The gun of this job</h4>
           <div class="mb-2 flex flex-wrap items-end gap-2 text-sm">
-            <label class="w-20"
-              >Off the film<yp-length-field
+            <div class="w-20">
+              Off the film<yp-length-field
                 label="How far the gun is off the film"
                 [units]="units()"
                 [value]="rough(gun().distanceMm)"
                 [wrong]="wrongDistance"
                 (committed)="set('distanceMm', $event.lengthMm)"
-            /></label>
-            <label class="w-20"
-              >Nozzle<yp-length-field label="Width of its nozzle" [units]="units()" [value]="rough(gun().nozzleMm)" [wrong]="wrongNozzle" (committed)="set('nozzleMm', $event.lengthMm)"
-            /></label>
+              />
+            </div>
+            <div class="w-20">
+              Nozzle<yp-length-field
+                label="Width of its nozzle"
+                [units]="units()"
+                [value]="rough(gun().nozzleMm)"
+                [wrong]="wrongNozzle"
+                (committed)="set('nozzleMm', $event.lengthMm)"
+              />
+            </div>
             <label
               >Set to, {{ unit() }}<input #hot class="field figure block min-h-9 w-20!" inputmode="decimal" [value]="inUnit(gun().setC)" (change)="setHot(hot)"
             /></label>
-            <label
-              >Watts<input #watts class="field figure block min-h-9 w-20!" inputmode="numeric" [value]="gun().powerW" (change)="setWatts(watts)"
-            /></label>
+            <label>Watts<input #watts class="field figure block min-h-9 w-20!" inputmode="numeric" [value]="gun().powerW" (change)="setWatts(watts)" /></label>
           </div>
           <h4 class="cap">Speed against distance</h4>
           @if (curves(); as c) {
@@ -148,8 +151,10 @@ export class HeatCard {
   }
 
   protected readonly rough = (mm: number): string => formatRough(mm, this.units()).replace(' mm', '');
-  protected readonly wrongDistance = (mm: number): string | null => (mm >= 5 && mm <= 400 ? null : `Between ${formatRough(5, this.units())} and ${formatRough(400, this.units())}.`);
-  protected readonly wrongNozzle = (mm: number): string | null => (mm >= 4 && mm <= 80 ? null : `Between ${formatRough(4, this.units())} and ${formatRough(80, this.units())}.`);
+  protected readonly wrongDistance = (mm: number): string | null =>
+    mm >= 5 && mm <= 400 ? null : `Between ${formatRough(5, this.units())} and ${formatRough(400, this.units())}.`;
+  protected readonly wrongNozzle = (mm: number): string | null =>
+    mm >= 4 && mm <= 80 ? null : `Between ${formatRough(4, this.units())} and ${formatRough(80, this.units())}.`;
   protected inUnit(c: number): string {
     return measureOf('temperature', this.units()).to(c).toFixed(0);
   }
@@ -171,6 +176,7 @@ export class HeatCard {
     const valueC = readMeasure(read, 'temperature', this.units(), { low: -40, high: 400, message: 'Between −40 and 400 °C.' });
     if (afterS == null || count == null || valueC == null) return;
     const gun = { distanceMm: this.gun().distanceMm, speedMmPerS: Math.round(speedMmPerS), passes: Math.round(count), afterS };
-    if (await this.lay.write('reading', `A trial of the gun: ${valueC.toFixed(0)} °C`, { reading: { what: 'film', valueC, gun }, stepKey: this.stepKey() })) read.value = '';
+    if (await this.lay.write('reading', `A trial of the gun: ${valueC.toFixed(0)} °C`, { reading: { what: 'film', valueC, gun }, stepKey: this.stepKey() }))
+      read.value = '';
   }
 }

@@ -33,7 +33,8 @@ import { LayStore } from '../lay.store';
           <button type="button" class="btn min-h-12 px-3!" aria-label="The next one" (click)="move(1)">›</button>
         </div>
         <label class="flex items-center justify-center gap-2 text-lg"
-          >{{ isWhole() ? 'Its coldest place' : 'Film' }}, {{ unit() }}<input
+          >{{ isWhole() ? 'Its coldest place' : 'Film' }}, {{ unit()
+          }}<input
             #box
             class="field figure min-h-12 w-24! text-lg"
             inputmode="decimal"
