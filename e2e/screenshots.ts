@@ -295,6 +295,21 @@ try {
   await phone.getByRole('button', { name: 'No, it has tacked' }).click();
   await phone.locator('[data-advice]').waitFor();
   lays.push(await phone.screenshot());
+  // what was stretched on a door: the gun in hand, and what is proven hot
+  const dry = new WetHands(phone, server, await server.jobId('Tern Point interior'));
+  await dry.open();
+  await dry.goTo('Door 1');
+  await phone.getByRole('button', { name: 'Step by step' }).click();
+  const heat = phone.getByRole('heading', { level: 3, name: 'Heat edges and grooves through' });
+  for (let i = 0; i < 20 && !(await heat.isVisible()); i++) {
+    await dry.hold(700);
+    await phone.waitForTimeout(300);
+  }
+  await phone.locator('[data-heat-card]').evaluate((e) => e.scrollIntoView());
+  lays.push(await phone.screenshot());
+  await dry.reads('Right edge', '94');
+  await phone.locator('[data-heat-proof]').evaluate((e) => e.scrollIntoView());
+  lays.push(await phone.screenshot());
   await beside(lays, 'lay-phone');
   await phone.goto(`${server.url}/jobs/${await server.jobId('Tern Point annex')}/check`);
   await phone.locator('[data-panes]').click();

@@ -154,6 +154,17 @@ describe('what was laid dry, in the record', () => {
     expect(named('Waiting table').pieces()).toMatch(/^2 pieces: 31\d\d × 100 mm, 90\d × 90\d mm$/);
     expect(named('Reception counter').outline!.length).toBeGreaterThan(6);
   });
+  test('what was stretched on it and how hot it was read; what was called done without a reading says why', () => {
+    const read = (valueC: number, stretch: string) =>
+      laid('Door 1', '2026-11-28T07:50:00.000Z', { kind: 'reading', reading: { what: 'film', valueC, stretch } });
+    expect(named('Door 1').heated).toMatch(/^0 of \d+ stretches are proven hot\. Not yet: right edge, left edge, groove 1 and groove 2\.$/);
+    const all = ['right', 'left', 'groove-1', 'groove-2'].map((s, i) => read(91 + i, s));
+    expect(named('Door 1', [...done, ...all])).toMatchObject({ heated: expect.stringContaining('the coldest at 91 °C') as string, glassC: [] });
+    const [table] = done;
+    expect(named('Waiting table').heated).toBeNull();
+    const without = named('Waiting table', [...done.slice(1), { ...table!, text: 'not proven hot: no thermometer here' }]);
+    expect(without.steps.map((s) => s.what)).toEqual(['Laid: not proven hot: no thermometer here']);
+  });
   test('among glass it stands where the walk comes to it', () => {
     const b1 = file.surfaces.find((s) => s.name === 'B1')!;
     const of = (name: string) => interior.surfaces.find((s) => s.name === name)!;

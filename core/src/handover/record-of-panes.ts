@@ -16,7 +16,7 @@ import {
   type CheckRecords,
   type DateRange,
 } from '../check/index.js';
-import { laidFace, layPaneOf, linesInForce, rollOfPane, sheetOfSurface } from '../lay/index.js';
+import { heatCoverOf, heatProofs, laidFace, layPaneOf, linesInForce, proofText, rollOfPane, sheetOfSurface } from '../lay/index.js';
 
 /** A thing that was seen, or a look. `where`: shares of the pane’s box, from its lower left as seen from the room. */
 export interface SeenOnPane {
@@ -44,6 +44,8 @@ export interface PaneRecord {
   readonly laidBy: string;
   readonly laidAt: string;
   readonly glassC: readonly number[];
+  /** What of it was heated through and read, °C in a sentence; null: nothing was stretched, or it was laid wet. */
+  readonly heated: string | null;
   /** What was logged of the work, oldest first: when, who, what. */
   readonly steps: readonly { readonly at: string; readonly who: string; readonly what: string }[];
   /** What was seen on it and what became of it. */
@@ -98,6 +100,13 @@ export function acceptedPanes(entries: readonly LayEntry[]): ReadonlyMap<string,
   return out;
 }
 
+/** What was stretched and whether it was proven hot. */
+function heatedText(surface: AnyLaid['surface'], records: Records): string | null {
+  const cover = heatCoverOf(surface, records);
+  if (!cover || cover.dueC === null) return null;
+  return proofText(cover, heatProofs(cover, records.layEntries.filter((e) => e.surfaceId === surface.id || e.kind === 'correction'))); // prettier-ignore
+}
+
 /** What was taken over before the film was laid anew was another piece. */
 const takenOver = (line: LayEntry | undefined, laidAt: string): LayEntry | null => (line && line.occurredAt >= laidAt ? line : null);
 
@@ -117,8 +126,8 @@ export function recordOfPanes(panes: readonly AnyLaid[], records: Records): Pane
     const titles = new Map((sheetOfSurface(p.surface, records)?.steps ?? []).map((s) => [s.key, s.title]));
     const done = own.filter((e) => e.kind === 'step-done' || e.kind === 'pane-done' || e.kind === 'problem' || e.kind === 'mended' || e.kind === 'note');
     const say: Partial<Record<LayEntry['kind'], (e: LayEntry) => string>> = {
-      'step-done': (e) => titles.get(e.stepKey ?? '') ?? e.stepKey ?? '',
-      'pane-done': () => 'Laid',
+      'step-done': (e) => [titles.get(e.stepKey ?? '') ?? e.stepKey ?? '', e.text].filter(Boolean).join(': '),
+      'pane-done': (e) => ['Laid', e.text].filter(Boolean).join(': '),
       problem: (e) => `Trouble: ${problemText(e)}`,
       mended: (e) => ['Mended', e.text].filter(Boolean).join(': '),
       note: (e) => e.text,
@@ -160,6 +169,7 @@ export function recordOfPanes(panes: readonly AnyLaid[], records: Records): Pane
       laidBy: [...new Set(own.filter((e) => ['begin', 'step-done', 'pane-done'].includes(e.kind)).map((e) => who(e.personId)))].join(', '),
       laidAt: p.laidAt,
       glassC: own.flatMap((e) => (e.reading?.what === 'glass' ? [e.reading.valueC] : [])),
+      heated: heatedText(p.surface, records),
       steps: done.map((e) => ({ at: e.occurredAt, who: who(e.personId), what: say[e.kind]!(e) })),
       seen: [...pins, ...looks].sort((a, b) => a.at.localeCompare(b.at)),
       photos: own.flatMap((e) => (e.photo ? [{ photo: e.photo, text: e.text, at: e.occurredAt }] : [])),

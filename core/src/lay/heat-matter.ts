@@ -92,12 +92,11 @@ const GROWTH = 1.35;
 export function groundHeatOf(
   { material }: Pick<Ground, 'material'>,
   masonry: Pick<Masonry, 'texture' | 'jointDepthMm'> | null = null,
-  isTextured = masonry !== null,
   usual: UsualGround = 'concrete',
 ): GroundHeat {
   const named = material === 'unknown' ? usual : material;
   const [wPerMK, kgPerM3, joulePerKgK, sheetMm, limitC] = matter[named];
-  const poreMm = masonry ? PORE_MM[masonry.texture] : isTextured ? PORE_MM.medium : 0;
+  const poreMm = masonry ? PORE_MM[masonry.texture] : 0;
   return {
     name: named.replace('-', ' '),
     layer: { wPerMK, joulePerM3K: kgPerM3 * joulePerKgK, thickM: sheetMm / 1000, firstCellM: Math.min(FIRST_CELL_M, sheetMm / 4000), growth: GROWTH },

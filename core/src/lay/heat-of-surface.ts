@@ -1,4 +1,4 @@
-import type { LayReading, Surface } from '@yellow-pane/contracts';
+import type { LayReading, Masonry, Sign, Surface } from '@yellow-pane/contracts';
 import { defaultLay } from './default-lay.js';
 import { filmHeatOf, groundHeatOf } from './heat-matter.js';
 import { correctBy, unproven, type Corrected, type HeatAim, type HeatCase, type HeatFactor } from './heat-pass.js';
@@ -28,22 +28,21 @@ export const heatAimOf = (stepKey: string): HeatAim | null => aims[stepKey] ?? n
 /** Rooms are worked in at this when nobody says otherwise, °C. @source common practice: interior film 15 to 25 °C */
 const ROOM_C = 20;
 
+/** A weave or grain by what was felt; nobody felt it: as a medium one. */
+const grains = { smooth: 'glazed', fine: 'smooth', rough: 'rough', unknown: 'medium' } as const satisfies Record<Sign['texture'], Masonry['texture']>;
+
 /** Film, ground, gun and air of a surface that is laid dry; null: it is glass, or has no film. */
 export function heatCaseOf(surface: Surface, records: LayRecords): HeatCase | null {
   const film = records.films.find((f) => f.id === surface.filmId);
   if (!film || surface.kind === 'pane') return null;
   const { nozzleMm, setC, powerW, distanceMm } = records.job.lay?.gun ?? defaultLay.gun;
   const airC = records.job.prepare?.typed.roomC ?? ROOM_C;
-  const masonry = surface.kind === 'wall' ? surface.masonry : null;
-  const isTextured = surface.kind === 'sign' && (surface.ground.material === 'brick' || surface.ground.material === 'concrete' || surface.ground.material === 'canvas'); // prettier-ignore
+  // letters bridge the weave or grain of their ground
+  const grain = surface.kind === 'sign' ? { texture: grains[surface.texture], jointDepthMm: 0 } : null;
+  const masonry = surface.kind === 'wall' ? surface.masonry : grain;
   return {
     film: filmHeatOf(film),
-    ground: groundHeatOf(
-      surface.ground,
-      masonry,
-      masonry !== null || isTextured,
-      surface.kind === 'panel' || surface.kind === 'counter' ? 'wood-board' : 'concrete',
-    ),
+    ground: groundHeatOf(surface.ground, masonry, surface.kind === 'panel' || surface.kind === 'counter' ? 'wood-board' : 'concrete'),
     gun: { nozzleMm, setC, powerW },
     distanceMm,
     airC,

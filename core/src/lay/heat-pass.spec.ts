@@ -104,7 +104,14 @@ describe('making film soft to be formed', () => {
 describe('whatever the film, the ground and the gun', () => {
   const any = fc.record({
     film: fc.constantFrom(wallFilm, decor, wrap),
-    ground: fc.constantFrom(concrete, block, board, steel, groundHeatOf({ material: 'canvas' }, null, true), groundHeatOf({ material: 'unknown' })),
+    ground: fc.constantFrom(
+      concrete,
+      block,
+      board,
+      steel,
+      groundHeatOf({ material: 'canvas' }, { texture: 'smooth', jointDepthMm: 0 }),
+      groundHeatOf({ material: 'unknown' }),
+    ),
     setC: mm(100, 650),
     distance: mm(10, 250),
     airC: mm(-5, 35),

@@ -16,7 +16,7 @@ export interface HeatCase {
 }
 
 /** How well convection under a gun is known beside the range in which it was measured. @source the correlation's own scatter, and the trade's setting: docs/models/hot-air.md */
-export const UNKNOWN_FRAC = 0.4;
+const UNKNOWN_FRAC = 0.4;
 /** What a reading cannot know better: hand, angle, draught. @source house rule */
 const KNOWN_FRAC = 0.1;
 /** A pocket infrared thermometer on plain film, 1 σ, K. @source from memory */
@@ -31,7 +31,7 @@ export interface HeatFactor {
 export const unproven: HeatFactor = { low: 1 - UNKNOWN_FRAC, mid: 1, high: 1 + UNKNOWN_FRAC };
 
 /** Speeds a hand can hold, mm/s. @source house rule */
-export const HAND_MM_PER_S = { slowest: 5, fastest: 150 } as const;
+const HAND_MM_PER_S = { slowest: 5, fastest: 150 } as const;
 /** To and fro over a hand's length. @source house rule */
 const STRETCH_MM = 200;
 const MOST_PASSES = 12;
@@ -140,7 +140,7 @@ export interface HeatAsked {
   readonly limitC: number;
 }
 /** Null: its maker's figure is not in the library. */
-export function askedOf(aim: HeatAim, film: FilmHeat, ground: GroundHeat): HeatAsked | null {
+function askedOf(aim: HeatAim, film: FilmHeat, ground: GroundHeat): HeatAsked | null {
   if (aim === 'relax') return { aim, place: lifted, wantC: film.relaxC, hottest: lifted, limitC: film.scorchC };
   if (aim === 'post-heat') return film.postHeatC === null ? null : { aim, place: lying, wantC: film.postHeatC, hottest: lying, limitC: film.scorchC };
   const byDepth = [...ground.hollows].sort((a, b) => a.gapMm! - b.gapMm!);

@@ -1,7 +1,7 @@
-import { capital, formatDifference, formatRough, listed, type UnitSystem } from '../ground/index.js';
+import { capital, formatDifference, formatRough, formatRoughRange, listed, type UnitSystem } from '../ground/index.js';
 import type { HeatProof, HeatCover } from './heat-stretches.js';
 import { unprovenEdges } from './heat-stretches.js';
-import type { HeatCase, HeatPlan, HeatSpread } from './heat-pass.js';
+import type { HeatCase, HeatPlan, HeatSpread, SpeedBand } from './heat-pass.js';
 import type { HeatTrial } from './heat-of-surface.js';
 
 const whole = (c: number): string => c.toFixed(0);
@@ -23,9 +23,11 @@ export interface HeatWords {
   readonly why: readonly string[];
 }
 
-/** The least speed that is told to a hand. */
+/** No hand tells a finer speed. */
 const speedText = (mmPerS: number, units: UnitSystem): string =>
   `${formatRough(mmPerS < 20 ? Math.round(mmPerS) : Math.round(mmPerS / 5) * 5, units)} a second`;
+const rangeText = ({ slowestMmPerS, fastestMmPerS }: SpeedBand, units: UnitSystem): string =>
+  `${formatRoughRange(steps(slowestMmPerS), steps(fastestMmPerS), units)} a second`;
 
 export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, units: UnitSystem): HeatWords {
   const { asked, passes, speedMmPerS, sure, expected, factor, jet } = plan;
@@ -47,12 +49,12 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
   const isCorrected = trial?.says.is === 'corrected';
   const doubtPct = Math.round((100 * (factor.high - factor.mid)) / factor.mid);
   const how = isCorrected
-    ? `Corrected by the reading of ${whole(trial.readC)} °C on this ground: convection is known to ±${doubtPct} %.`
-    : `Convection under a gun is known to ±${doubtPct} % only; a reading after one pass corrects it for this gun and this ground.`;
+    ? `Corrected by the reading of ${whole(trial.readC)} °C on this ground: what the gun gives is known to ±${doubtPct} %.`
+    : `What a gun gives is known to ±${doubtPct} % only; a reading after one pass corrects it for this gun and this ground.`;
   const band = sure
-    ? `In one pass sure from ${speedText(sure.slowestMmPerS, units)} to ${speedText(sure.fastestMmPerS, units)}.`
+    ? `In one pass sure: ${rangeText(sure, units)}.`
     : expected && passes === 1
-      ? `No one speed is sure yet; ${speedText(expected.slowestMmPerS, units)} to ${speedText(expected.fastestMmPerS, units)} is expected to do.`
+      ? `No one speed is sure yet; ${rangeText(expected, units)} is expected to do.`
       : passes === null
         ? ''
         : 'Go by the reading, not by the count.';

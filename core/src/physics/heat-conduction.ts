@@ -44,7 +44,7 @@ export interface Conductor {
   readonly wPerMK: number;
   readonly joulePerM3K: number;
 }
-export const diffusivityM2PerS = ({ wPerMK, joulePerM3K }: Conductor): number => wPerMK / joulePerM3K;
+const diffusivityM2PerS = ({ wPerMK, joulePerM3K }: Conductor): number => wPerMK / joulePerM3K;
 
 /** Inside something thick whose surface is held at another temperature from one moment on. @source Incropera & DeWitt, semi-infinite solid, case 1: erf(x/2√(αt)) */
 export function heldHalfSpaceC(diffusivity: number, surfaceC: number, fromC: number, seconds: number, depthM: number): number {

@@ -1,6 +1,6 @@
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
 import type { LayEntry, SealCheck, UnitSystem } from '@yellow-pane/contracts';
-import { boundingBox, countLaid, groupedSeal, temperatureText, type PaneRecord } from '@yellow-pane/core';
+import { boundingBox, countLaid, groupedSeal, temperatureText, told, type PaneRecord } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** All that the record says. */
@@ -142,6 +142,7 @@ export async function recordPdf(doc: RecordPaper, paper: Paper): Promise<Buffer>
       ['Cut', p.pieces()],
       ['Laid', `${time(p.laidAt)} by ${p.laidBy}`],
       ...(p.glassC.length ? [['Glass', p.glassC.map((c) => temperatureText(c, doc.units, 1)).join(', ')] as [string, string]] : []),
+      ...(p.heated ? [['Heated through', told(p.heated, doc.units)] as [string, string]] : []),
       ...dryingRows(p, day),
       ['Taken over', p.acceptedBy ? `${day(p.acceptedBy.occurredAt)} by ${p.acceptedBy.signature?.name ?? '(erased)'}` : 'not yet'],
     ];

@@ -1,14 +1,10 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import type { Type } from '@angular/core';
-import type { JobDocument, Surface } from '@yellow-pane/contracts';
-import { demoFirm, demoPersons, ternInterior } from '../../../../../demo/src/index';
+import type { Surface } from '@yellow-pane/contracts';
 import { Api } from '../../record/api';
 import { FakeApi } from '../../record/fake-api.testing';
+import { interiorDocument } from '../../record/interior-document.testing';
 import { RecordStore } from '../../record/record.store';
-
-const emptyStock = { entries: [], reservations: [], jobNames: {} };
-/** The interior of the demo as a bench tells it, with nothing cut or laid yet. */
-export const interiorDocument = (): JobDocument => ({ revision: 1, firm: demoFirm, persons: demoPersons, ...ternInterior(), stock: emptyStock, canUndo: null, canRedo: null }) as never; // prettier-ignore
 
 /** A page of Measure, opened on a surface of the demo’s interior, with what a hand does on it. */
 export class OpenedInterior<P> {

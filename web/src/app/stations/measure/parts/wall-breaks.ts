@@ -40,7 +40,8 @@ const lengthsOf = (b: WallBreak): PartLength[] => [
     @if (rows().length) {
       <p class="mb-2 text-sm text-soft">
         From the same level line as both ends. Leave up or down empty where that line goes on straight; a minus where it lies on the other side of the line. A
-        beam has two breaks at one place. An end that leans: its height there is 1, and a break stands where it meets the ceiling (or the floor, where it leans out; the line then just under the ceiling).
+        beam has two breaks at one place. An end that leans: its height there is 1, and a break stands where it meets the ceiling (or the floor, where it leans
+        out; the line then just under the ceiling).
       </p>
     }
     @for (d of others(); track d) {
