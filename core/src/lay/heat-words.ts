@@ -24,8 +24,8 @@ export interface HeatWords {
 }
 
 /** No hand tells a finer speed. */
-const speedText = (mmPerS: number, units: UnitSystem): string =>
-  `${formatRough(mmPerS < 20 ? Math.round(mmPerS) : Math.round(mmPerS / 5) * 5, units)} a second`;
+const steps = (mmPerS: number): number => (mmPerS < 20 ? Math.round(mmPerS) : Math.round(mmPerS / 5) * 5);
+const speedText = (mmPerS: number, units: UnitSystem): string => `${formatRough(steps(mmPerS), units)} a second`;
 const rangeText = ({ slowestMmPerS, fastestMmPerS }: SpeedBand, units: UnitSystem): string =>
   `${formatRoughRange(steps(slowestMmPerS), steps(fastestMmPerS), units)} a second`;
 
