@@ -167,6 +167,7 @@ export function speedBand(c: HeatCase, asked: HeatAsked, factor: { readonly low:
 
 /** Low, expected, high. */
 export type HeatSpread = readonly [low: number, mid: number, high: number];
+export type Hindrance = 'ground' | 'film' | 'cold';
 /** How a gun is to be moved, and what that does. */
 export interface HeatPlan {
   readonly asked: HeatAsked;
@@ -179,6 +180,8 @@ export interface HeatPlan {
   readonly speedMmPerS: number;
   /** 1: one pass does; more: to and fro over a hand's length; null: not at this distance. */
   readonly passes: number | null;
+  /** What hinders at this distance: the ground is spoilt first, film scorches first, neither comes warm enough; null: it goes. */
+  readonly hindered: Hindrance | null;
   /** What each place comes to at that speed and so many passes. */
   readonly places: readonly { readonly place: HeatPlace; readonly peakC: HeatSpread }[];
   readonly groundPeakC: HeatSpread;
@@ -206,7 +209,7 @@ export function planHeat(c: HeatCase, aim: HeatAim, factor: HeatFactor = unprove
   const [sure, expected] = [speedBand(c, asked, factor), speedBand(c, asked, { low: factor.mid, high: factor.mid })];
   const once = sure ?? expected;
   const isOnce = once !== null && speedIn(once) >= STEADY_MM_PER_S;
-  const { speed, passes } = isOnce ? { speed: speedIn(once), passes: 1 } : toAndFro(c, asked, factor, once);
+  const { speed, passes, hindered } = isOnce ? { speed: speedIn(once), passes: 1, hindered: null } : toAndFro(c, asked, factor, once);
   const places = [...new Map([asked.place, asked.hottest, ...(aim === 'relax' ? [] : [lying, ...c.ground.hollows])].map((p) => [p.key, p])).values()];
   const run = (place: HeatPlace) => spreadPasses(c, place, speed, passes ?? 1, factor);
   const of = new Map(places.map((p) => [p.key, run(p)]));
@@ -221,6 +224,7 @@ export function planHeat(c: HeatCase, aim: HeatAim, factor: HeatFactor = unprove
     expected,
     speedMmPerS: speed,
     passes,
+    hindered,
     places: places.map((place) => ({ place, peakC: of.get(place.key)!.map((p) => p.peakC) as unknown as HeatSpread })),
     groundPeakC: on.map((p) => p.groundPeakC) as unknown as HeatSpread,
     softS: wanted[sure ? 0 : 1].softS,
@@ -233,17 +237,24 @@ function spreadPasses(c: HeatCase, place: HeatPlace, speed: number, passes: numb
 }
 
 /** The fewest passes, to and fro, after which film has its figure as far as is expected and nothing is too hot; else the one slow pass that does it; else none. */
-function toAndFro(c: HeatCase, asked: HeatAsked, factor: HeatFactor, once: SpeedBand | null): { speed: number; passes: number | null } {
+function toAndFro(
+  c: HeatCase,
+  asked: HeatAsked,
+  factor: HeatFactor,
+  once: SpeedBand | null,
+): { speed: number; passes: number | null; hindered: Hindrance | null } {
   const jet = jetOnWall(c.gun, c.distanceMm, c.airC);
   const [want, on] = [asked.place, lying].map((p) => ({ jet, row: rowAt(c.film, c.ground, p, c.airC) })) as [Prepared, Prepared];
+  let hindered: Hindrance = 'cold';
   for (let passes = 2; passes <= MOST_PASSES; passes++) {
     const film = passOver(c, want, USUAL_MM_PER_S, factor.mid, passes);
     if (film.peakC < asked.wantC) continue;
     const ground = asked.aim === 'relax' ? -Infinity : passOver(c, on, USUAL_MM_PER_S, factor.mid, passes).groundPeakC;
-    if (film.peakC <= asked.limitC && ground <= c.ground.limitC) return { speed: USUAL_MM_PER_S, passes };
+    if (film.peakC <= asked.limitC && ground <= c.ground.limitC) return { speed: USUAL_MM_PER_S, passes, hindered: null };
+    hindered = film.peakC > asked.limitC ? 'film' : 'ground';
     break;
   }
-  return once ? { speed: speedIn(once), passes: 1 } : { speed: USUAL_MM_PER_S, passes: null };
+  return once ? { speed: speedIn(once), passes: 1, hindered: null } : { speed: USUAL_MM_PER_S, passes: null, hindered };
 }
 
 /** What was read after a pass, of film that lies on. */

@@ -1,4 +1,4 @@
-import type { Counter, LayEntry, Panel, Wall } from '@yellow-pane/contracts';
+import type { Counter, LayEntry, Panel, Sign, Wall } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { distance, type Vec } from '../geometry/index.js';
 import { Memo } from '../ground/index.js';
@@ -33,6 +33,9 @@ describe('what was stretched on a door', () => {
     expect(cover({ ...door, wraps: wraps('trimmed'), grooves: [] })).toBeNull();
     expect(keys({ ...door, wraps: { ...wraps('trimmed'), left: 'edge', right: 'edge' }, grooves: [] })).toEqual(['right', 'left']);
     expect(keys({ ...door, wraps: wraps('edge'), grooves: [] })).toEqual(['bottom', 'right', 'top', 'left', 'corner-1', 'corner-2', 'corner-3', 'corner-4']);
+    // two edges that meet: the one corner between them
+    expect(keys({ ...door, wraps: { ...wraps('trimmed'), top: 'edge', left: 'edge' }, grooves: [] })).toEqual(['top', 'left', 'corner-4']);
+    expect(keys({ ...door, wraps: { ...wraps('trimmed'), top: 'edge', right: 'edge' }, grooves: [] })).toEqual(['right', 'top', 'corner-3']);
     expect(keys(door)).toEqual(expect.arrayContaining(['groove-1', 'groove-2']));
   });
   test('is cut into hand’s lengths that leave nothing out', () => {
@@ -74,6 +77,11 @@ describe('what was stretched on tops and walls', () => {
     const { edges } = heatCoverOf(wall, records)!;
     expect(edges.map((e) => e.key)).toEqual(['right']);
     expect(lengthOf(edges[0]!)).toBeGreaterThan(2000);
+    // whose film comes round an arris first bends it there; the second only ends on it
+    const back = file.surfaces.find((s): s is Wall => s.kind === 'wall' && s.name === 'Lobby back')!;
+    const outside = (isFirst: boolean) => keys({ ...back, right: { ...back.right, is: 'outside', isFirst } });
+    expect(outside(true)).toContain('right');
+    expect(outside(false)).not.toContain('right');
     expect(heatCoverOf(named('Corridor wall'), records)).toBeNull();
     expect(heatCoverOf(named('Column 1'), records)).toBeNull();
   });
@@ -138,6 +146,12 @@ describe('the gun at a step', () => {
   test('it knows the room, the ground as it was measured, and the gun of the job', () => {
     const c = heatCaseOf(door, records)!;
     expect(c).toMatchObject({ distanceMm: 25, gun: { setC: 538 }, groundC: door.ground.surfaceTempC ?? 20 });
+    const cold = { ...door, ground: { ...door.ground, surfaceTempC: 8 } };
+    expect(heatCaseOf(cold, records)!.groundC).toBe(8);
+    expect(heatWords(heatCaseOf(cold, records)!, planHeat(heatCaseOf(cold, records)!, 'post-heat')!, null, 'mm').minds.join(' ')).toContain('at 8 °C');
+    const canvas = named('Gate canvas') as Sign;
+    const pores = (texture: Sign['texture']) => heatCaseOf({ ...canvas, texture }, records)!.ground.hollows.map((h) => h.gapMm);
+    expect([pores('smooth'), pores('fine'), pores('rough')]).toEqual([[], [0.15], [0.5]]);
     const lay = { ...file.job.lay!, gun: { nozzleMm: 40, setC: 400, powerW: 1600, distanceMm: 60 } };
     expect(heatCaseOf(door, { ...records, job: { ...file.job, lay } })).toMatchObject({ distanceMm: 60, gun: { nozzleMm: 40, setC: 400, powerW: 1600 } });
     expect(heatCaseOf(named('Corridor wall'), records)!.ground.hollows.map((h) => h.key)).toEqual(['pore', 'joint']);
@@ -147,6 +161,9 @@ describe('the gun at a step', () => {
     const tried: LayRecords = { ...records, layEntries: [read(60, undefined, { reading: { what: 'film', valueC: 60, gun } })], memo: new Memo() };
     for (const name of ['Door 1', 'Door 4']) expect(heatTrialOf(named(name), tried)!.says.is).toBe('corrected');
     expect(heatTrialOf(named('Corridor wall'), tried)).toBeNull();
+    // the same film on steel is another matter
+    const lift = { ...named('Door 4'), ground: { ...door.ground, material: 'steel' as const } } as Panel;
+    expect(heatTrialOf(lift, { ...withSurface(lift), layEntries: tried.layEntries })).toBeNull();
     const trial = heatTrialOf(door, tried);
     const c = heatCaseOf(door, tried)!;
     const words = heatWords(c, planHeat(c, 'post-heat', factorOf(trial))!, trial, 'mm');
@@ -163,4 +180,35 @@ test('a ground that nobody named is taken for what its kind mostly is, and that 
   expect(heatWords(c, planHeat(c, 'post-heat')!, null, 'mm').minds.join(' ')).toContain('Nobody named its ground: it is taken for wood board.');
   const wall = named('Corridor wall') as Wall;
   expect(heatCaseOf({ ...wall, ground: { ...wall.ground, material: 'unknown' } }, records)!.ground.name).toBe('concrete');
+});
+
+describe('what is said of a plan', () => {
+  const told = (surface: Panel | Wall, aim: 'faces' | 'post-heat', more: object = {}) => {
+    const c = { ...heatCaseOf(surface, records)!, ...more };
+    return heatWords(c, planHeat(c, aim)!, null, 'mm');
+  };
+  const corridor = named('Corridor wall') as Wall;
+  const even = { ...corridor, masonry: { ...corridor.masonry!, jointDepthMm: 0 } };
+  test('what may scorch is said where joints run, and nowhere else; so is the speed that hands are used to', () => {
+    expect(told(corridor, 'faces').minds.join(' ')).toMatch(
+      /Film over a joint may scorch \(about 200 °C\).*The usual 50 mm a second is for faces without deep joints/,
+    );
+    expect(told(even, 'faces').minds).toEqual([]);
+  });
+  test('a ground that is spoilt before film has its figure is named with its limit', () => {
+    const plaster = { ...door, ground: { ...door.ground, material: 'plasterboard' as const } };
+    expect(told(plaster, 'post-heat').headline).toMatch(/^Not from 25 mm away/);
+    expect(told(plaster, 'post-heat').minds).toContainEqual(expect.stringContaining('Plasterboard is spoilt at about 80 °C, before its film has 90'));
+    // from far off nothing is spoilt: it only stays cool
+    expect(told(door, 'post-heat', { distanceMm: 350 }).headline).toMatch(/Go nearer\.$/);
+    expect(told(door, 'post-heat', { distanceMm: 350 }).minds.join(' ')).not.toContain('spoilt');
+    expect(told(door, 'post-heat').minds.join(' ')).not.toContain('spoilt');
+  });
+  test('how far behind the gun the roller may come', () => {
+    const { follow } = told(even, 'faces');
+    const [, seconds, mm] = /^The roller within ([\d.]+) s: (\d+) mm behind the gun at most\.$/.exec(follow!)!;
+    expect(Number(mm)).toBeLessThanOrEqual(Number(seconds) * 50 + 5);
+    expect(Number(mm)).toBeGreaterThan(25);
+    expect(told(door, 'post-heat').follow).toBeNull();
+  });
 });

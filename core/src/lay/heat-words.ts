@@ -37,7 +37,9 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
   const speed = speedText(speedMmPerS, units);
   const headline =
     passes === null
-      ? `Not from ${off} away: film does not come to ${whole(asked.wantC)} °C before something else is too hot.`
+      ? plan.hindered === 'cold'
+        ? `Not from ${off} away: film does not come to ${whole(asked.wantC)} °C there. Go nearer.`
+        : `Not from ${off} away: something is too hot before film comes to ${whole(asked.wantC)} °C.`
       : `${off} off, ${speed}${passes === 1 ? ', once' : `, to and fro ${passes} times over a hand’s length`}.`;
   const followMm = plan.softS * speedMmPerS;
   const follow =
@@ -59,8 +61,8 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
         ? ''
         : 'Go by the reading, not by the count.';
   const minds = [
-    plan.groundPeakC[1] > c.ground.limitC || (passes === null && plan.groundPeakC[2] > c.ground.limitC)
-      ? `${capital(c.ground.name)} is spoilt at about ${c.ground.limitC} °C.`
+    plan.hindered === 'ground'
+      ? `${capital(c.ground.name)} is spoilt at about ${c.ground.limitC} °C, before its film has ${whole(asked.wantC)}: ask the film’s maker for another way, or do without stretching it.`
       : '',
     hottest.place.key !== wanted.place.key && hottest.peakC[2] > asked.limitC ? `${capital(hottest.place.name)} may scorch (about ${asked.limitC} °C): try a place nobody sees, and go quicker where joints run.${asked.aim === 'faces' && speedMmPerS > 55 ? ` The usual ${speedText(50, units)} is for faces without deep joints.` : ''}` : '',
     asked.aim === 'post-heat' && passes !== null ? (plan.coolS === null ? 'It stays warm for more than ten minutes: let it cool before it is cut.' : plan.coolS > 5 ? `Let it cool for ${seconds(plan.coolS)} before it is cut.` : '') : '',
