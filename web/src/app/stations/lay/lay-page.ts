@@ -149,9 +149,11 @@ export class LayPage {
     const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
     return step && here && here.surface.kind !== 'pane' ? heatAimOf(step.key) : null;
   });
-  protected readonly unprovenReasons = ['No thermometer here', 'Read, not written down', 'It will be heated on a later visit', 'It was not stretched there'];
+  protected readonly unprovenReasons = ['No thermometer here', 'Read, not written down', 'On a later visit', 'Not stretched there'];
   /** What is about to be called done though not all of it was proven hot. */
-  protected readonly whyUnproven = signal<{ readonly what: 'step' | 'surface'; readonly text: string; readonly surfaceId: string } | null>(null);
+  private readonly whyAsked = signal<{ readonly what: 'step' | 'surface'; readonly text: string; readonly surfaceId: string } | null>(null);
+  /** Asked of the surface in hand: who goes on to another one has not answered. */
+  protected readonly whyUnproven = computed(() => (this.whyAsked()?.surfaceId === this.lay.here()?.surface.id ? this.whyAsked() : null));
   /** What is done is written down; what was stretched and not proven hot, only with a word of reason. */
   protected finish(what: 'step' | 'surface'): void {
     const [here, cover] = [this.lay.here(), this.lay.heatCover()];
@@ -159,13 +161,13 @@ export class LayPage {
     if (here && cover && cover.dueC !== null && isAsked && here.progress.state !== 'done') {
       const proofs = heatProofs(cover, this.lay.lines());
       if (unprovenEdges(cover, proofs).length)
-        return this.whyUnproven.set({ what, text: told(proofText(cover, proofs), this.record.units()), surfaceId: here.surface.id });
+        return this.whyAsked.set({ what, text: told(proofText(cover, proofs), this.record.units()), surfaceId: here.surface.id });
     }
     void (what === 'surface' ? this.lay.done() : this.lay.stepDone());
   }
   /** To the step at which it is heated and read, whatever the way the job is laid. */
   protected async readNow(): Promise<void> {
-    this.whyUnproven.set(null);
+    this.whyAsked.set(null);
     await this.toSteps();
     const step = this.lay.steps().find((s) => s.reading === 'film');
     if (step && this.lay.next()?.key !== step.key) this.lay.lookedAt.set(step.key);
@@ -173,8 +175,7 @@ export class LayPage {
   protected async finishAnyway(reason: string): Promise<void> {
     const why = this.whyUnproven();
     if (!why || reason.trim() === '') return;
-    this.whyUnproven.set(null);
-    if (this.lay.here()?.surface.id !== why.surfaceId) return;
+    this.whyAsked.set(null);
     const text = `not proven hot: ${reason.trim()}`;
     await (why.what === 'surface' ? this.lay.done(text) : this.lay.stepDone(text));
   }
