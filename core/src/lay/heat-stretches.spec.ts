@@ -1,7 +1,7 @@
 import type { Counter, LayEntry, Panel, Sign, Wall } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { distance, type Vec } from '../geometry/index.js';
-import { Memo } from '../ground/index.js';
+import { Memo, told as retold, toldAll } from '../ground/index.js';
 import { heatAimOf, heatCaseOf, heatTrialOf, factorOf } from './heat-of-surface.js';
 import { planHeat } from './heat-pass.js';
 import { filmUnderThermometer, HAND_MM, heatCoverOf, heatProofs, unprovenEdges, type HeatEdge } from './heat-stretches.js';
@@ -204,9 +204,23 @@ describe('what is said of a plan', () => {
     expect(told(door, 'post-heat', { distanceMm: 350 }).minds.join(' ')).not.toContain('spoilt');
     expect(told(door, 'post-heat').minds.join(' ')).not.toContain('spoilt');
   });
+  test('in an inch job every temperature is in °F, both ends of a range too', () => {
+    const plaster = { ...door, ground: { ...door.ground, material: 'plasterboard' as const } };
+    const inches = toldAll(told(plaster, 'post-heat'), 'in');
+    expect(JSON.stringify(inches)).not.toContain('°C');
+    expect(inches.minds[0]).toContain('spoilt at about 176 °F, before its film has 194 °F');
+    const [low, high, mid] = /(\d+) to (\d+) °C \(about (\d+) °C\)/.exec(told(door, 'post-heat').places[0]!.range)!.slice(1).map(Number) as [
+      number,
+      number,
+      number,
+    ];
+    const f = (c: number) => Math.round(c * 1.8 + 32);
+    expect(toldAll(told(door, 'post-heat'), 'in').places[0]!.range).toBe(`${f(low)} to ${f(high)} °F (about ${f(mid)} °F)`);
+    expect(retold(trialText({ readC: 400, says: { is: 'cannot-be', betweenC: [20, 140] } })!, 'in')).toContain('between 68 and 284 °F');
+  });
   test('how far behind the gun the roller may come', () => {
     const { follow } = told(even, 'faces');
-    const [, seconds, mm] = /^The roller within ([\d.]+) s: (\d+) mm behind the gun at most\.$/.exec(follow!)!;
+    const [, seconds, mm] = /^Roller or pad within ([\d.]+) s: (\d+) mm behind the gun at most\.$/.exec(follow!)!;
     expect(Number(mm)).toBeLessThanOrEqual(Number(seconds) * 50 + 5);
     expect(Number(mm)).toBeGreaterThan(25);
     expect(told(door, 'post-heat').follow).toBeNull();

@@ -47,7 +47,7 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
       ? null
       : plan.softS < 0.15
         ? 'It is soft under the gun only: hand or roller beside it, or more slowly.'
-        : `${asked.aim === 'relax' ? 'Form it' : 'The roller'} within ${seconds(plan.softS)}${passes === 1 && followMm < 600 ? `: ${formatRough(Math.floor(followMm / 5) * 5, units)} behind the gun at most` : ''}.`;
+        : `${asked.aim === 'relax' ? 'Form it' : 'Roller or pad'} within ${seconds(plan.softS)}${passes === 1 && followMm < 600 ? `: ${formatRough(Math.floor(followMm / 5) * 5, units)} behind the gun at most` : ''}.`;
   const isCorrected = trial?.says.is === 'corrected';
   const doubtPct = Math.round((100 * (factor.high - factor.mid)) / factor.mid);
   const how = isCorrected
@@ -62,7 +62,7 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
         : 'Go by the reading, not by the count.';
   const minds = [
     plan.hindered === 'ground'
-      ? `${capital(c.ground.name)} is spoilt at about ${c.ground.limitC} °C, before its film has ${whole(asked.wantC)}: ask the film’s maker for another way, or do without stretching it.`
+      ? `${capital(c.ground.name)} is spoilt at about ${c.ground.limitC} °C, before its film has ${whole(asked.wantC)} °C: ask the film’s maker for another way, or do without stretching it.`
       : '',
     hottest.place.key !== wanted.place.key && hottest.peakC[2] > asked.limitC ? `${capital(hottest.place.name)} may scorch (about ${asked.limitC} °C): try a place nobody sees, and go quicker where joints run.${asked.aim === 'faces' && speedMmPerS > 55 ? ` The usual ${speedText(50, units)} is for faces without deep joints.` : ''}` : '',
     asked.aim === 'post-heat' && passes !== null ? (plan.coolS === null ? 'It stays warm for more than ten minutes: let it cool before it is cut.' : plan.coolS > 5 ? `Let it cool for ${seconds(plan.coolS)} before it is cut.` : '') : '',
@@ -72,7 +72,7 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
   return {
     headline,
     follow,
-    places: plan.places.map(({ place, peakC }) => ({ name: capital(place.name), range: `${between(peakC)}, about ${whole(peakC[1])} °C`, isWanted: place.key === asked.place.key })),
+    places: plan.places.map(({ place, peakC }) => ({ name: capital(place.name), range: `${between(peakC)} (about ${whole(peakC[1])} °C)`, isWanted: place.key === asked.place.key })),
     sure: [how, band].filter(Boolean).join(' '),
     minds,
     why: [

@@ -16,6 +16,7 @@ export * from './dry-kit.js';
 export * from './lay-job.js';
 export * from './day-kit.js';
 export * from './laid-face.js';
+export * from './letter-order.js';
 export * from './heat-matter.js';
 export * from './heat-pass.js';
 export * from './heat-of-surface.js';

@@ -233,6 +233,7 @@ const knownFigures = new Set([
   'places',
   'far',
   'gaps',
+  'airOrder',
   'hinge',
   'limit',
 ]);

@@ -4,6 +4,7 @@ import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { filmText, formatLength, formatRough } from '../ground/index.js';
 import { areaOfMarksM2, lineName, readFromM, surveySign } from '../measure/index.js';
+import { letterOrder, orderText } from './letter-order.js';
 import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
@@ -62,6 +63,7 @@ export function signFigures(surface: Sign, records: LayRecords): DryFigures | nu
       far: filmText(1000 * Math.min(STEP_BACK_M, Math.max(2, readFromM(tallest))), units, 0),
       hinge: formatRough(HINGE_MIDDLE_MM, units),
       gaps: gapsOf(sheets, f) || 'none',
+      airOrder: orderText(letterOrder(survey.marks)),
       limit: limit === null ? '' : `This film takes no more than ${limit} °C.`,
       ...hardwareFigures(surface.hardware),
       round: keptOff.length ? `Letters keep off: ${keptOff.join(', ')}.` : '',

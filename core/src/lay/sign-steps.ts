@@ -48,7 +48,7 @@ export const signSteps: readonly StepRule[] = [
   step('sign-tape-off-parts', 'Transfer tape off in small parts, before any heat', 'Two or three letters at a time: tape off flat, each letter pressed on by thumb at once. No gun yet.', {
     purpose: 'Loose film shrivels in hot air, and tape that was heated does not let go.', good: 'Each letter lies on all its edges before the gun comes.', tools: ['squeegee with felt edge', 'gloves'], minutes: [2, 3, 0], mood: 'dry', drawing: 'sign-tape-off', when: where('textured')
   }), // prettier-ignore
-  step('sign-heat', 'Heat, and pat it into the texture', 'Letter by letter: warm it until it is too hot to touch, then pat it with a pad or a gloved hand, never rub. Aim the air away from letters that are finished.', {
+  step('sign-heat', 'Heat, and pat it into the texture', 'Letter by letter: warm it until it is too hot to touch, then pat it with a pad or a gloved hand, never rub. Aim the air away from letters that are finished. {airOrder}', {
     purpose: 'On texture a cold letter holds by the tops alone and is gone by winter.', good: 'The weave shows through every stroke; white haze at the tops is gone.', tools: ['heat gun', 'soft pad', 'heat glove', 'infrared thermometer'], minutes: [2, 8, 0], mood: 'dry', drawing: 'sign-heat', caution: 'Too hot to touch burns: glove on the tool hand. {limit} Canvas and its paint scorch and melt: keep the gun moving, try it where nobody sees it, an extinguisher at hand.', when: where('textured')
   }), // prettier-ignore
   step('sign-look', 'Look along every edge', 'From beside, in raking light: corners and points of letters pressed down once more; chalk off with a dry cloth. Then read it once more.', {

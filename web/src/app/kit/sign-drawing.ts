@@ -4,6 +4,7 @@ import type { LetterSheet, PlacedMark } from '@yellow-pane/core';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { formatLength, type UnitSystem } from '@yellow-pane/core/ground';
 import { HardwareMarks, placeHardware } from './hardware-marks';
+import { letterOrder, type AirWay } from '@yellow-pane/core/lay';
 import { svgOfRegion } from './svg-of-region';
 import { placeTapes, Tapes, type TapeShown } from './tapes';
 
@@ -53,6 +54,21 @@ const CLOSE = 13;
         <path [attr.d]="a" stroke="#FFFEFA" stroke-width="5" fill="none" />
         <path [attr.d]="a" stroke="#1C2226" stroke-width="2" fill="none" />
       }
+      @for (t of d.turns; track t.key) {
+        <text
+          [attr.x]="t.x"
+          [attr.y]="t.y"
+          text-anchor="middle"
+          class="figure"
+          font-size="11"
+          font-weight="700"
+          stroke="#FFFEFA"
+          stroke-width="3"
+          paint-order="stroke"
+        >
+          {{ t.text }}
+        </text>
+      }
       <svg:g [ypTapes]="d.tapes" />
       <text [attr.x]="d.width / 2" [attr.y]="d.height - 6" text-anchor="middle" font-size="13" fill="#56626A">{{ words() }}</text>
     </svg>
@@ -76,10 +92,13 @@ export class SignDrawing {
       'sign-hinge': 'hinges of masking tape in blue',
       'sign-liner': 'from the hinge outwards',
       'sign-tape-off': 'from an upper corner, flat back on itself',
-      'sign-heat': 'air away from finished letters',
+      'sign-heat': 'in this order; arrows: where the air goes',
     };
     return words[this.step()] ?? 'as one reads it';
   });
+
+  /** The order of letters under the gun. */
+  private readonly turns = computed(() => letterOrder(this.marks()));
 
   protected readonly drawn = computed(() => {
     const [ground, step, units] = [this.ground(), this.step(), this.units()];
@@ -112,7 +131,8 @@ export class SignDrawing {
         step === 'sign-hinge' || step === 'sign-liner'
           ? sheets.map((s) => (s.s.hinge === 'middle' ? `M${s.x + s.w / 2} ${s.y - 4}v${s.h + 8}` : `M${s.x - 4} ${s.y}h${s.w + 8}`))
           : [],
-      arrows: arrowsOf(step, sheets),
+      arrows: step === 'sign-heat' ? airArrows(this.turns(), x, y) : arrowsOf(step, sheets),
+      turns: step === 'sign-heat' ? turnFigures(this.turns(), x, y) : [],
       tapes: [
         ...text('widthTop', mid, TOP - 6),
         ...inside('widthMiddle', left + 0.36 * w, TOP + 0.5 * h - 4, { line: `M${left} ${TOP + 0.5 * h}H${left + w}` }),
@@ -147,21 +167,53 @@ interface SheetBox {
   readonly w: number;
   readonly h: number;
 }
+const head = (dx: number, dy: number, size: number): string => {
+  const [a, b] = [Math.atan2(dy, dx) + 2.6, Math.atan2(dy, dx) - 2.6];
+  return `m${size * Math.cos(a)} ${size * Math.sin(a)}l${-size * Math.cos(a)} ${-size * Math.sin(a)}l${size * Math.cos(b)} ${size * Math.sin(b)}`;
+};
+const arrow = (fx: number, fy: number, dx: number, dy: number, size = 7): string => `M${fx} ${fy}l${dx} ${dy}${head(dx, dy, size)}`;
+
+/** The air of a letter, px from it. */
+const AIR = 12;
+const airOf: Readonly<Record<AirWay, readonly [number, number]>> = { up: [0, -1], down: [0, 1], right: [1, 0], left: [-1, 0] };
+type Place = (mm: number) => number;
+type Turns = ReturnType<typeof letterOrder>;
+/** Which way the air goes from each letter. */
+function airArrows(turns: Turns, x: Place, y: Place): string | null {
+  if (turns.length === 0) return null;
+  return turns
+    .map(({ box, air }) => {
+      const [dx, dy] = airOf[air];
+      const at = [dx === 0 ? x((box.minX + box.maxX) / 2) : x(dx > 0 ? box.maxX : box.minX), dy === 0 ? y((box.minY + box.maxY) / 2) : y(dy < 0 ? box.maxY : box.minY)] as const; // prettier-ignore
+      return arrow(at[0] + 2 * dx, at[1] + 2 * dy, AIR * dx, AIR * dy, 5);
+    })
+    .join('');
+}
+/** Turn by turn, as far as figures do not run into each other. */
+function turnFigures(turns: Turns, x: Place, y: Place): { readonly key: number; readonly x: number; readonly y: number; readonly text: string }[] {
+  const places = turns.map(({ box, air }, i) => {
+    const [dx, dy] = airOf[air];
+    const [cx, cy] = [x((box.minX + box.maxX) / 2), y((box.minY + box.maxY) / 2)];
+    const off = AIR + 10;
+    return {
+      key: i,
+      x: dx === 0 ? cx : x(dx > 0 ? box.maxX : box.minX) + off * dx,
+      y: (dy === 0 ? cy : y(dy < 0 ? box.maxY : box.minY) + off * dy) + 4,
+      text: `${i + 1}`,
+    };
+  });
+  // the first of a run and whatever has room after it
+  return places.reduce<typeof places>((out, p) => (out.every((q) => Math.abs(q.x - p.x) > CLOSE + 2 || Math.abs(q.y - p.y) > CLOSE) ? [...out, p] : out), []);
+}
+
 /** Which way the hand goes on every sheet. */
 function arrowsOf(step: StepDrawing, sheets: readonly SheetBox[]): string | null {
-  const head = (dx: number, dy: number) => {
-    const [a, b] = [Math.atan2(dy, dx) + 2.6, Math.atan2(dy, dx) - 2.6];
-    return `m${7 * Math.cos(a)} ${7 * Math.sin(a)}l${-7 * Math.cos(a)} ${-7 * Math.sin(a)}l${7 * Math.cos(b)} ${7 * Math.sin(b)}`;
-  };
-  const arrow = (fx: number, fy: number, dx: number, dy: number) => `M${fx} ${fy}l${dx} ${dy}${head(dx, dy)}`;
   const of: Partial<Record<StepDrawing, (b: SheetBox) => string>> = {
     'sign-liner': ({ s, x, y, w, h }) =>
       s.hinge === 'middle'
         ? arrow(x + w / 2 + 8, y + h + BESIDE, 0.36 * w, 0) + arrow(x + w / 2 - 8, y + h + BESIDE, -0.36 * w, 0)
         : arrow(x + w + BESIDE, y + 4, 0, Math.max(14, h - 8)),
     'sign-tape-off': ({ x, y, w, h }) => arrow(x + 6, y + 6, Math.min(0.5 * w, 70), Math.min(h - 12, 24)),
-    // the first is finished: over the others the air goes away from it
-    'sign-heat': ({ s, x, y, w }) => (s === sheets[0]?.s && sheets.length > 1 ? '' : arrow(x + 0.15 * w, y - BESIDE, 0.7 * w, 0)),
   };
   const draw = of[step];
   return draw ? sheets.map(draw).join('') : null;
