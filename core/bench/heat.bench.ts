@@ -1,5 +1,6 @@
 import { filmHeatOf, groundHeatOf, heatMap, heatPass, lying, planHeat, type HeatCase } from '../src/lay/index.js';
 import { blownHalfSpaceC } from '../src/physics/index.js';
+import { timed } from './timed.js';
 
 /**
  * Speed of the plan for a hot-air gun on one core: the plan at one distance (goal 50 ms), a chart of four hundred points, and the map of the card with both its bands (goals 1 s; the ends of a band are found by trial, about forty passes).
@@ -15,18 +16,6 @@ const c: HeatCase = {
   groundC: 20,
 };
 const block = { ...c, ground: groundHeatOf({ material: 'concrete' }, { texture: 'medium', jointDepthMm: 6 }) };
-
-function timed(name: string, goalMs: number | null, runs: number, work: (i: number) => unknown): void {
-  const ms: number[] = [];
-  for (let i = 0; i < runs; i++) {
-    const start = performance.now();
-    work(i);
-    ms.push(performance.now() - start);
-  }
-  const first = ms[0]!;
-  ms.sort((a, b) => a - b);
-  console.log(`${name.padEnd(58)} first ${first.toFixed(0)} ms, median ${ms[ms.length >> 1]!.toFixed(1)} ms, slowest ${ms.at(-1)!.toFixed(0)} ms${goalMs === null ? '' : ` (goal ${goalMs} ms)`}`); // prettier-ignore
-}
 
 timed('reference: closed form, two hundred times', null, 20, (i) => {
   for (let k = 1; k <= 200; k++) blownHalfSpaceC(c.ground.layer, 44, 538, 20 + i, k / 50);

@@ -5,6 +5,7 @@ import { shrinkRequestOf } from '../src/cut/index.js';
 import { dishOver, strewn } from '../src/form/curved-panes.testing.js';
 import { dishByBows, formedPane, heightSurface, meshOf, placeCloud, practicePane, shrinkField, shrinkPlan, tryLine } from '../src/form/index.js';
 import { Memo } from '../src/ground/index.js';
+import { timed } from './timed.js';
 
 /**
  * Speed of the shrink plan on one core: from bows (goal 300 ms; also the first one of a process that has practised, as the pages' worker does), from a cloud of 50 000 points (goal 3 s, placing and plan together), one step of a dragged line
@@ -15,20 +16,6 @@ const records = { firm: demoFirm, ...file, memo: new Memo() };
 const rear = shrinkRequestOf(panesIn(file)[0]!, records, file.films[0]!)!;
 if ('blocked' in rear) throw new Error(rear.blocked);
 const { input } = rear;
-
-function timed(name: string, goalMs: number | null, runs: number, work: (i: number) => unknown): void {
-  const ms: number[] = [];
-  for (let i = 0; i < runs; i++) {
-    const start = performance.now();
-    work(i);
-    ms.push(performance.now() - start);
-  }
-  const first = ms[0]!;
-  ms.sort((a, b) => a - b);
-  console.log(
-    `${name.padEnd(58)} first ${first.toFixed(0)} ms, median ${ms[ms.length >> 1]!.toFixed(1)} ms, slowest ${ms.at(-1)!.toFixed(0)} ms${goalMs === null ? '' : ` (goal ${goalMs} ms)`}`,
-  );
-}
 
 // what the pages' worker does before anybody asks
 for (let round = 0; round < 3; round++) timed(`practice, round ${round + 1}`, null, 1, () => shrinkPlan(practicePane(round)));

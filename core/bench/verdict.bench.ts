@@ -3,6 +3,7 @@ import { defaultChooseSettings, type VerdictInput } from '@yellow-pane/contracts
 import { demoLibrary, ternPoint } from '../../demo/src/index.js';
 import { judgeChosen, judgeFilm, judgePane, preparePane } from '../src/choose/index.js';
 import { Memo } from '../src/ground/index.js';
+import { timed } from './timed.js';
 
 /**
  * Speed of the verdict on one core: all films on one pane (goal 200 ms), one film (goal 20 ms), 300 panes with one film each.
@@ -26,18 +27,6 @@ const inputOf = (i: number): VerdictInput => {
     settings: defaultChooseSettings,
   };
 };
-function timed(name: string, goalMs: number | null, runs: number, work: (i: number) => unknown): void {
-  const ms: number[] = [];
-  for (let i = 0; i < runs; i++) {
-    const start = performance.now();
-    work(i);
-    ms.push(performance.now() - start);
-  }
-  ms.sort((a, b) => a - b);
-  console.log(
-    `${name.padEnd(44)} median ${ms[ms.length >> 1]!.toFixed(1)} ms, slowest ${ms.at(-1)!.toFixed(1)} ms${goalMs === null ? '' : ` (goal ${goalMs} ms)`}`,
-  );
-}
 
 timed('reference: the bare pane', null, 40, (i) => preparePane(inputOf(i)));
 timed(`all ${demoLibrary.length} films on one pane`, 200, 40, (i) => judgePane(inputOf(100 + i), demoLibrary));

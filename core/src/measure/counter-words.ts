@@ -45,7 +45,7 @@ export function counterDoubtText(doubt: CounterDoubt, { hardware }: Pick<Counter
     case 'outside':
       return `${hardware.find((h) => h.id === doubt.part)?.what ?? 'Something'} would stand ${formatDifference(doubt.byMm, system)} outside the top. Tape its place again.`;
     case 'round-untaped':
-      return `Its ${counterCornerNames[doubt.corner]} corner is round, and nobody taped it: lay a ruler along both sides, and tape from where they cross to where the straight ends. (A round table: all four corners round and none of them taped.)`;
+      return `Its ${counterCornerNames[doubt.corner]} corner is round, and nobody taped it: lay a ruler along both sides, and tape from where they cross to where the straight ends. (A round table: “round all over”, and none of its rounds taped.)`;
     case 'rounds-meet':
       return `The rounds at its ${counterSideNames[doubt.side]} would overlap by ${formatDifference(doubt.byMm, system)}: no side is left between them. Tape them again.`;
   }

@@ -40,6 +40,17 @@ describe('Measure, of a counter', () => {
     expect(drawn().some((t) => t.startsWith('round '))).toBe(false);
     expect(on.api.doc.readings.filter((r) => r.surfaceId === kept().id && r.measure === 'gapFrontRight' && !r.withdrawnAt)).toHaveLength(1);
   });
+  test('round all over by one press: every corner, the same on every side, at no wall; the next press makes its corners sharp', async () => {
+    expect(Object.values(kept().sides)).toContain('wall');
+    await press('[data-round-all]');
+    expect(kept().round).toHaveLength(4);
+    expect(new Set(Object.values(kept().sides)).size).toBe(1);
+    expect(Object.values(kept().sides)).not.toContain('wall');
+    expect(on.root.querySelector('[data-round-hint]')!.textContent).toContain('its ends are half circles');
+    await press('[data-round-all]');
+    expect(kept().round).toEqual([]);
+    expect(on.root.querySelector('[data-round-hint]')).toBeNull();
+  });
   test('each side says what film does there; a round that is too tight is told with what helps', async () => {
     await on.pick('Waiting table');
     expect(on.root.querySelector('[data-cut-note]')).toBeNull();

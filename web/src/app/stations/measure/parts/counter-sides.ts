@@ -40,7 +40,13 @@ const cornerOrder: readonly CounterCorner[] = ['backLeft', 'backRight', 'frontLe
           {{ c.name }}
         </button>
       }
+      <button type="button" class="btn col-span-2" [class.btn-hand]="isAllRound()" [attr.aria-pressed]="isAllRound()" data-round-all (click)="toggleAll()">
+        round all over
+      </button>
     </div>
+    @if (isAllRound()) {
+      <p class="mt-1 text-sm text-soft" data-round-hint>Two widths are enough: with none of its rounds taped, its ends are half circles.</p>
+    }
   `,
 })
 export class CounterSides {
@@ -53,6 +59,8 @@ export class CounterSides {
     cornerOrder.map((corner) => ({ corner, name: counterCornerNames[corner], isRound: this.surface().round.includes(corner) })),
   );
 
+  protected readonly isAllRound = computed(() => cornerOrder.every((c) => this.surface().round.includes(c)));
+
   protected setSide(side: CounterSideName, value: string): void {
     const read = counterSide.safeParse(value);
     if (read.success) this.change(`Its ${counterSideNames[side]}`, { sides: { ...this.surface().sides, [side]: read.data } });
@@ -63,6 +71,14 @@ export class CounterSides {
     this.change(`Corner ${counterCornerNames[corner]} ${isRound ? 'sharp' : 'round'}`, {
       round: isRound ? round.filter((c) => c !== corner) : [...round, corner],
     });
+  }
+  /** A round table: no corner is sharp, and film does the same all round; it stands at no wall. */
+  protected toggleAll(): void {
+    if (this.isAllRound()) return this.change('Sharp corners', { round: [] });
+    const { sides } = this.surface();
+    const isOpen = (s: CounterSide) => s !== 'wall' && s !== 'joint';
+    const way = isOpen(sides.front) ? sides.front : 'return';
+    this.change('Round all over', { round: [...cornerOrder], sides: { front: way, right: way, back: way, left: way } });
   }
   private change(label: string, value: Partial<Counter>): void {
     const s = this.surface();
