@@ -10,7 +10,7 @@ import {
   type Hardware,
 } from '@yellow-pane/contracts';
 import { boundingBox, flatten } from '../geometry/index.js';
-import { counterCorners, judgeCounter, runOfBesides } from '../measure/index.js';
+import { counterCorners, besidesOf, judgeCounter } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
 import { counterDepth, piecesOfCounter, stripRuns, wrappedRounds, type CounterToPiece } from './counter-piece.js';
 import { GRIP_MM } from './wrapped-edges.js';
@@ -69,7 +69,8 @@ const margin = (mm: number) => 2 * (1 + 0.0001 * mm);
 
 test('joined tops: all their film from one lot, the strips of their edges too', () => {
   for (const a of [{}, { sides: sides('strip') }, { deep: 1400 }]) {
-    const joined = piecesOfCounter({ ...asked(a), run: id(77) });
+    const p = asked(a);
+    const joined = piecesOfCounter({ ...p, tops: [{ ...p, surface: { ...p.surface, id: id(77) } }, p] });
     if ('blocked' in joined) throw new Error(joined.blocked);
     expect(new Set(joined.pieces.map((m) => m.piece.meets))).toEqual(new Set([id(77)]));
     expect(joined.pieces.flatMap((m) => m.piece.why).join(' ')).toContain('joined to another top: all their film from one lot');
@@ -80,8 +81,30 @@ test('joined tops: all their film from one lot, the strips of their edges too', 
     newCounter({ id: id(41), jobId: id(31), placeId: id(32), name: 'Left', order: 1 }),
     newCounter({ id: id(42), jobId: id(31), placeId: id(32), name: 'Right', order: 2, besideId: id(41) }),
   ];
-  for (const top of [left, right]) expect(runOfBesides(top, { surfaces: [left, right] })).toBe(id(41));
-  expect(runOfBesides(left, { surfaces: [left] })).toBeNull();
+  for (const top of [left, right]) expect(besidesOf(top, { surfaces: [left, right] }).map((t) => t.id)).toEqual([id(41), id(42)]);
+  expect(besidesOf(left, { surfaces: [left] })).toEqual([left]);
+});
+
+test('grain along joined tops runs on over the joint; their backs lie at one edge of the roll, each as far from its arris', () => {
+  const p = asked({ sides: sides('edge', { right: 'joint' }) });
+  const q = { ...asked({ wide: 900, sides: sides('edge', { left: 'joint', back: 'wall' }), edge: 90 }), surface: { ...asked().surface, id: id(77), sides: sides('edge', { left: 'joint', back: 'wall' }) } }; // prettier-ignore
+  const tops = [p, q];
+  const [left, right] = tops.map((t) => {
+    const m = piecesOfCounter({ ...t, tops });
+    if ('blocked' in m) throw new Error(m.blocked);
+    return m.pieces[0]!;
+  });
+  const [first, second] = [left!.runsOn!, right!.runsOn!];
+  expect([first.row, second.row, first.isBeside, second.isBeside]).toEqual([id(30), id(30), true, true]);
+  // to their left arris each has what reaches past it and one standard deviation of its width on either side
+  expect(first.fromMm).toBeCloseTo(-50 - margin(2400) / 2, 6);
+  expect(second.fromMm).toBeCloseTo(2400 - 50 - margin(900) / 2, 6);
+  const backOf = (part: typeof left) => /from the back/.exec(part!.piece.bench![0]!.words) && /([\d ]+) from the back/.exec(part!.piece.bench![0]!.words)![1];
+  expect(backOf(left)).toBe(backOf(right));
+  expect(right!.piece.why.join(' ')).toContain('Grain runs on from one to the next');
+  // across them it does not
+  const across = piecesOfCounter({ ...asked({ wide: 1000, grain: 'across' }), tops });
+  expect('blocked' in across ? null : across.pieces[0]!.runsOn).toBeUndefined();
 });
 
 describe('the piece of a counter top', () => {

@@ -20,13 +20,19 @@ import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 import { leastRadiusMm, MOST_STRETCH_FRAC, roundEdge, tooMuchMm } from './round-edge.js';
 import { inStrips } from './strips.js';
-import { cutsOfCorners, faceMarkWords, GRIP_MM, mirroredCut, OFF_ARRIS_MM, SIDES, turnsFor, type Reach, type Side, type SideNames } from './wrapped-edges.js';
+import { alongFrom, type RunsOn } from './runs-on.js';
+import { cutsOfCorners, faceMarkWords, GRIP_MM, LEVEL_RUN, mirroredCut, OFF_ARRIS_MM, reachOf, SIDES, turnsFor, type Reach, type Side, type SideNames } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one top. */
 export interface CounterToPiece extends DryToPiece<Pick<Counter, 'id' | 'name' | 'sides' | 'round' | 'grain' | 'seam' | 'hardware'>, CounterSurvey> {
-  /** The first of the tops that are joined to it; left out or null: it stands alone. */
-  readonly run?: string | null;
+  /** Tops that it is joined to, itself among them, from the left; left out: it stands alone. */
+  readonly tops?: readonly CounterBeside[];
 }
+/** A top as the one that it is joined to needs to know it. */
+export interface CounterBeside extends Pick<CounterToPiece, 'allowances' | 'survey'> {
+  readonly surface: Pick<Counter, 'id' | 'sides'>;
+}
+const runOfTops = ({ tops = [] }: CounterToPiece): string | null => (tops.length > 1 ? tops[0]!.surface.id : null);
 
 /** A cross ends so far from the corners of a hole: a slit into a corner runs on under the rim. @source house rule */
 const RELIEF_MM = 10;
@@ -132,10 +138,16 @@ export function piecesOfCounter(p: CounterToPiece): DryPieces {
     suffix: runs.length > 1 ? `edge, ${listed(run.map((s) => counterSideNames[s]))}` : 'edge',
     piece: stripPiece(run, p, body, girthMm, f),
   }));
-  const named = tops.map((t) => ({ ...t, suffix: [strips.length ? 'top' : '', t.suffix].filter(Boolean).join(' ') }));
+  const on = grain === 'level' ? runsOnOf(top, p) : null;
+  const named = tops.map((t, place) => ({
+    ...t,
+    suffix: [strips.length ? 'top' : '', t.suffix].filter(Boolean).join(' '),
+    ...(on ? { runsOn: { ...on, place } } : {}),
+  }));
+  const run = runOfTops(p);
   const parts = [...strips, ...named];
   return {
-    pieces: p.run || parts.length > 1 ? parts.map((s) => ({ ...s, piece: { ...s.piece, meets: p.run ?? surface.id } })) : parts,
+    pieces: run || parts.length > 1 ? parts.map((s) => ({ ...s, piece: { ...s.piece, meets: run ?? surface.id } })) : parts,
     note: tightWords(wrappedRounds(body, surface.sides, girthMm, a), girthMm, f),
   };
 }
@@ -149,6 +161,18 @@ export function tightWords(rounds: readonly WrappedRound[], girthMm: number, f: 
   return `${corners}: over an edge of ${f(girthMm)} a round of ${f(one.radiusMm)} stretches the film by ${percent(one.stretchFrac)} where it lies without a fold; it takes about ${percent(MOST_STRETCH_FRAC)} (a round of ${f(Math.ceil(leastRadiusMm(girthMm)))} and more). Give these sides a strip of their own.`;
 }
 
+/** How grain along it runs on from the tops at its left. */
+function runsOnOf(top: ReturnType<typeof topPiece>, p: CounterToPiece): Omit<RunsOn, 'place'> {
+  const { surface, tops = [] } = p;
+  const at = tops.findIndex((t) => t.surface.id === surface.id);
+  const along = tops.map(({ survey: { body } }) => {
+    const box = body && boundingBox(Object.values(body.corners));
+    return { alongMm: box && box.maxX - box.minX };
+  });
+  const fromMm = at < 0 ? null : alongFrom(along, at, top.leftMm, false);
+  return { row: fromMm === null ? surface.id : (runOfTops(p) ?? surface.id), fromMm: fromMm ?? 0, isBeside: tops.length > 1 };
+}
+
 /** What two standard deviations, and other explanations, add to a top: it lies on both sides alike. */
 function spareRound({ corners }: CounterBody, cover: { readonly widthMm: number; readonly heightMm: number }): { readonly xMm: number; readonly yMm: number } {
   const box = boundingBox(Object.values(corners));
@@ -160,7 +184,10 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
   const { surface, allowances: a, film, units } = p;
   const sides = SIDES.map((s) => ({ s, is: surface.sides[sideOn[s]] }));
   const depth = Object.fromEntries(sides.map(({ s, is }) => [s, counterDepth(is, girthMm, a)])) as Record<Side, number>;
-  const reach = Object.fromEntries(SIDES.map((s) => [s, depth[s] === 0 ? a.panelMm : Math.max(a.panelMm, depth[s] + GRIP_MM)])) as Record<Side, number>;
+  const reach = reachOf(depth, a);
+  // grain along is at one depth on all tops where each of them reaches as far past its back
+  const backOf = (t: CounterBeside) => counterDepth(t.surface.sides.back, t.survey.edge?.girthMm ?? 0, t.allowances);
+  if (surface.grain === 'along') for (const t of p.tops ?? []) reach.top = Math.max(reach.top, reachOf({ ...depth, top: backOf(t) }, t.allowances).top);
   const spare = spareRound(body, cover);
   const widthMm = roundUpToMark(cover.widthMm + reach.left + reach.right, units);
   const heightMm = roundUpToMark(cover.heightMm + reach.top + reach.bottom, units);
@@ -177,7 +204,7 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
     ...(joint.length ? [`At the ${listed(joint)} it ends at the joint: film over two tops tears when they move.`] : []),
     ...rounds.map((r) => roundWords(r, f)),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain} it: all its pieces the same way.`]),
-    ...(p.run ? ['It is joined to another top: all their film from one lot.'] : []),
+    ...(runOfTops(p) ? ['It is joined to another top: all their film from one lot.', ...(surface.grain === 'along' && film.direction !== 'none' ? [LEVEL_RUN] : [])] : []),
   ];
   const bench = benchOfTop({ widthMm, heightMm, reach, depth }, p, cover, body, rounds, f);
   const piece: DryPart['piece'] = {

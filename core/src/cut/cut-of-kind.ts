@@ -1,5 +1,5 @@
 import type { Column, Counter, CutMethod, Panel, Film, Piece, Sign, SurfaceKind, SurfaceOf, Surface, Wall } from '@yellow-pane/contracts';
-import { runOf, runOfBesides, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
+import { besidesOf, runOf, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
 import { againOf } from './again.js';
 import { piecesOfColumn } from './column-piece.js';
 import { piecesOfCounter } from './counter-piece.js';
@@ -54,7 +54,12 @@ export function cutOfColumn(surface: Column, records: JobRecords, film: Film): S
 /** The cut of one panel. */
 export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): SurfaceCut {
   const { survey, isSigned } = surveyPanel(surface, records);
-  return cutOfDry(surface, piecesOfPanel({ ...toPiece(surface, survey, records, film), run: runOfBesides(surface, records) }), {
+  const leaves = besidesOf(surface, records).map((leaf) => ({
+    surface: leaf,
+    survey: surveyPanel(leaf, records).survey,
+    allowances: resolveDry(records, leaf),
+  }));
+  return cutOfDry(surface, piecesOfPanel({ ...toPiece(surface, survey, records, film), leaves }), {
     isSigned,
     isDoubtful: survey.status === 'doubtful',
   });
@@ -63,10 +68,8 @@ export function cutOfPanel(surface: Panel, records: JobRecords, film: Film): Sur
 /** The cut of one counter or table top. */
 export function cutOfCounter(surface: Counter, records: JobRecords, film: Film): SurfaceCut {
   const { survey, isSigned } = surveyCounter(surface, records);
-  return cutOfDry(surface, piecesOfCounter({ ...toPiece(surface, survey, records, film), run: runOfBesides(surface, records) }), {
-    isSigned,
-    isDoubtful: survey.status === 'doubtful',
-  });
+  const tops = besidesOf(surface, records).map((top) => ({ surface: top, survey: surveyCounter(top, records).survey, allowances: resolveDry(records, top) }));
+  return cutOfDry(surface, piecesOfCounter({ ...toPiece(surface, survey, records, film), tops }), { isSigned, isDoubtful: survey.status === 'doubtful' });
 }
 
 /** The sheets of letters of a sign, where they come on its ground. */
@@ -109,6 +112,7 @@ function cutOfDry(surface: DrySurface, made: DryPieces, { isSigned, isDoubtful }
     label: suffix ? `${surface.name} ${suffix}` : surface.name,
   }));
   const headDropMm = new Map(made.pieces.flatMap((part, i) => (part.headDropMm ? [[pieces[i]!.id, part.headDropMm] as const] : [])));
-  return { ...base, answer, pieces: [...pieces, ...againOf(surface, pieces)], headDropMm };
+  const runsOn = new Map(made.pieces.flatMap((part, i) => (part.runsOn ? [[pieces[i]!.id, part.runsOn] as const] : [])));
+  return { ...base, answer, pieces: [...pieces, ...againOf(surface, pieces)], headDropMm, runsOn };
 }
 const COVERS_ALL = 'The tapes disagree, but this piece covers every explanation of them.';

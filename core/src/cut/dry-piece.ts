@@ -1,5 +1,6 @@
 import type { DryAllowances, Film, Piece } from '@yellow-pane/contracts';
 import type { UnitSystem } from '../ground/index.js';
+import type { RunsOn } from './runs-on.js';
 
 /** Everything that decides the pieces of a surface that film is laid on dry. */
 export interface DryToPiece<Surface, Survey> {
@@ -15,6 +16,8 @@ export interface DryToPiece<Surface, Survey> {
 export interface DryPart {
   /** How far its head hangs below the highest head of its surface, where a pattern runs on over both: under a slope, below an opening. Left out: beside it. */
   readonly headDropMm?: number;
+  /** How its pattern runs on along the roll from the face before it. Left out: its direction is upright. */
+  readonly runsOn?: RunsOn;
   readonly piece: Omit<Piece, 'id' | 'label'>;
   /** Which part of the surface it covers; empty: all of it. */
   readonly suffix: string;

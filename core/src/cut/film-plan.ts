@@ -150,13 +150,15 @@ function rollInHash({ fixedDrops: _fixed, ...roll }: RollToCut, pieces: readonly
 function patterned(cuts: readonly SurfaceCut[], film: Film): Piece[] {
   if (film.patternRepeatMm === null) return cuts.flatMap((c) => c.pieces);
   const counts = new Map<string, number>();
-  const listed = cuts.flatMap(({ surface, pieces, headDropMm }) => {
+  const listed = cuts.flatMap(({ surface, pieces, headDropMm, runsOn: level }) => {
     const row = rowOf(surface, pieces);
     // one more of a piece goes where that one was to go; what an opening parts hangs in one place
     const likes = new Map(surface.extraPieces.map((e) => [e.id, pieces[e.part ?? 0]?.id]));
     const places = new Map<string, number>();
     return pieces.map((piece) => {
       const like = pieces.find((p) => p.id === likes.get(piece.id)) ?? piece;
+      const runsOn = level?.get(like.id);
+      if (runsOn) return { piece, row: runsOn.row, place: runsOn.place, runsOn };
       const drop = like.label.replace(/ (above|below)$/, '');
       const place = row === null ? 0 : (places.get(drop) ?? counts.get(row) ?? 0);
       if (row !== null && !places.has(drop)) counts.set(row, place + 1);

@@ -8,6 +8,7 @@ import { usualDry } from './dry-allowances.js';
 import { edgeGapFor } from './edge-gap.js';
 import { offsetsInRow, piecesOfPane, type PaneToPiece } from './pane-pieces.js';
 import { pieceForPane, turnsOf, type PieceAnswer } from './piece.js';
+import type { RunsOn } from './runs-on.js';
 import { curvedOf, curvedPiece, shrinkInputOf, type ShrinkSource } from './curved-pane.js';
 
 /** The records of a job that decide its pieces. */
@@ -45,6 +46,8 @@ const said = <T extends object>(some: { readonly [K in keyof T]?: T[K] | undefin
 export interface SurfaceCut {
   /** Of pieces whose heads hang lower than those beside them, by their ids: how far. */
   readonly headDropMm?: ReadonlyMap<string, number>;
+  /** Of pieces whose direction lies level, by their ids: how the pattern runs on from one to the next. */
+  readonly runsOn?: ReadonlyMap<string, RunsOn>;
   readonly surface: Surface;
   readonly isSigned: boolean;
   /** Box of what its one piece has to cover, for which it may be larger; null: a piece is good in its own size only. */

@@ -5,7 +5,9 @@ import { Memo } from '../ground/index.js';
 import { grooveGirth, judgePanel, besidesOf } from '../measure/index.js';
 import { filmPlanInput } from './film-plan.js';
 import { usualDry } from './dry-allowances.js';
+import { layPiecesOnRolls } from './layout/index.js';
 import { developed, piecesOfPanel, type PanelToPiece } from './panel-piece.js';
+import { alongFrom } from './runs-on.js';
 import { GRIP_MM, wrapDepth } from './wrapped-edges.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
@@ -61,12 +63,16 @@ describe('leaves that stand side by side', () => {
     expect(turns({ wide: 1400, head: 'down' })).toEqual([[180], [180]]);
   });
   test('grain that goes on over them: all of it from one lot, its strips too', () => {
-    const run = (a: Asked) => piecesOfPanel({ ...asked(a), run: id(77) });
+    const run = (a: Asked) => {
+      const p = asked(a);
+      return piecesOfPanel({ ...p, leaves: [{ ...p, surface: { ...p.surface, id: id(77) } }, p] });
+    };
     for (const a of [{}, { wide: 1400 }, { faces: 'both' as const }]) {
       const made = run(a);
       if ('blocked' in made) throw new Error(made.blocked);
       expect(new Set(made.pieces.map((m) => m.piece.meets))).toEqual(new Set([id(77)]));
       expect(made.pieces[0]!.piece.why.join(' ')).toContain('one lot, heads at one mark of the pattern');
+      expect(made.pieces.every((m) => !m.runsOn)).toBe(true);
     }
     expect(pieces()[0]!.piece.meets).toBeNull();
   });
@@ -95,6 +101,85 @@ describe('leaves that stand side by side', () => {
     expect(first!.heightMm - second!.heightMm).toBe(5);
     expect([first!.repeat!.startMm, second!.repeat!.startMm]).toEqual([0, 5]);
     expect(first!.meets).toBe(second!.meets);
+  });
+});
+
+describe('grain that lies level over leaves side by side', () => {
+  const trim = { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } as const;
+  /** Fronts of the reception, side by side, as wide as said; the second has its edges wrapped, the third a groove. */
+  const planned = (wide: readonly number[], more: Partial<Panel> = {}, of: { repeatMm?: number; match?: 'half-drop' } = {}) => {
+    const file = ternInterior();
+    const first = file.surfaces.find((s) => s.name === 'Door 1') as Panel;
+    const ash = file.films.find((f) => f.name === 'Ash Plank')!;
+    const own = { grooves: [], hardware: [], besideId: null, extraPieces: [], grain: 'level' as const, wraps: trim, faces: 'front' as const };
+    const leaves = wide.map((_, i): Panel => ({ ...first, ...own, id: id(50 + i), name: `Front ${i + 1}`, order: i, besideId: i ? id(49 + i) : null, ...more }));
+    if (leaves[1]) leaves[1] = { ...leaves[1], wraps: all };
+    if (leaves[2]) leaves[2] = { ...leaves[2], grooves: [groove({})] };
+    const reading = (surfaceId: string, measure: PanelMeasure, lengthMm: number, n: number) => ({ ...file.readings[0]!, id: `${surfaceId}${n}`, surfaceId, measure, lengthMm, supersededAt: null, believed: null, what: 'length' }); // prettier-ignore
+    const readings = leaves.flatMap((l, i) => [
+      reading(l.id, 'widthMiddle', wide[i]!, 1),
+      reading(l.id, 'heightMiddle', 700, 2),
+      reading(l.id, 'edgeThickness', 22, 3),
+    ]);
+    const films = file.films.map((f) => (f.id === ash.id ? { ...f, patternRepeatMm: of.repeatMm ?? 640, patternMatch: of.match ?? ('straight' as const) } : f));
+    const records = { ...file, films, surfaces: leaves, readings, firm: demoFirm, entries: [], memo: new Memo() } as unknown as Parameters<typeof filmPlanInput>[0];
+    const input = filmPlanInput(records, file.job.cut as never, ash.id, undefined);
+    const layout = layPiecesOnRolls(input.layout, 200);
+    expect(layout.unplaced).toEqual([]);
+    const placed = layout.rolls.flatMap((r) => r.drops.flatMap((d) => d.columns.flatMap((c) => c.rows.flatMap((w) => w.pieces))));
+    return leaves.map((leaf) => {
+      const piece = input.pieces.find((q) => q.surfaceId === leaf.id)!;
+      return { leaf, piece, at: placed.find((q) => q.pieceId === piece.id)!, reachMm: leaf.wraps.left === 'trimmed' ? 50 : Math.max(50, 22 + GRIP_MM) };
+    });
+  };
+  const between = (a: number, b: number, repeatMm: number) => {
+    const off = (((a - b) % repeatMm) + repeatMm) % repeatMm;
+    return Math.min(off, repeatMm - off);
+  };
+
+  test('on the roll the pattern at the right arris of one is the pattern at the left arris of the next, girth of its grooves and all', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 300, max: 1100 }), { minLength: 2, maxLength: 4 }), fc.constantFrom(64, 530, 640), (wide, repeatMm) => {
+        const run = planned(wide, {}, { repeatMm });
+        for (const [i, { at, reachMm, leaf }] of run.entries()) {
+          const next = run[i + 1];
+          if (!next) continue;
+          const slackMm = leaf.grooves.length ? 6 : 0;
+          // turned by a quarter it begins on the roll at the left of whoever stands before it
+          expect(at.turn).toBe(90);
+          const rightArris = at.xMm + reachMm + wide[i]! + slackMm;
+          expect(between(rightArris, next.at.xMm + next.reachMm, repeatMm)).toBeLessThan(0.1);
+        }
+        // what the roll shows across is at one height on all: heads at one edge, each as far from its arris
+        expect(new Set(run.map((r) => r.at.yMm))).toEqual(new Set([0]));
+        expect(new Set(run.map((r) => r.piece.heightMm)).size).toBeLessThanOrEqual(2);
+      }),
+      { numRuns: 12 },
+    );
+  });
+  test('half a drop is between what hangs side by side: along the roll nothing is shifted', () => {
+    const start = (match?: 'half-drop') => planned([600, 600, 600], {}, match ? { match } : {}).map((r) => r.piece.repeat!.startMm);
+    expect(start('half-drop')).toEqual(start());
+    expect(start()[1]).toBe(600);
+  });
+  test('with all heads down it runs on too, from the right', () => {
+    const run = planned([500, 700], { head: 'down' });
+    expect(run.map((r) => r.at.turn)).toEqual([270, 270]);
+    const [left, right] = run as [(typeof run)[number], (typeof run)[number]];
+    expect(between(right.at.xMm + right.reachMm + 700, left.at.xMm + left.reachMm, 640)).toBeLessThan(0.1);
+  });
+  test('a leaf that nobody taped parts the run: what stands behind it begins anew', () => {
+    const of = [{ alongMm: 500 }, { alongMm: null }, { alongMm: 700 }];
+    expect([0, 1, 2].map((at) => alongFrom(of, at, 50, false))).toEqual([-50, 450, null]);
+    expect([0, 1, 2].map((at) => alongFrom(of, at, 50, true))).toEqual([null, 650, -50]);
+  });
+  test('behind them the row is seen from its other end', () => {
+    const p = asked({ grain: 'level', high: 700, faces: 'both', wraps: trim });
+    const leaves = [p, { ...p, surface: { ...p.surface, id: id(77) } }];
+    const made = leaves.map((l) => piecesOfPanel({ ...p, surface: l.surface, leaves }));
+    const on = made.map((m) => ('blocked' in m ? [] : m.pieces.map((x) => [x.runsOn!.row.split('/')[1], x.runsOn!.fromMm])));
+    expect(on).toEqual([[['front', -50], ['back', 810]], [['front', 810], ['back', -50]]]); // prettier-ignore
+    if (!('blocked' in made[0]!)) expect(made[0]!.pieces[0]!.piece.why.join(' ')).toContain('cut in the order in which they stand');
   });
 });
 

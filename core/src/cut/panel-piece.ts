@@ -1,10 +1,12 @@
-import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
+import type { BenchCut, DryAllowances, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
+import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
 import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
+import { alongFrom, type RunsOn } from './runs-on.js';
 import { inStrips, type ToStrip } from './strips.js';
 import {
   cutsOfCorners,
@@ -12,8 +14,10 @@ import {
   FOLD_BACK_MM,
   GRIP_MM,
   headed,
+  LEVEL_RUN,
   mirroredCut,
   OFF_ARRIS_MM,
+  reachOf,
   SIDES,
   turnsFor,
   uprightNames,
@@ -28,8 +32,12 @@ export interface PanelToPiece extends DryToPiece<
   Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'hardware'>,
   PanelSurvey
 > {
-  /** The first of the leaves that its grain runs over; left out or null: it stands alone. */
-  readonly run?: string | null;
+  /** Leaves that its grain runs over, itself among them, from the left of the front; left out: it stands alone. */
+  readonly leaves?: readonly PanelBeside[];
+}
+/** A leaf as the one beside it needs to know it. */
+export interface PanelBeside extends Pick<PanelToPiece, 'allowances' | 'survey'> {
+  readonly surface: Pick<Panel, 'id' | 'wraps' | 'faces'>;
 }
 type Face = 'front' | 'back';
 
@@ -102,9 +110,34 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   return {
     pieces: faces.flatMap((face) => {
       const one = onePiece(p, cover, face, f);
-      return inStrips(one.piece, stripsOf(one, p, face)).map((s) => ({ piece: s.piece, suffix: named(face, s.suffix) }));
+      const on = p.surface.grain === 'level' ? runsOnOf(one, p, face) : null;
+      return inStrips(one.piece, stripsOf(one, p, face)).map((s, place) => ({
+        piece: s.piece,
+        suffix: named(face, s.suffix),
+        ...(on ? { runsOn: { ...on, place } } : {}),
+      }));
     }),
   };
+}
+
+/** The first of the leaves side by side, where there are several: what all their pieces name as their run. */
+const runOfLeaves = ({ leaves = [] }: PanelToPiece): string | null => (leaves.length > 1 ? leaves[0]!.surface.id : null);
+
+/** How the level direction of a face runs on over the leaves beside it. */
+function runsOnOf({ piece, reach }: OnePiece, p: PanelToPiece, face: Face): Omit<RunsOn, 'place'> {
+  const { surface, leaves = [] } = p;
+  const isHeadDown = !piece.turns.includes(90);
+  // whoever stands before the back has the first leaf at the right
+  const ordered = face === 'front' ? leaves : [...leaves].reverse();
+  const at = ordered.findIndex((l) => l.surface.id === surface.id);
+  const starts: Side = (face === 'front') !== isHeadDown ? 'left' : 'right';
+  const along = ordered.map(({ survey: { face: taped, grooves } }) => {
+    const box = taped.outline && boundingBox(taped.outline);
+    return { alongMm: box && box.maxX - box.minX + mostSlack(grooves, true) };
+  });
+  const fromMm = at < 0 ? null : alongFrom(along, at, reach[starts], isHeadDown);
+  const row = [fromMm === null ? surface.id : (runOfLeaves(p) ?? surface.id), face, isHeadDown ? 'head down' : ''].join('/');
+  return { row, fromMm: fromMm ?? 0, isBeside: leaves.length > 1 };
 }
 
 /** Whether film goes over any of its edges. */
@@ -116,17 +149,26 @@ interface OnePiece {
   readonly piece: DryPart['piece'];
   readonly reach: Reach;
 }
+/** How far film goes over each edge of a face. */
+function depthOf({ surface, survey, allowances }: PanelBeside, face: Face): Record<Side, number> {
+  const wraps = (s: Side): PanelWrap => (face === 'back' ? 'trimmed' : surface.wraps[s]);
+  const of = (s: Side) => wrapDepth(wraps(s), survey.edge?.girthMm ?? 0, surface.faces === 'both', allowances);
+  return Object.fromEntries(SIDES.map((s) => [s, of(s)])) as Record<Side, number>;
+}
+
 function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number }, face: Face, f: (mm: number) => string): OnePiece {
   const { surface, survey, allowances: a, film, units } = p;
   const isBoth = surface.faces === 'both';
   const girth = survey.edge?.girthMm ?? 0;
-  const wraps = (s: Side): PanelWrap => (face === 'back' ? 'trimmed' : surface.wraps[s]);
-  const depth = Object.fromEntries(SIDES.map((s) => [s, wrapDepth(wraps(s), girth, isBoth, a)])) as Record<Side, number>;
-  const reach = Object.fromEntries(SIDES.map((s) => [s, depth[s] === 0 ? a.panelMm : Math.max(a.panelMm, depth[s] + GRIP_MM)])) as Record<Side, number>;
+  const depth = depthOf(p, face);
+  const reach = reachOf(depth, a);
+  // a pattern that lies level is at one height on all leaves where each of them reaches as far past its head
+  if (surface.grain === 'level') for (const l of p.leaves ?? []) reach.top = Math.max(reach.top, reachOf(depthOf(l, face), l.allowances).top);
   const slack = { x: mostSlack(survey.grooves, true), y: mostSlack(survey.grooves, false) };
   const widthMm = roundUpToMark(cover.widthMm + slack.x + reach.left + reach.right, units);
   const heightMm = roundUpToMark(cover.heightMm + slack.y + reach.top + reach.bottom, units);
   const wrapped = SIDES.filter((s) => depth[s] > 0);
+  const run = runOfLeaves(p);
   const why = [
     `Face ${f(cover.widthMm)} × ${f(cover.heightMm)} (two standard deviations of the tapes in it)${face === 'back' ? `, taken for the mirror image of the front${goesRound(surface) ? `. Over what was returned it ends ${f(OFF_ARRIS_MM)} from the arris` : ''}` : ''}.`,
     wrapped.length
@@ -142,7 +184,8 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
     ...(film.direction === 'none' || surface.head === 'any'
       ? []
       : [`Head ${surface.head}: beside a leaf with its head ${surface.head === 'up' ? 'down' : 'up'} both show the same edge of the roll.`]),
-    ...(p.run ? ['Grain goes on over leaves that stand side by side: one lot, heads at one mark of the pattern.'] : []),
+    ...(run && surface.grain === 'upright' ? ['Grain goes on over leaves that stand side by side: one lot, heads at one mark of the pattern.'] : []),
+    ...(run && surface.grain === 'level' ? [LEVEL_RUN] : []),
   ];
   const seen = { widthMm, heightMm, reach, depth, cover };
   const bench = benchOf(seen, p, face, f);
@@ -153,7 +196,7 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
     widthMm,
     heightMm,
     turns: headed(turnsFor(film.direction, surface.grain), film.direction === 'none' ? 'any' : surface.head),
-    meets: p.run ?? (isBoth ? surface.id : null),
+    meets: run ?? (isBoth ? surface.id : null),
     // the front is seen from the film’s side, a piece from its liner’s: the front is mirrored, and so the back is not
     bench: face === 'front' ? bench.map((c) => mirroredCut(c, widthMm)) : bench,
     why,

@@ -1,4 +1,5 @@
 import type { Film, Piece } from '@yellow-pane/contracts';
+import type { RunsOn } from './runs-on.js';
 
 /** One drop of patterned film on a wall of neighbouring panes, in the order of the walk along the wall. */
 export interface PatternPiece {
@@ -9,27 +10,36 @@ export interface PatternPiece {
   readonly place: number;
   /** How far its head hangs below the highest of its row. Left out: not at all. */
   readonly headDropMm?: number;
+  /** Where its direction lies level: how the pattern runs on along the roll. Left out: its head decides. */
+  readonly runsOn?: RunsOn | undefined;
 }
 
-/** From the highest head of its row down to where it starts. */
-const startBelow = ({ piece, headDropMm = 0 }: PatternPiece): number => headDropMm + piece.heightMm;
+/** From the line of its row to where it starts, along the roll: from the highest head down, or as it runs on from the face before it. */
+const startOf = ({ piece, headDropMm = 0, runsOn }: PatternPiece): number => runsOn?.fromMm ?? -(headDropMm + piece.heightMm);
+/** Pieces of a level direction lie one way round, or what runs from left to right on one would run from right to left on the next. */
+const turned = ({ piece, runsOn }: PatternPiece): Piece['turns'] => {
+  const one = runsOn ? 90 : 0;
+  return piece.turns.includes(one) ? [one] : piece.turns;
+};
 
 /**
  * Pattern matched over drops and neighbouring panes: all heads of a row lie at the same mark of the repeat, with a half drop every second
- * one half a repeat on. The piece whose head is farthest from its start begins at a mark; the others follow.
+ * one half a repeat on. The piece whose head is farthest from its start begins at a mark; the others follow. Where the direction lies level each face goes on
+ * along the roll where the one before it ended, and heads lie at one edge of the roll.
  * @returns the pieces with the place in the repeat at which each must start, mm from the mark
  * @source common practice of patterned coverings: straight match and half drop; docs/models/pieces.md
  */
 export function matchPattern(pieces: readonly PatternPiece[], film: Pick<Film, 'patternRepeatMm' | 'patternMatch'>): Piece[] {
   const repeatMm = film.patternRepeatMm;
   if (repeatMm === null || repeatMm <= 0) return pieces.map((p) => p.piece);
-  const longest = new Map<string, number>();
-  for (const p of pieces) if (p.row !== null) longest.set(p.row, Math.max(longest.get(p.row) ?? 0, startBelow(p)));
+  const first = new Map<string, number>();
+  for (const p of pieces) if (p.row !== null) first.set(p.row, Math.min(first.get(p.row) ?? Infinity, startOf(p)));
   return pieces.map((p) => {
     const { piece, row, place } = p;
-    const shift = row === null ? 0 : longest.get(row)! - startBelow(p);
+    const shift = row === null ? 0 : startOf(p) - first.get(row)!;
     const half = row !== null && film.patternMatch === 'half-drop' && place % 2 === 1 ? repeatMm / 2 : 0;
     const startMm = Math.round(((((shift + half) % repeatMm) + repeatMm) % repeatMm) * 100) / 100;
-    return { ...piece, turns: piece.turns.includes(0) ? [0] : piece.turns, repeat: { repeatMm, startMm } };
+    const atEdge = p.runsOn?.isBeside ? { factoryEdge: 'top' as const } : {};
+    return { ...piece, ...atEdge, turns: turned(p), repeat: { repeatMm, startMm } };
   });
 }

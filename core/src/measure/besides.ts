@@ -15,8 +15,3 @@ export function besidesOf<S extends Besides>(surface: S, { surfaces }: Pick<Tape
   for (let right = rightOf(surface); isNew(right); right = rightOf(right)) run.push(right);
   return run;
 }
-/** The first of them, where there are several: what all their pieces name as their run. */
-export function runOfBesides(surface: Besides, records: Pick<TapedRecords, 'surfaces'>): string | null {
-  const run = besidesOf(surface, records);
-  return run.length > 1 ? run[0]!.id : null;
-}
