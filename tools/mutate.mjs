@@ -53,7 +53,16 @@ function drawn(count, seed) {
   return lines.slice(0, count);
 }
 
-const quiet = { debug() {}, info() {}, warn() {}, error: console.error, trace() {}, fatal: console.error, isDebugEnabled: () => false, isInfoEnabled: () => false };
+const quiet = {
+  debug() {},
+  info() {},
+  warn() {},
+  error: console.error,
+  trace() {},
+  fatal: console.error,
+  isDebugEnabled: () => false,
+  isInfoEnabled: () => false,
+};
 
 /** Every small fault of a file: what only words, or only a type, would notice left out. */
 async function faultsOf(file, lines) {
@@ -154,7 +163,10 @@ async function hand(n) {
     done++;
     if (lived) {
       left.push(fault);
-      if (values.list) console.log(`${fault.file}:${fault.line + 1} ${fault.name}${suites.length ? '' : ' (no suite comes here)'} → ${fault.instead}\n    ${sound.split('\n')[fault.line]?.trim()}`);
+      if (values.list)
+        console.log(
+          `${fault.file}:${fault.line + 1} ${fault.name}${suites.length ? '' : ' (no suite comes here)'} → ${fault.instead}\n    ${sound.split('\n')[fault.line]?.trim()}`,
+        );
     }
     if (done % 10 === 0) console.log(`${done} of ${faults.length}, ${done - left.length} noticed`);
   }

@@ -72,7 +72,9 @@ test('a job file of version 13 reads: its walls run straight, its leaves stand a
     if (s.kind === 'counter') expect(s.besideId).toBeNull();
     if (s.kind === 'column') expect(s.ends).toEqual({ foot: 'floor', head: 'ceiling' });
   }
-  expect(read.surfaces).toEqual(file.surfaces);
+  // all else is as it was
+  const rest = (list: readonly object[]) => list.map((s) => without(s as never, ['breaks', 'head', 'besideId', 'ends']));
+  expect(rest(read.surfaces)).toEqual(rest(file.surfaces));
 });
 
 test('without the upgrade it does not read: the fixture is really of before', () => {

@@ -1,4 +1,4 @@
-import { newRoll, type JobFile, type Roll } from '@yellow-pane/contracts';
+import { newRoll, type Ground, type JobFile, type Roll } from '@yellow-pane/contracts';
 import { demoLibrary } from './films.js';
 import { demoJob } from './firm.js';
 import { demoId } from './ids.js';
@@ -27,7 +27,7 @@ const interiorRolls: Roll[] = [
     label: 'A-302',
     lot: 'L2610-B',
     widthMm: 1220,
-    lengthM: 30,
+    lengthM: 46,
     leadInMm: 120,
     pricePerM: '19.00',
     place: 'Van, upright rack',
@@ -114,6 +114,7 @@ export function ternInterior(): JobFile {
     },
     { filmId: ash.id, ground: painted },
   );
+  const laminate = { material: 'laminate', finish: 'laminated', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 20 } as const; // prettier-ignore
   const office = w.place('Corridor');
   w.column(
     office,
@@ -139,8 +140,9 @@ export function ternInterior(): JobFile {
   );
   doors(w, w.place('Corridor · office doors'));
   walls(w);
-  tops(w);
+  const reception = tops(w, laminate);
   signs(w);
+  besides(w, { hall, reception, painted, laminate });
   return { ...w.file(), films: [ash, blockWall, pierLetters], rolls: interiorRolls };
 }
 
@@ -192,12 +194,11 @@ function walls(w: JobWriter): void {
 }
 
 /** The reception counter, one corner of it rounded, and a table whose rounds are too tight for one film. */
-function tops(w: JobWriter): void {
+function tops(w: JobWriter, laminate: Ground): { readonly place: string; readonly counter: string } {
   const hall = w.place('Reception');
-  const laminate = { material: 'laminate', finish: 'laminated', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 20 } as const; // prettier-ignore
   const none = { isElectric: false } as const;
   // the slip: the way to its round was 103, written 130; where the straight ends, and the tape from corner to corner, say so
-  w.counter(
+  const counter = w.counter(
     hall,
     'Reception counter',
     { widthFront: '2401', widthBack: '2400', depthLeft: '700', depthRight: '701', fromBackLeft: '2397', fromFrontLeft: '2500', setbackFrontRight: '250', gapFrontRight: '130', edgeThickness: '30', edgeGirth: '31' },
@@ -218,6 +219,49 @@ function tops(w: JobWriter): void {
     'Waiting table',
     { widthFront: '800', widthBack: '800', depthLeft: '800', depthRight: '800', fromBackLeft: '1082', fromFrontLeft: '1082', setbackFrontLeft: '60', gapFrontLeft: '25', setbackFrontRight: '61', setbackBackRight: '60', setbackBackLeft: '60', edgeThickness: '40' },
     { what: 'table', filmId: ash.id, ground: laminate, sides: { front: 'strip', right: 'strip', back: 'strip', left: 'strip' }, round: ['frontLeft', 'frontRight', 'backRight', 'backLeft'] },
+  ); // prettier-ignore
+  return { place: hall, counter };
+}
+
+/** What was added later: a column between base and capital, the leg of the counter, a round table, fronts whose grain lies level, a wall under the stairs. */
+function besides(
+  w: JobWriter,
+  at: { readonly hall: string; readonly reception: ReturnType<typeof tops>; readonly painted: Ground; readonly laminate: Ground },
+): void {
+  const { hall, reception, painted, laminate } = at;
+  w.column(
+    hall,
+    'Column 3',
+    { girthFoot: '1100', girthMiddle: '1099', girthTop: '1098', heightFront: '2120', heightRight: '2121', heightBack: '2120', heightLeft: '2120', acrossFront: '350', acrossSide: '349' },
+    { filmId: ash.id, ground: painted, ends: { foot: 'base', head: 'capital' } },
+  ); // prettier-ignore
+  const leg = w.counter(
+    reception.place,
+    'Counter leg',
+    { widthFront: '1200', widthBack: '1201', depthLeft: '700', depthRight: '700', fromBackLeft: '1389', fromFrontLeft: '1390', edgeThickness: '30', edgeGirth: '31' },
+    { filmId: ash.id, ground: laminate, sides: { front: 'return', right: 'joint', back: 'wall', left: 'return' } },
+  ); // prettier-ignore
+  w.standsBeside(reception.counter, leg);
+  w.counter(
+    reception.place,
+    'Round table',
+    { widthFront: '900', widthBack: '901', depthLeft: '900', depthRight: '899', edgeThickness: '22' },
+    { what: 'table', filmId: ash.id, ground: laminate, sides: { front: 'strip', right: 'strip', back: 'strip', left: 'strip' }, round: ['frontLeft', 'frontRight', 'backRight', 'backLeft'] },
+  ); // prettier-ignore
+  const front = (n: number, widthMm: number, besideId: string | null) =>
+    w.panel(
+      reception.place,
+      `Drawer front ${n}`,
+      { widthTop: `${widthMm}`, widthBottom: `${widthMm}`, heightLeft: '360', heightRight: '360', diagonalDown: `${Math.round(Math.hypot(widthMm, 360))}`, edgeThickness: '19' },
+      { what: 'drawer', filmId: ash.id, ground: laminate, hinges: 'none', faces: 'front', fire: 'no', grain: 'level', besideId },
+    ); // prettier-ignore
+  front(3, 598, front(2, 798, front(1, 598, null)));
+  // the ceiling is the underside of the stairs from 1500 on
+  w.wall(
+    w.place('Under the stairs'),
+    'Stair wall',
+    { widthMiddle: '3601', widthBottom: '3600', upLeft: '1600', downLeft: '1000', heightLeft: '2600', upRight: '400', downRight: '1002', heightRight: '1402' },
+    { filmId: ash.id, ground: { ...painted, material: 'plasterboard', gloss: 'matt', madeOn: '2025-02-10' }, fire: 'no', breaks: [{ id: demoId(14_970), fromLeftMm: 1500, upMm: 1600, downMm: null }] },
   ); // prettier-ignore
 }
 

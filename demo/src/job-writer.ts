@@ -137,6 +137,13 @@ export class JobWriter {
     if (wall?.kind === 'wall') this.surfaces[at] = { ...wall, nextId };
   }
 
+  /** A top or leaf that was written down stands at the right of another: film goes on, or ends, at their joint. */
+  standsBeside(surfaceId: string, leftId: string): void {
+    const at = this.surfaces.findIndex((s) => s.id === surfaceId);
+    const surface = this.surfaces[at];
+    if (surface?.kind === 'counter' || surface?.kind === 'panel') this.surfaces[at] = { ...surface, besideId: leftId };
+  }
+
   private tape(surfaceId: string, tapes: Tapes): void {
     for (const [measure, typed] of Object.entries(tapes)) {
       const isInch = typed.endsWith('"');

@@ -21,7 +21,20 @@ import { turnsOf } from './piece.js';
 import { leastRadiusMm, MOST_STRETCH_FRAC, roundEdge, tooMuchMm } from './round-edge.js';
 import { inStrips } from './strips.js';
 import { alongFrom, type RunsOn } from './runs-on.js';
-import { cutsOfCorners, faceMarkWords, GRIP_MM, LEVEL_RUN, mirroredCut, OFF_ARRIS_MM, reachOf, SIDES, turnsFor, type Reach, type Side, type SideNames } from './wrapped-edges.js';
+import {
+  cutsOfCorners,
+  faceMarkWords,
+  GRIP_MM,
+  LEVEL_RUN,
+  mirroredCut,
+  OFF_ARRIS_MM,
+  reachOf,
+  SIDES,
+  turnsFor,
+  type Reach,
+  type Side,
+  type SideNames,
+} from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one top. */
 export interface CounterToPiece extends DryToPiece<Pick<Counter, 'id' | 'name' | 'sides' | 'round' | 'grain' | 'seam' | 'hardware'>, CounterSurvey> {
@@ -204,7 +217,9 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
     ...(joint.length ? [`At the ${listed(joint)} it ends at the joint: film over two tops tears when they move.`] : []),
     ...rounds.map((r) => roundWords(r, f)),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain} it: all its pieces the same way.`]),
-    ...(runOfTops(p) ? ['It is joined to another top: all their film from one lot.', ...(surface.grain === 'along' && film.direction !== 'none' ? [LEVEL_RUN] : [])] : []),
+    ...(runOfTops(p)
+      ? ['It is joined to another top: all their film from one lot.', ...(surface.grain === 'along' && film.direction !== 'none' ? [LEVEL_RUN] : [])]
+      : []),
   ];
   const bench = benchOfTop({ widthMm, heightMm, reach, depth }, p, cover, body, rounds, f);
   const piece: DryPart['piece'] = {

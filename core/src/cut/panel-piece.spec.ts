@@ -112,7 +112,15 @@ describe('grain that lies level over leaves side by side', () => {
     const first = file.surfaces.find((s) => s.name === 'Door 1') as Panel;
     const ash = file.films.find((f) => f.name === 'Ash Plank')!;
     const own = { grooves: [], hardware: [], besideId: null, extraPieces: [], grain: 'level' as const, wraps: trim, faces: 'front' as const };
-    const leaves = wide.map((_, i): Panel => ({ ...first, ...own, id: id(50 + i), name: `Front ${i + 1}`, order: i, besideId: i ? id(49 + i) : null, ...more }));
+    const leaves = wide.map((_, i): Panel => ({
+      ...first,
+      ...own,
+      id: id(50 + i),
+      name: `Front ${i + 1}`,
+      order: i,
+      besideId: i ? id(49 + i) : null,
+      ...more,
+    }));
     if (leaves[1]) leaves[1] = { ...leaves[1], wraps: all };
     if (leaves[2]) leaves[2] = { ...leaves[2], grooves: [groove({})] };
     const reading = (surfaceId: string, measure: PanelMeasure, lengthMm: number, n: number) => ({ ...file.readings[0]!, id: `${surfaceId}${n}`, surfaceId, measure, lengthMm, supersededAt: null, believed: null, what: 'length' }); // prettier-ignore
@@ -122,7 +130,9 @@ describe('grain that lies level over leaves side by side', () => {
       reading(l.id, 'edgeThickness', 22, 3),
     ]);
     const films = file.films.map((f) => (f.id === ash.id ? { ...f, patternRepeatMm: of.repeatMm ?? 640, patternMatch: of.match ?? ('straight' as const) } : f));
-    const records = { ...file, films, surfaces: leaves, readings, firm: demoFirm, entries: [], memo: new Memo() } as unknown as Parameters<typeof filmPlanInput>[0];
+    const records = { ...file, films, surfaces: leaves, readings, firm: demoFirm, entries: [], memo: new Memo() } as unknown as Parameters<
+      typeof filmPlanInput
+    >[0];
     const input = filmPlanInput(records, file.job.cut as never, ash.id, undefined);
     const layout = layPiecesOnRolls(input.layout, 200);
     expect(layout.unplaced).toEqual([]);

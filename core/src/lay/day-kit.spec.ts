@@ -63,7 +63,7 @@ describe('a job that is laid dry', () => {
     expect(kit(dry).filter((l) => /alcohol|promoter/i.test(l.what))).toHaveLength(2);
     expect(line('dry-primer')!.why).toContain('Pier');
     expect(line('dry-degreaser')!.why).toContain('Door 1');
-    expect(line('film-' + named('Door 1').filmId)!.howMuch).toBe('15 surfaces');
+    expect(line('film-' + named('Door 1').filmId)!.howMuch).toBe('22 surfaces');
   });
   test('promoter by the metre: both layers of a seam, edges that film goes over, grooves (common practice: along every one of them)', () => {
     const door = { ...(named('Door 1') as Panel), grooves: [] };

@@ -251,7 +251,7 @@ describe('moving from the folder to a server and back', () => {
     expect(moved.changeCount).toBe((JSON.parse(before) as { changes: unknown[] }).changes.length);
     expect(await allOf(server.db)).toBe(before);
     const app = appOn(server.db);
-    expect((await app.jobs.list({ offset: 0, limit: 50 })).jobs.map((j) => j.surfaceCount)).toEqual([60, 4, 7, 17, 6]);
+    expect((await app.jobs.list({ offset: 0, limit: 50 })).jobs.map((j) => j.surfaceCount)).toEqual([60, 4, 7, 24, 6]);
     const device = new TestDevice(okan);
     const doc = await app.jobs.open(lanternStreetId);
     await app.changes.apply(device.draft(lanternStreetId, 'Note', [note(doc.surfaces[0]!.id, 'on the server')], doc.revision));
