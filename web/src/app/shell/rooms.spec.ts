@@ -4,6 +4,7 @@ import { LayoutSearch } from '../compute/layout-search';
 import { LayoutSearchInPlace } from '../compute/layout-search.testing';
 import { Api } from '../record/api';
 import { FakeApi } from '../record/fake-api.testing';
+import { interiorDocument } from '../record/interior-document.testing';
 import { RecordStore } from '../record/record.store';
 import { Rooms } from './rooms';
 
@@ -85,6 +86,19 @@ describe('the rooms', () => {
     await settle();
     expect(name().textContent).toContain('Tickets');
     expect(api.drafts.filter((d) => d.label === 'Rename a room')).toHaveLength(1);
+  });
+
+  test('a sign is known by where its lines stand: two of letters and an arrow at its right', async () => {
+    api.doc = interiorDocument();
+    await TestBed.inject(RecordStore).open(api.doc.job.id);
+    await settle();
+    const bars = [...paneButton('Gate canvas').querySelectorAll<HTMLElement>('[data-bar]')].map((b) => b.style);
+    expect(bars).toHaveLength(3);
+    const [name, departures, arrow] = bars.map((s) => ({ left: parseFloat(s.left), top: parseFloat(s.top), right: parseFloat(s.left) + parseFloat(s.width) }));
+    expect((name!.left + name!.right) / 2).toBeCloseTo(50, 0);
+    expect(name!.top).toBeLessThan(departures!.top);
+    expect([departures!.left < 20, arrow!.right > 80, arrow!.left > departures!.right]).toEqual([true, true, true]);
+    expect(paneButton('Round table').querySelectorAll('[data-bar]')).toHaveLength(0);
   });
 
   test('one like it shares the tapes of the pane it is like', async () => {

@@ -28,6 +28,14 @@ interface DrawnPane {
   readonly outline: string | null;
   /** On which side of a door its handle is drawn. */
   readonly handle: 'left' | 'right' | null;
+  /** Lines of a sign as bars, in shares of its ground from its top left. */
+  readonly bars: readonly Bar[];
+}
+interface Bar {
+  readonly left: number;
+  readonly top: number;
+  readonly wide: number;
+  readonly high: number;
 }
 interface DrawnPlace {
   readonly place: Place;
@@ -103,6 +111,16 @@ const IN_LINE = 8;
                         >{{ d.mark }}
                         @if (d.handle) {
                           <span class="absolute top-[48%] size-[5px] rounded-full bg-ink" [class]="d.handle === 'left' ? 'left-[2px]' : 'right-[2px]'"></span>
+                        }
+                        @for (b of d.bars; track $index) {
+                          <span
+                            class="absolute bg-ink/60"
+                            data-bar
+                            [style.left.%]="100 * b.left"
+                            [style.top.%]="100 * b.top"
+                            [style.width.%]="100 * b.wide"
+                            [style.height.%]="100 * b.high"
+                          ></span>
                         }
                         @if (d.outline) {
                           <svg
@@ -240,6 +258,7 @@ export class Rooms {
       outline: shape && shape.map((q) => `${(q.x * widthPx).toFixed(1)},${(q.y * heightPx).toFixed(1)}`).join(' '),
       look: fill,
       handle: handleOf[surface.kind](surface),
+      bars: surface.kind === 'sign' ? barsOf(surface, size) : [],
       label: `${surface.name}, ${state}${film ? '' : ', no film'}`,
       mark: p?.isDoubtful ? '?' : p?.isLaid || p?.isCut ? '✓' : '',
     };
@@ -407,6 +426,18 @@ const handleOf: { readonly [K in SurfaceKind]: (s: Surface) => 'left' | 'right' 
   counter: () => null,
   sign: () => null,
 };
+/** A letter is about so wide for its height. At this size a line of letters is a bar. */
+const LETTER_WIDE = 0.7;
+/** Lines of a sign as they are seen from far off. */
+function barsOf({ lines }: SurfaceOf<'sign'>, size: { readonly w: number; readonly h: number }): Bar[] {
+  return lines.map((line) => {
+    const widthMm = line.heightMm * (line.is === 'letters' ? LETTER_WIDE * line.text.length : 1);
+    const leftMm = line.atMm - widthMm * { left: 0, middle: 0.5, right: 1 }[line.align];
+    const [left, top] = [Math.max(0, leftMm / size.w), Math.max(0, 1 - (line.baselineMm + line.heightMm) / size.h)];
+    return { left, top, wide: Math.min(1 - left, widthMm / size.w), high: Math.min(1 - top, line.heightMm / size.h) };
+  });
+}
+
 /** How large what nobody has taped yet is drawn, mm. */
 const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: number } } = {
   pane: { w: 800, h: 1000 },

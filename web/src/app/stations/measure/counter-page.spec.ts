@@ -47,9 +47,20 @@ describe('Measure, of a counter', () => {
     expect(new Set(Object.values(kept().sides)).size).toBe(1);
     expect(Object.values(kept().sides)).not.toContain('wall');
     expect(on.root.querySelector('[data-round-hint]')!.textContent).toContain('its ends are half circles');
+    expect(on.field('setbackBackLeft')).not.toBeNull();
     await press('[data-round-all]');
     expect(kept().round).toEqual([]);
     expect(on.root.querySelector('[data-round-hint]')).toBeNull();
+  });
+  test('a table that is round all over is known by its widths: its rounds are asked for on request only', async () => {
+    await on.pick('Round table');
+    expect(on.field('widthFront').value).toBe('900');
+    expect(on.field('setbackFrontLeft')).toBeNull();
+    await press('[data-tape-rounds]');
+    await on.type(on.field('setbackFrontLeft'), '448');
+    // what was taped stays in sight
+    expect(on.root.querySelector('[data-tape-rounds]')).toBeNull();
+    expect(on.field('setbackFrontLeft').value).toBe('448');
   });
   test('each side says what film does there; a round that is too tight is told with what helps', async () => {
     await on.pick('Waiting table');

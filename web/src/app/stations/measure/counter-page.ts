@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Counter, CounterCorner, CounterMeasure, Hardware } from '@yellow-pane/contracts';
 import { counterCornerNames, counterCorners, counterNames, cutOfCounter, surveyCounter, toldOf } from '@yellow-pane/core';
 import { CounterDrawing } from '../../kit/counter-drawing';
@@ -32,6 +32,8 @@ const rounds = (of: readonly CounterCorner[]): Groups =>
     .map((c) => ({ name: `Round, ${counterCornerNames[c]}`, hint: 'Two rulers along its sides: from where they cross.', keys: roundKeys[c] }));
 const allKeys = [...outline, ...edge, ...rounds(counterCorners)].flatMap((g) => g.keys);
 const shortNames: Readonly<Record<CounterMeasure, string>> = { widthFront: 'At the front', widthMiddle: 'In the middle', widthBack: 'At the back', depthLeft: 'Left', depthMiddle: 'Middle', depthRight: 'Right', fromBackLeft: 'From back left', fromFrontLeft: 'From front left', setbackFrontLeft: 'Straight ends', gapFrontLeft: 'Round begins', setbackFrontRight: 'Straight ends', gapFrontRight: 'Round begins', setbackBackRight: 'Straight ends', gapBackRight: 'Round begins', setbackBackLeft: 'Straight ends', gapBackLeft: 'Round begins', edgeThickness: 'Thick', edgeGirth: 'String over it' }; // prettier-ignore
+
+const isOfRound = (k: string): boolean => /^(setback|gap)/.test(k);
 
 const choices: ChoicesOf<Counter> = [
   { field: 'grain', name: 'Film’s direction', names: { along: 'along it', across: 'across it' } },
@@ -70,6 +72,11 @@ const outlet: Omit<Hardware, 'id'> = {
           } @else {
             <p class="border border-dashed border-field p-4 text-center text-soft">A width and a depth draw it.</p>
           }
+          @if (v.isFullRound) {
+            <button type="button" class="btn mt-2" data-tape-rounds [attr.aria-expanded]="tapesRounds() === v.surface.id" (click)="tapeRounds(v.surface.id)">
+              Not half circles? Tape its rounds
+            </button>
+          }
         </div>
         <div below class="grid gap-5 pb-4 2xl:grid-cols-2">
           <yp-counter-sides class="block" [surface]="v.surface" />
@@ -99,21 +106,31 @@ export class CounterPage {
   protected readonly places = { fromFootMm: 'From the front', heightMm: 'Deep' };
   protected readonly laserToo = /^(width|depth|from)/;
 
+  /** The top all round whose rounds somebody wants to tape after all. */
+  protected readonly tapesRounds = signal<string | null>(null);
+  protected tapeRounds(id: string): void {
+    this.tapesRounds.update((of) => (of === id ? null : id));
+  }
+
   protected readonly view = computed(() => {
     const [doc, surface, units] = [this.record.records(), this.record.counter(), this.record.units()];
     if (!doc || !surface) return null;
-    const { survey } = surveyCounter(surface, doc);
+    const { survey, inForce } = surveyCounter(surface, doc);
+    // a table that is round all over is known by its widths: eight fields for its rounds would only ask to be filled
+    const isFullRound = surface.round.length === counterCorners.length && !inForce.some((r) => isOfRound(r.measure));
+    const shownRounds = isFullRound && this.tapesRounds() !== surface.id ? [] : rounds(surface.round);
     const told = toldOf(surface, doc, units);
     const film = doc.films.find((f) => f.id === surface.filmId);
     const shown = viewOf(surface, told, film ? cutOfCounter(surface, doc, film).answer : null);
     return {
       ...shown,
       survey,
-      groups: [...outline, ...rounds(surface.round), ...edge],
+      isFullRound,
+      groups: [...outline, ...shownRounds, ...edge],
       partDoubts: told.doubts,
       doubtful: told.doubts.map((d) => d.part),
       // a corner that is sharp again keeps what was taped of its round, but does not show it
-      tapes: tapesShown(allKeys.filter((k) => !/^(setback|gap)/.test(k) || rounds(surface.round).some((g) => g.keys.includes(k))), shown, units), // prettier-ignore
+      tapes: tapesShown(allKeys.filter((k) => !isOfRound(k) || rounds(surface.round).some((g) => g.keys.includes(k))), shown, units), // prettier-ignore
     };
   });
 }
