@@ -46,6 +46,10 @@ describe('the steps of a counter', () => {
     expect(step('corner', 'Reception counter', { ...sharp, round: [] }, { corner: 'mitre' }).text).toContain('45° tip');
     expect(step('end', 'Reception counter', { ...sharp, round: [] }).text).toContain('come off at the right end');
   });
+  test('where nothing is turned underneath nothing has to be cut out of a round: no Vs are told', () => {
+    const edges = { front: 'edge', right: 'edge', back: 'wall', left: 'joint' } as const;
+    expect(step('round', 'Reception counter', { sides: edges }).text).toMatch(/^Front right: radius 25\d mm\./);
+  });
   test('what stands in doubt is asked before the first step: a ground that lets go, a round that is too tight', () => {
     const ask = (own: Partial<Counter>) => {
       const { surface, records } = asked('Waiting table', own);

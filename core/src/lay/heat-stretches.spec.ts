@@ -1,4 +1,4 @@
-import type { Counter, LayEntry, Panel, Sign, Wall } from '@yellow-pane/contracts';
+import { newPane, type Counter, type LayEntry, type Panel, type Sign, type Wall } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { distance, type Vec } from '../geometry/index.js';
 import { Memo, told as retold, toldAll } from '../ground/index.js';
@@ -153,6 +153,10 @@ describe('the gun at a step', () => {
     const pores = (texture: Sign['texture']) => heatCaseOf({ ...canvas, texture }, records)!.ground.hollows.map((h) => h.gapMm);
     expect([pores('smooth'), pores('fine'), pores('rough')]).toEqual([[], [0.15], [0.5]]);
     const lay = { ...file.job.lay!, gun: { nozzleMm: 40, setC: 400, powerW: 1600, distanceMm: 60 } };
+    // no film, nothing to heat; glass has a model of its own
+    expect(heatCaseOf({ ...door, filmId: null }, records)).toBeNull();
+    const pane = newPane({ id: door.id, jobId: door.jobId, placeId: door.placeId, name: 'P1', order: 1, filmId: door.filmId });
+    expect(heatCaseOf(pane, records)).toBeNull();
     expect(heatCaseOf(door, { ...records, job: { ...file.job, lay } })).toMatchObject({ distanceMm: 60, gun: { nozzleMm: 40, setC: 400, powerW: 1600 } });
     expect(heatCaseOf(named('Corridor wall'), records)!.ground.hollows.map((h) => h.key)).toEqual(['pore', 'joint']);
   });

@@ -39,6 +39,15 @@ describe('the steps of a door', () => {
     expect(step('panel-check').text).toMatch(/86\d × 204\d mm|86\d mm × 204\d mm/);
     expect(step('panel-check').text).toContain('Its direction runs upright.');
   });
+  test('a scratch of a groove, whose girth is not half a millimetre more than its mouth, is rolled over like the face: no step, no slack; half a millimetre is one', () => {
+    const groove = { ...named('Goods lift, back wall').grooves[0]!, run: { way: 'upright', fromLeftMm: 400 } as const, toFarEdgeMm: null };
+    const of = (depthMm: number) => ({ grooves: [{ ...groove, depthMm }] });
+    expect(keys('Door 1', of(0.2))).not.toContain('panel-groove');
+    expect(step('panel-groove', 'Door 1', of(0.25)).text).toContain('Slack of');
+    // beside a real one it is not told of either
+    const two = { grooves: [{ ...groove, depthMm: 5 }, { ...groove, id: named('Door 1').grooves[0]!.id, run: { way: 'upright', fromLeftMm: 200 } as const, depthMm: 0.2 }] }; // prettier-ignore
+    expect(step('panel-groove', 'Door 1', two).text).toContain('Slack of 10 mm lies');
+  });
   test('the deepest wrap is told, and trimming takes as long as the edge is', () => {
     const wraps = { left: 'edge', right: 'trimmed', top: 'return', bottom: 'trimmed' } as const;
     expect(step('panel-edges', 'Door 1', { wraps }).text).toContain('65 mm from the arris');

@@ -4,7 +4,7 @@ import { boundingBox, mirrored, offsetOutline, signedArea, vec, type Polygon } f
 import { EDGE_STOP_MM } from '../prepare/index.js';
 import { bladeSpans, laneFeet } from './lanes.js';
 import { MISSED_MM2, planQuarters, planSqueegee, type SqueegeePlan, type SqueegeeRequest } from './squeegee-plan.js';
-import { strokeLengthMm, sweptParts, type Stroke } from './stroke.js';
+import { strokeLengthMm, sweptParts, turnsLeft, type Stroke } from './stroke.js';
 
 const box = (w: number, h: number): Polygon => [vec(0, 0), vec(w, 0), vec(w, h), vec(0, h)];
 const rake = (w: number, low: number, high: number): Polygon => [vec(0, 0), vec(w, 0), vec(w, high), vec(0, low)];
@@ -66,6 +66,11 @@ describe('lanes of a blade', () => {
 });
 
 describe('what a stroke presses', () => {
+  test('a corner that bends back is no bend of a curve, and three points in a line are no corner: strokes are joined at bends of the ring alone', () => {
+    expect(turnsLeft(vec(0, 0), vec(100, 0), vec(200, 20))).toBe(true);
+    expect(turnsLeft(vec(0, 0), vec(100, 0), vec(200, -20))).toBe(false);
+    expect(turnsLeft(vec(0, 0), vec(100, 0), vec(200, 0))).toBe(false);
+  });
   test('a straight one its length by its blade; narrowed, both', () => {
     const s: Stroke = { tool: 'squeegee', bladeMm: 300, how: 'pull', path: [vec(0, 0), vec(1000, 0)] };
     const area = (less: number) => sweptParts(s, less).reduce((t, p) => t + signedArea(p), 0);
