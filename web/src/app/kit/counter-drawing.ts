@@ -177,6 +177,8 @@ export class CounterDrawing {
     const first = this.first();
     const share = step === 'counter-end' ? Math.max(0.06, 24 / w) : step === 'counter-top' ? 0.62 : step === 'counter-edges' || step === 'counter-seam' ? 1 : 0;
     const film = share > 0 ? { x: first === 'left' ? 0 : right - share * w, w: first === 'left' ? left + share * w : 2 * most } : null;
+    // arrows lie at the front, above its rounds where both are round: in a round table across its middle
+    const grainY = Math.max(middle + 11, foot - k * Math.min(body.radiusMm.frontLeft, body.radiusMm.frontRight));
     const strokeAt = [0.15, 0.38].map((f) => (first === 'left' ? left + f * w : right - f * w));
     const isWall = (side: CounterSideName) => sides[side] === 'wall';
     return {
@@ -192,7 +194,7 @@ export class CounterDrawing {
       strokes:
         step === 'counter-top' ? strokeAt.map((s) => `M${s} ${middle}v${0.36 * h}m-4-7l4 7l4-7M${s} ${middle}v${-0.36 * h}m-4 7l4-7l4 7`).join('') : null,
       grain: [0.28, 0.72].map((f) =>
-        grain === 'along' ? `M${left + f * w - 14} ${foot - 11}h28m-6-3l6 3l-6 3` : `M${left + f * w} ${foot - 8}v-24m-3 6l3-6l3 6`,
+        grain === 'along' ? `M${left + f * w - 14} ${grainY - 11}h28m-6-3l6 3l-6 3` : `M${left + f * w} ${grainY - 8}v-24m-3 6l3-6l3 6`,
       ),
       hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),
       tapes: [

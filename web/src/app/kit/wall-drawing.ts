@@ -192,6 +192,8 @@ export class WallDrawing {
     const isTaped = (start: string) => this.tapes().some((t) => t.key.startsWith(start));
     const hasLine = isTaped('up') || isTaped('down');
     const line = TOP + 0.55 * h;
+    // under a ceiling that breaks there is room below the level line only
+    const across = body.isBroken.ceiling ? (line + foot) / 2 : TOP + 0.42 * h;
     const lineAt = (share: number) => left + share * w;
     const [outer, inner] = [14, 40];
     return {
@@ -214,7 +216,7 @@ export class WallDrawing {
       joints: this.jointLines(masonry, wide, high, x, (mm) => y(box.minY + mm), k),
       drops: drops.map((d) => {
         const isNow = step === 'wall-drops' || step === 'wall-plumb' ? d.number === 1 : false;
-        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
+        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
       }),
       laps: step === 'wall-seam' ? laps.map((l) => ({ x: x(l.from), y: TOP, w: Math.max(3, (l.to - l.from) * k), h })) : [],
       hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),
@@ -222,7 +224,7 @@ export class WallDrawing {
       plumb: step === 'wall-plumb' && plumbX ? { path: `M${plumbX} ${TOP - 10}V${foot + 10}` } : null,
       tapes: [
         ...text('widthTop', left + w / 2, TOP - 6),
-        ...text('widthMiddle', left + 0.36 * w, TOP + 0.42 * h, { line: `M${left} ${TOP + 0.42 * h + 3}H${left + w}` }),
+        ...text('widthMiddle', left + 0.36 * w, across, { line: `M${left} ${across + 3}H${left + w}` }),
         ...text('widthBottom', left + w / 2, foot + 15),
         ...text('heightLeft', left - outer - (this.corners().left.is === 'stop' ? 0 : DEEP - 8), TOP + h / 2, { isUpright: true }),
         ...text('heightMiddle', left + 0.5 * w, TOP + 0.3 * h, { isUpright: true, line: `M${left + 0.5 * w} ${TOP}V${foot}` }),

@@ -114,7 +114,7 @@ const IN_LINE = 8;
                         }
                         @for (b of d.bars; track $index) {
                           <span
-                            class="absolute bg-ink/60"
+                            class="absolute bg-ink/40"
                             data-bar
                             [style.left.%]="100 * b.left"
                             [style.top.%]="100 * b.top"
