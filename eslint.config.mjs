@@ -40,7 +40,9 @@ export default tseslint.config(
   { files: ['web/src/main.ts', 'core/bench/**', 'server/bench/**', 'e2e/bench/**', 'e2e/screenshots.ts'], rules: { 'no-console': 'off' } },
   {
     files: ['**/*.mjs'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly' } },
+    languageOptions: {
+      globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly', clearTimeout: 'readonly' },
+    },
   },
   prettier,
 );

@@ -134,6 +134,10 @@ for (const file of files) {
   const own = lines && new Set(lines.filter((l) => l.file === file).map((l) => l.line));
   if (!own || own.size) faults.push(...(await faultsOf(file, own)));
 }
+if (faults.length === 0) {
+  console.log(`${place}: nothing in these lines could be made wrong; draw more`);
+  process.exit(0);
+}
 console.log(`${place}: ${faults.length} faults in ${new Set(faults.map((f) => f.file)).size} files`);
 
 /** How long the suites of a file take as the code is; at the first look they are compiled too. */

@@ -231,7 +231,7 @@ function besides(
   const { hall, reception, painted, laminate } = at;
   w.column(
     hall,
-    'Column 3',
+    'Hall post',
     { girthFoot: '1100', girthMiddle: '1099', girthTop: '1098', heightFront: '2120', heightRight: '2121', heightBack: '2120', heightLeft: '2120', acrossFront: '350', acrossSide: '349' },
     { filmId: ash.id, ground: painted, ends: { foot: 'base', head: 'capital' } },
   ); // prettier-ignore

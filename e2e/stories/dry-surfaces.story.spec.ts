@@ -181,6 +181,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await page.locator('[data-surface="Door 7"]').click();
   await expect(page.locator('[data-check-state]')).toHaveText('laid');
   await expect(page.locator('[data-how]')).toContainText('with a gloved hand');
+  await expect(page.locator('[data-holds]')).toContainText('its glue takes two weeks');
   const face = (await page.locator('yp-pin-drawing polygon').nth(1).boundingBox())!;
   await page.mouse.click(face.x + 3, face.y + 0.5 * face.height);
   await expect(page.locator('[data-pick="pockets"]')).toHaveCount(0);

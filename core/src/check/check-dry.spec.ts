@@ -48,6 +48,20 @@ describe('what was laid dry, after the work', () => {
     expect(check([done, soon], day(2))[0]!.state).toBe('due');
     expect(check([done, looked(1)], day(2))[0]).toMatchObject({ state: 'clear', due: [] });
   });
+  test('without heat its glue holds fully after two weeks (common practice: wall vinyl); letters and faces that were heated into a texture hold once they are cool', () => {
+    const canvas = file.surfaces.find((s) => s.kind === 'sign')!;
+    const of = (entries: LayEntry[], texture: 'rough' | 'smooth') =>
+      checkDry({ ...records(entries), surfaces: file.surfaces.map((s) => (s.kind === 'sign' ? { ...s, texture } : s)) }, day(1))[0]!.holdsAt;
+    const whole = line(canvas.id, day(0), 'pane-done');
+    expect(of([whole], 'smooth')).toBe(day(14));
+    expect(of([whole], 'rough')).toBe(day(0));
+    // ticked one by one, the step with the gun left out
+    const ticks = (keys: string[]) => [...keys.map((stepKey) => line(canvas.id, day(0, 9), 'step-done', { stepKey })), whole];
+    expect(of(ticks(['sign-clean']), 'rough')).toBe(day(14));
+    expect(of(ticks(['sign-clean', 'sign-heat']), 'rough')).toBe(day(0));
+    // of a door only its edges are heated through
+    expect(check([done], day(1))[0]!.holdsAt).toBe(day(14));
+  });
   test('what was pinned has to be decided; watched, it is looked at again on its day', () => {
     const seen = line(door.id, day(2), 'pin', { pin: pin() });
     expect(check([done, looked(1), seen], day(2))[0]!.state).toBe('seen');

@@ -12,8 +12,16 @@ const FIRST_LOOK_DAYS = 1;
 /** Hours for which film that was laid dry is still lifted without harm. @source house rule: its glue flows into the ground within the day */
 const FRESH_HOURS = 24;
 
+/** Until glue that nobody heated into its ground holds fully. @source common practice: wall vinyl about two weeks without heat */
+const COLD_HOLD_DAYS = 14;
+/** Steps in which all of the film is heated into its ground, not its edges alone. */
+const HEATS_ALL: readonly string[] = ['wall-faces', 'sign-heat'];
+
 /** A laid surface that film went on dry. No water in it, so no drying clock. */
-export type CheckDry = Laid<DrySurface>;
+export interface CheckDry extends Laid<DrySurface> {
+  /** From when its glue holds fully: nothing is washed or rubbed before. Heated all over it holds once it has cooled. */
+  readonly holdsAt: string;
+}
 
 const porous: ReadonlySet<DrySurface['ground']['material']> = new Set(['plasterboard', 'plaster', 'concrete', 'brick', 'wood', 'wood-board', 'unknown']);
 const rough: ReadonlySet<DrySurface['ground']['material']> = new Set(['concrete', 'brick', 'tile', 'unknown']);
@@ -27,6 +35,13 @@ const isFormed: { readonly [K in DrySurface['kind']]: (s: Extract<DrySurface, { 
   // pressed into a texture
   sign: (s) => s.texture !== 'smooth',
 };
+
+/** Whether all of its film was heated into the ground: by the log, or by its steps where it was tapped done at once. */
+function wasHeatedAllOver(surface: DrySurface, lines: readonly LayEntry[], records: LayRecords): boolean {
+  const heats = (sheetOfSurface(surface, records)?.steps ?? []).filter((s) => HEATS_ALL.includes(s.key));
+  const ticked = lines.flatMap((e) => (e.kind === 'step-done' && e.stepKey ? [e.stepKey] : []));
+  return heats.length > 0 && (ticked.length === 0 || heats.every((s) => ticked.includes(s.key)));
+}
 
 function factsOf(surface: DrySurface, lines: readonly LayEntry[], records: LayRecords): string[] {
   const { ground } = surface;
@@ -85,7 +100,8 @@ function whole(
   ].sort((a, b) => a.dueAt.localeCompare(b.dueAt));
   const isDue = due.some((d) => d.dueAt <= at);
   const state: CheckState = open.some((s) => s.state === 'open') ? 'seen' : isDue ? 'due' : wasSeen ? 'clear' : 'drying';
-  return { surface, film, laidAt, state, looks, pins, facts: factsOf(surface, lines, records), due };
+  const holdsAt = wasHeatedAllOver(surface, lines, records) ? laidAt : new Date(Date.parse(laidAt) + COLD_HOLD_DAYS * DAY_MS).toISOString();
+  return { surface, film, laidAt, holdsAt, state, looks, pins, facts: factsOf(surface, lines, records), due };
 }
 
 type OutlineOf<S extends DrySurface> = (surface: S, records: LayRecords) => Polygon | null;

@@ -1,4 +1,4 @@
-import type { BenchCut, DryAllowances, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
+import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';

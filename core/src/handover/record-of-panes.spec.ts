@@ -181,6 +181,10 @@ describe('what was laid dry, in the record', () => {
     const seen = { ...laid('Door 1', '2026-11-30T10:00:00.000Z'), kind: 'looked', look: { water: 'none', isClean: true } } as LayEntry;
     expect(notReadyBecause(named('Door 1', [...done, seen]), NOW)).toBeNull();
     expect(named('Door 1', [...done, seen]).seenClearAt).toBe('2026-11-30T10:00:00.000Z');
+    // its faces were not heated: two weeks after it was laid its glue holds fully (common practice); glass has its drying instead
+    const door = named('Door 1', [...done, seen]);
+    expect((Date.parse(door.dryHoldsAt!) - Date.parse(door.laidAt)) / 86_400_000).toBe(14);
+    expect(of('P2').dryHoldsAt).toBeNull();
   });
   test('in the calendar are looks and the joint at the wall, no drop windows; surfaces are not called panes', () => {
     const days = calendarOf(

@@ -53,6 +53,8 @@ export interface PaneRecord {
   readonly photos: readonly { readonly photo: string; readonly text: string; readonly at: string }[];
   /** Water that leaves through it; null: it was laid dry. */
   readonly drying: { readonly holds: DateRange; readonly touch: DateRange; readonly clear: DateRange } | null;
+  /** Of what was laid dry: from when its glue holds fully; null: it was laid wet. */
+  readonly dryHoldsAt: string | null;
   /** When somebody saw it clear, or looked it over where it was laid dry; null: nobody has yet. */
   readonly seenClearAt: string | null;
   /** The line by which the customer took it over; null: not yet. */
@@ -174,6 +176,7 @@ export function recordOfPanes(panes: readonly AnyLaid[], records: Records): Pane
       seen: [...pins, ...looks].sort((a, b) => a.at.localeCompare(b.at)),
       photos: own.flatMap((e) => (e.photo ? [{ photo: e.photo, text: e.text, at: e.occurredAt }] : [])),
       drying: isWetLaidPane(p) ? { holds: p.holds, touch: p.touch, clear: p.clear } : null,
+      dryHoldsAt: isWetLaidPane(p) ? null : p.holdsAt,
       seenClearAt: p.looks.findLast((e) => e.look?.water === 'none')?.occurredAt ?? null,
       acceptedBy: takenOver(accepted.get(p.surface.id), p.laidAt),
     };

@@ -117,7 +117,7 @@ describe('papers', () => {
       expect((await post(`/api/jobs/${interiorId}/changes`, draft)).status).toBe(200);
     }
     const record = await textOf((await pdf(`/api/jobs/${interiorId}/hand-over.pdf`)).bytes);
-    for (const words of ['2 surfaces, printed', 'Reception counter · Reception', 'version 1, its top', 'Looked over not yet', '1 piece: 25']) expect(record).toContain(words); // prettier-ignore
+    for (const words of ['2 surfaces, printed', 'Reception counter · Reception', 'version 1, its top', 'Looked over not yet', 'not washed or rubbed before', '1 piece: 25']) expect(record).toContain(words); // prettier-ignore
     expect(record).not.toMatch(/drop windows|Edge holds/i);
     const care = await textOf((await pdf(`/api/jobs/${interiorId}/care-sheet.pdf`)).bytes);
     expect(care).toContain('about two weeks to hold fully');

@@ -64,8 +64,9 @@ function signatureSvg(strokes: RecordPaper['signatures'][number]['strokes']): st
 }
 
 /** When its water is gone; or, of what was laid dry, when it was looked over. */
-function dryingRows({ drying, seenClearAt }: PaneRecord, day: (iso: string) => string): [string, string][] {
-  if (!drying) return [['Looked over', seenClearAt ? `on ${day(seenClearAt)}` : 'not yet']];
+function dryingRows({ drying, dryHoldsAt, seenClearAt }: PaneRecord, day: (iso: string) => string): [string, string][] {
+  const holds: [string, string][] = dryHoldsAt ? [['Holds fully', `from ${day(dryHoldsAt)}; not washed or rubbed before`]] : [];
+  if (!drying) return [['Looked over', seenClearAt ? `on ${day(seenClearAt)}` : 'not yet'], ...holds];
   return [
     ['Edge holds from', day(drying.holds.to)],
     ['Touch, drop windows', `from ${day(drying.touch.to)}`],

@@ -22,6 +22,13 @@ import { dayOf } from '../check-words';
         Laid {{ day(p.laidAt) }}. There is no water in it: what is pressed too softly shows a day later in the sun, what was not heated through comes back in
         the first weeks (common practice).
       </p>
+      @if (holds(); as h) {
+        <p class="mb-3 text-[15px]" data-holds>
+          {{ h.isAhead ? 'Holds fully from' : 'Has held fully since' }} <strong>{{ day(h.at) }}</strong>{{
+            h.isAhead ? ': laid without heat over all of it, its glue takes two weeks (common practice). Nobody washes or rubs it before.' : '.'
+          }}
+        </p>
+      }
       <p class="mb-3 border-l-4 border-ink bg-glass p-2.5 text-[15px]"><strong>The truth test:</strong> pass warm air over it. Hidden air stands up at once.</p>
       <p class="mb-3 border-l-4 border-harm bg-harm-tint p-2.5 text-sm">
         The gun only where no alcohol or promoter is smelt; off sprinkler heads, detectors and plastics.
@@ -63,6 +70,10 @@ export class DryPanel {
     return dryFilm.facts
       .filter((f) => facts.includes(f.key) && Object.values(f.times).some((t) => t > 1))
       .map((f) => `${f.text[0]!.toUpperCase()}${f.text.slice(1)}.`);
+  });
+  protected readonly holds = computed(() => {
+    const here = this.check.here();
+    return here && 'holdsAt' in here ? { at: here.holdsAt, isAhead: Date.parse(here.holdsAt) > this.check.nowMs() } : null;
   });
   protected day(iso: string): string {
     return dayOf(iso, this.record.doc()?.job.zone ?? 'Etc/UTC');
