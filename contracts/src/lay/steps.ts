@@ -30,6 +30,8 @@ export const hotAirGun = z.object({
 export type HotAirGun = z.infer<typeof hotAirGun>;
 
 /** How a job is laid. */
+/** What was stretched is heated through before its edge is trimmed, or after: installers differ. */
+export const postHeatSchool = z.enum(['before-trim', 'after-trim']);
 export const laySettings = z.object({
   liner: linerSchool.default('halves'),
   lock: lockSchool.default('tee'),
@@ -47,6 +49,7 @@ export const laySettings = z.object({
   bladeMm: z.number().min(25).max(900).nullable().default(null).meta({ unit: 'mm' }),
   overlapMm: strokeOverlapMm,
   gun: hotAirGun.prefault({}),
+  postHeat: postHeatSchool.default('before-trim'),
 });
 export type LaySettings = z.infer<typeof laySettings>;
 export const defaultLaySettings: LaySettings = laySettings.parse({});
@@ -89,6 +92,8 @@ export const paneTrait = z.enum([
   'hinge-top',
   'hinge-middle',
   'more-sheets',
+  'cold',
+  'cold-hollows',
 ]);
 export type PaneTrait = z.infer<typeof paneTrait>;
 

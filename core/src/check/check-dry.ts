@@ -1,7 +1,7 @@
 import type { Film, LayEntry } from '@yellow-pane/contracts';
 import { layProgress, linesInForce, sheetOfSurface, type LayRecords, type PaneProgress } from '../lay/index.js';
 import { vec, type Polygon } from '../geometry/index.js';
-import { coverOfColumn, isDrySurface, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
+import { coverOfColumn, isDrySurface, isFormed, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
 import { visitsOf, type CheckState, type DueVisit, type Laid } from './check-job.js';
 import { diagnose, type Diagnosis } from './diagnosis.js';
 import { isOpen, pinsOf, type PinLine } from './pins.js';
@@ -26,16 +26,6 @@ export interface CheckDry extends Laid<DrySurface> {
 const porous: ReadonlySet<DrySurface['ground']['material']> = new Set(['plasterboard', 'plaster', 'concrete', 'brick', 'wood', 'wood-board', 'unknown']);
 const rough: ReadonlySet<DrySurface['ground']['material']> = new Set(['concrete', 'brick', 'tile', 'unknown']);
 
-/** Whether film was bent or stretched somewhere on it. */
-const isFormed: { readonly [K in DrySurface['kind']]: (s: Extract<DrySurface, { kind: K }>) => boolean } = {
-  column: () => false,
-  panel: (s) => s.grooves.length > 0 || Object.values(s.wraps).some((w) => w !== 'trimmed'),
-  wall: (s) => s.left.is !== 'stop' || s.right.is !== 'stop' || (s.masonry?.jointDepthMm ?? 0) > 0,
-  counter: (s) => Object.values(s.sides).some((side) => side === 'edge' || side === 'return' || side === 'strip'),
-  // pressed into a texture
-  sign: (s) => s.texture !== 'smooth',
-};
-
 /** Whether all of its film was heated into the ground: by the log, or by its steps where it was tapped done at once. */
 function wasHeatedAllOver(surface: DrySurface, lines: readonly LayEntry[], records: LayRecords): boolean {
   const heats = (sheetOfSurface(surface, records)?.steps ?? []).filter((s) => HEATS_ALL.includes(s.key));
@@ -49,7 +39,7 @@ function factsOf(surface: DrySurface, lines: readonly LayEntry[], records: LayRe
   const ticked = new Set(lines.flatMap((e) => (e.kind === 'step-done' && e.stepKey ? [e.stepKey] : [])));
   // tapped done at once, the log does not say which steps were done
   const leftOut = (tool: RegExp) => ticked.size > 0 && steps.some((s) => tool.test(s.key)) && !steps.some((s) => tool.test(s.key) && ticked.has(s.key));
-  const isFlat = !(isFormed[surface.kind] as (s: DrySurface) => boolean)(surface);
+  const isFlat = !isFormed(surface);
   const canBeDamp = porous.has(ground.material);
   const said: readonly [string, boolean][] = [
     ['not-post-heated', leftOut(/post-heat/)],

@@ -50,6 +50,12 @@ describe('the steps of a counter', () => {
     const edges = { front: 'edge', right: 'edge', back: 'wall', left: 'joint' } as const;
     expect(step('round', 'Reception counter', { sides: edges }).text).toMatch(/^Front right: radius 25\d mm\./);
   });
+  test('a cold counter is warmed first and tried two hours after it was pressed (common practice)', () => {
+    const cold = { ground: { ...named('Reception counter').ground, surfaceTempC: 11 } };
+    expect(keys('Reception counter', cold)).toEqual(expect.arrayContaining(['ground-warm', 'tack']));
+    expect(step('tack', 'Reception counter', cold).returnAfterMinutes).toBe(120);
+    expect(keys('Reception counter')).not.toContain('tack');
+  });
   test('what stands in doubt is asked before the first step: a ground that lets go, a round that is too tight', () => {
     const ask = (own: Partial<Counter>) => {
       const { surface, records } = asked('Waiting table', own);

@@ -4,7 +4,7 @@ import { isLaidDry } from '../films/index.js';
 import { pathArea, pathLength } from '../geometry/index.js';
 import { capital, formatLength, formatRough, listed } from '../ground/index.js';
 import { counterCornerNames, counterCorners, counterNames, counterSideNames, counterSides, coverOfCounter, surveyCounter } from '../measure/index.js';
-import { askedOfGround, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
+import { askedOfGround, coldTraits, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 /** What is known of a top for laying; null: it has no size, or no film that is laid dry. */
@@ -68,6 +68,6 @@ export function counterFigures(surface: Counter, records: LayRecords): DryFigure
     edgeM: pathLength(body.path) / 1000,
     units,
     ask: asked.filter(Boolean).join(' ') || null,
-    has: [...groundTraits(surface.ground, film), ...has.flatMap(([trait, is]) => (is ? [trait] : []))],
+    has: [...groundTraits(surface.ground, film), ...coldTraits(surface, film, records), ...has.flatMap(([trait, is]) => (is ? [trait] : []))],
   };
 }

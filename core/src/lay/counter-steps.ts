@@ -72,6 +72,9 @@ export const counterSteps: readonly StepRule[] = [
   step('counter-feel', 'Feel for bubbles', 'With a gloved hand, all over, edges last. Press them out to the nearest edge, or prick and press.', {
     purpose: 'Dry film has no water that takes air away with it.', good: 'Nothing moves under the hand.', tools: ['gloves', 'needle'], minutes: [1, 0.5, 0], mood: 'look', when,
   }), // prettier-ignore
+  step('counter-tack', 'Two hours later: does it hold?', 'At a trimmed edge underneath: under a finger nail it has to pull, not come off. What comes off is warmed through again and pressed.', {
+    purpose: 'Glue that was laid on a cold ground has not flowed.', good: 'It pulls everywhere it is tried.', tools: ['heat gun'], minutes: [3, 0, 0], mood: 'look', returnAfterMinutes: 120, caution: 'Below 13 °C outdoors it stays indoors up to two days: what goes out cold lets go at its edges.', when: where('cold'),
+  }), // prettier-ignore
   step('counter-seal', 'Run the joint at the wall again', 'A day later, dry: new silicone along the {walls}, half on the film.', {
     purpose: 'An open joint lets water under the film.', good: 'A closed line, smooth, from end to end.', tools: ['silicone', 'masking tape'], minutes: [2, 0, 1], mood: 'look', returnAfterMinutes: 1440, caution: 'No water on it until it has cured by its maker’s figures.', when: where('at-wall'),
   }), // prettier-ignore

@@ -16,7 +16,7 @@ import {
   type DrySurface,
   type WallSide,
 } from '../measure/index.js';
-import { groundPlan, roomOf, type GroundPlan, type KitLine } from '../prepare/index.js';
+import { groundPlan, roomOf, wantedFor, type GroundPlan, type KitLine } from '../prepare/index.js';
 import type { LayRecords } from './lay-records.js';
 
 /** Alcohol for wiping a square metre twice, promoter for a square metre of strip, as it is put on thin, ml. @source house figures */
@@ -103,7 +103,17 @@ export function dryKit(surfaces: readonly DrySurface[], records: LayRecords, rea
   const plans = surfaces.map((surface) => ({
     surface,
     areaM2: dryAreaM2(surface, records) ?? 0,
-    plan: groundPlan(surface.ground, dryAreaM2(surface, records) ?? 0, prepare?.primer ?? 'water', roomOf(prepare)),
+    plan: groundPlan(
+      surface.ground,
+      dryAreaM2(surface, records) ?? 0,
+      prepare?.primer ?? 'water',
+      roomOf(prepare),
+      null,
+      wantedFor(
+        records.films.find((f) => f.id === surface.filmId),
+        surface,
+      ),
+    ),
   }));
   const has = (key: GroundPlan['tasks'][number]['key']) => plans.filter((p) => p.plan.tasks.some((t) => t.key === key));
   const names = (list: readonly { readonly surface: DrySurface }[]) => list.map((p) => p.surface.name).join(', ');

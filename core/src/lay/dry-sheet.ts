@@ -1,5 +1,8 @@
-import type { Film, Ground, Hardware, PaneTrait, StepRule, StepSet, SurfaceKind } from '@yellow-pane/contracts';
+import type { Film, Ground, Hardware, LaySettings, PaneTrait, StepRule, StepSet, SurfaceKind } from '@yellow-pane/contracts';
 import { verdictOnGround } from '../choose/index.js';
+import type { DrySurface } from '../measure/index.js';
+import { roomOf, wantedFor } from '../prepare/index.js';
+import type { LayRecords } from './lay-records.js';
 import { filledSteps, isForKind, type Step, type StepFigures } from './run-sheet.js';
 import { shippedSteps } from './shipped-steps.js';
 
@@ -30,17 +33,40 @@ const FAR_OFF = '9999-12-31';
 export const groundTraits = (ground: Ground, film: Film, isLetters = false): PaneTrait[] =>
   verdictOnGround(film, ground, FAR_OFF, isLetters).needsPatch ? ['patch'] : [];
 
+/** What was colder than its film wants it: it is warmed first, its hollows by themselves, and what was pressed is tried. */
+export function coldTraits(surface: DrySurface, film: Film, { job }: Pick<LayRecords, 'job'>): PaneTrait[] {
+  const isCold = (surface.ground.surfaceTempC ?? roomOf(job.prepare).airC) < wantedFor(film, surface).leastC;
+  const hasHollows = surface.kind === 'panel' && surface.grooves.length > 0;
+  return isCold ? ['cold', ...(hasHollows ? (['cold-hollows'] as const) : [])] : [];
+}
+
 /** What is known of a surface for laying film on it dry, and what of it asks for steps of its own. */
 export type DryFigures = StepFigures & { readonly has: readonly PaneTrait[] };
 
 /** Steps that take off what comes off, and isolate what is electric. */
 const TAKES_OFF: readonly string[] = ['panel-hardware', 'wall-covers', 'counter-clear', 'sign-clear'];
 
+/** What was stretched is heated through before it is trimmed, as the steps ship, or after: then it need not cool before the knife comes. */
+function bySchool(rules: readonly StepRule[], postHeat: LaySettings['postHeat']): readonly StepRule[] {
+  const heat = rules.find((r) => r.key.endsWith('-post-heat'));
+  const trim = heat && rules.findIndex((r) => r.key === heat.key.replace('post-heat', 'trim'));
+  if (postHeat === 'before-trim' || !heat || trim === undefined || trim < rules.indexOf(heat)) return rules;
+  const cooling = heat.wait && { ...heat.wait, what: 'film is cooling' };
+  const late = { ...heat, text: heat.text.replace(' Let it cool before it is cut.', ''), wait: cooling };
+  return [...rules.slice(0, trim + 1).filter((r) => r !== heat), late, ...rules.slice(trim + 1)];
+}
+
 /** The steps of what is laid dry, of its kind, after what its ground needs. A version of before there were any has those that ship. */
-export function stepsOfDry(set: StepSet, kind: SurfaceKind, known: DryFigures, ground: readonly StepRule[]): Step[] {
+export function stepsOfDry(
+  set: StepSet,
+  kind: SurfaceKind,
+  known: DryFigures,
+  ground: readonly StepRule[],
+  postHeat: LaySettings['postHeat'] = 'before-trim',
+): Step[] {
   const ofKind = (s: StepSet) => s.steps.filter((r) => isForKind(r, kind));
   const own = ofKind(set);
-  const rules = own.length ? own : ofKind(shippedSteps(set.firmId));
+  const rules = bySchool(own.length ? own : ofKind(shippedSteps(set.firmId)), postHeat);
   const asked = rules.filter(({ when: { has: asks } }) => !asks?.length || asks.some((t) => known.has.includes(t)));
   // what comes off does so before anything is washed or sanded
   const off = ground.length ? asked.filter((r) => TAKES_OFF.includes(r.key)) : [];

@@ -1,5 +1,5 @@
 import type { Ground, PrepareSettings, StepRule } from '@yellow-pane/contracts';
-import { groundPlan, roomOf, type FilmBox, type GroundTask } from '../prepare/index.js';
+import { groundPlan, roomOf, type FilmBox, type GroundTask, type WantedC } from '../prepare/index.js';
 import { step } from './step-rule.js';
 
 const when = { surface: ['column' as const, 'panel' as const, 'wall' as const, 'counter' as const, 'sign' as const], has: ['patch' as const] };
@@ -44,11 +44,17 @@ const isOfItsKind = (t: GroundTask, all: readonly GroundTask[]): boolean =>
 
 /**
  * What has to be done to this ground first, as steps that are logged like all others: each wait begins when its step is done, and is over when the hand has found it so.
- * @param areaM2 of film, @param prepare what the job says of primer and room, @param box the thickest roll of its film
+ * @param areaM2 of film, @param prepare what the job says of primer and room, @param box the thickest roll of its film @param wanted how warm its film wants it
  * @returns empty: it is ready for the last wipe
  */
-export function stepsOfGround(ground: Ground, areaM2: number, prepare: PrepareSettings | null | undefined, box: FilmBox | null = null): StepRule[] {
-  const { tasks, coats } = groundPlan(ground, areaM2, prepare?.primer ?? 'water', roomOf(prepare), box);
+export function stepsOfGround(
+  ground: Ground,
+  areaM2: number,
+  prepare: PrepareSettings | null | undefined,
+  box: FilmBox | null = null,
+  wanted?: WantedC,
+): StepRule[] {
+  const { tasks, coats } = groundPlan(ground, areaM2, prepare?.primer ?? 'water', roomOf(prepare), box, wanted);
   return tasks
     .filter((t) => !isOfItsKind(t, tasks))
     .flatMap((t): StepRule[] => {

@@ -1,6 +1,7 @@
 import type { DryAllowances, Panel } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
+import { defaultLay } from './default-lay.js';
 import { sheetOfSurface } from './lay-job.js';
 import type { LayRecords } from './lay-records.js';
 import { unknownFigures } from './run-sheet.js';
@@ -47,6 +48,56 @@ describe('the steps of a door', () => {
     // beside a real one it is not told of either
     const two = { grooves: [{ ...groove, depthMm: 5 }, { ...groove, id: named('Door 1').grooves[0]!.id, run: { way: 'upright', fromLeftMm: 200 } as const, depthMm: 0.2 }] }; // prettier-ignore
     expect(step('panel-groove', 'Door 1', two).text).toContain('Slack of 10 mm lies');
+  });
+  test('a cold door (common practice): warmed with its film, its hollows by themselves to at most 66 °C once alcohol and promoter are off, tried two hours later; as long as it is cold outside it stays in', () => {
+    const cold = { ground: { ...named('Door 1').ground, isGreasy: false, surfaceTempC: 12 } };
+    const all = keys('Door 1', cold);
+    const order = [
+      'ground-warm',
+      'ground-warm-proven',
+      'panel-clean',
+      'panel-promoter',
+      'panel-hollows',
+      'panel-centre',
+      'panel-groove',
+      'panel-feel',
+      'panel-tack',
+    ];
+    expect(all.filter((k) => order.includes(k))).toEqual(order);
+    expect(all.at(-1)).toBe('panel-tack');
+    expect(step('ground-warm', 'Door 1', cold).title).toBe('Bring it to 15 to 25 °C');
+    expect(step('panel-hollows', 'Door 1', cold).text).toContain('The deepest first');
+    expect(step('panel-hollows', 'Door 1', cold).text).toContain('at most 66 °C');
+    expect(step('panel-tack', 'Door 1', cold).returnAfterMinutes).toBe(120);
+    expect(step('panel-tack', 'Door 1', cold).caution).toContain('stays indoors up to two days');
+    // a smooth one has no hollows; a warm one none of it
+    expect(keys('Door 1', { ...cold, grooves: [] })).not.toContain('panel-hollows');
+    expect(keys('Door 1', { ...cold, grooves: [] })).toContain('panel-tack');
+    for (const key of ['ground-warm', 'panel-hollows', 'panel-tack']) expect(keys('Door 1')).not.toContain(key);
+  });
+  test('cast film that is to be stretched wants ground and film at 21 °C (common practice: 70 °F): at 17 °C it is warmed, a smooth panel is not', () => {
+    const films = file.films.map((f) => (f.id === named('Door 1').filmId ? { ...f, construction: 'cast-vinyl' as const } : f));
+    const of = (own: Partial<Panel>) => {
+      const surface = { ...named('Door 1'), ground: { ...named('Door 1').ground, isGreasy: false, surfaceTempC: 17 }, ...own };
+      const doc = { ...records(), films };
+      return sheetOfSurface(surface, { ...doc, surfaces: doc.surfaces.map((s) => (s.id === surface.id ? surface : s)) })!.steps;
+    };
+    expect(of({}).find((s) => s.key === 'ground-warm')!.title).toBe('Bring it, and the film, to 21 °C');
+    expect(of({}).map((s) => s.key)).toContain('panel-tack');
+    const trimmed = { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } as const;
+    expect(of({ grooves: [], wraps: trimmed }).map((s) => s.key).filter((k) => /warm|tack/.test(k))).toEqual([]); // prettier-ignore
+  });
+  test('two schools: heated through before its edge is trimmed, or after; then it need not cool for the knife', () => {
+    const of = (postHeat: 'before-trim' | 'after-trim') => {
+      const doc = { ...records(), job: { ...file.job, lay: { ...defaultLay, postHeat } } };
+      return sheetOfSurface(named('Door 1'), doc)!.steps.filter((s) => /post-heat|trim/.test(s.key));
+    };
+    expect(of('before-trim').map((s) => s.key)).toEqual(['panel-post-heat', 'panel-trim']);
+    expect(of('before-trim')[0]!.text).toContain('Let it cool before it is cut.');
+    expect(of('after-trim').map((s) => s.key)).toEqual(['panel-trim', 'panel-post-heat']);
+    expect(of('after-trim')[1]!.text).not.toContain('before it is cut');
+    expect(of('after-trim')[1]!.wait!.what).toBe('film is cooling');
+    expect(keys('Door 1').length).toBe(sheetOfSurface(named('Door 1'), { ...records(), job: { ...file.job, lay: { ...defaultLay, postHeat: 'after-trim' } } })!.steps.length); // prettier-ignore
   });
   test('the deepest wrap is told, and trimming takes as long as the edge is', () => {
     const wraps = { left: 'edge', right: 'trimmed', top: 'return', bottom: 'trimmed' } as const;

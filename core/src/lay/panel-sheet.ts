@@ -3,7 +3,7 @@ import { cutOfPanel, FOLD_BACK_MM, resolveDry, wrapDepth } from '../cut/index.js
 import { isLaidDry } from '../films/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel } from '../measure/index.js';
-import { askedOfGround, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
+import { askedOfGround, coldTraits, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 /** Whether two wrapped edges meet at any corner. */
@@ -55,6 +55,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
     ask: asked.filter(Boolean).join(' ') || null,
     has: [
       ...groundTraits(surface.ground, film),
+      ...coldTraits(surface, film, records),
       ...(grooves.length ? ['grooves' as const] : []),
       ...(wraps.length ? ['wraps' as const] : []),
       ...(hasWrappedCorner(surface) ? ['corners-wrapped' as const] : []),

@@ -26,6 +26,9 @@ export const panelSteps: readonly StepRule[] = [
   step('panel-promoter', 'Promoter on edges and in grooves', 'Thin and even on every edge that film goes over, in grooves, and where film will lie on film. Let it dry until it is tacky.', {
     purpose: 'Edges and grooves are where film pulls back.', good: 'An even thin strip, dry to the touch.', tools: ['adhesion promoter', 'gloves'], minutes: [1, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying' }, caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('wraps', 'grooves', 'seam-dry'),
   }), // prettier-ignore
+  step('panel-hollows', 'Warm the hollows', 'The deepest first, the gun moving, to at most 66 °C in it: read it with the gun taken away.', {
+    purpose: 'A cold corner takes the heat out of film before it is pressed in.', good: 'Hand-warm all along, no place over 66 °C.', tools: ['heat gun', 'infrared thermometer'], minutes: [2, 1, 0], mood: 'dry', caution: 'No gun until nothing is smelt of alcohol and promoter. Lacquer blisters and plastics warp above it.', when: where('cold-hollows'),
+  }), // prettier-ignore
   step('panel-centre', 'Fold the liner back, tack the centre', 'Fold the liner back {fold} at the top. Pencilled face on the face; press in the middle of the top, then look along both sides.', {
     purpose: 'So far it can be lifted and set again.', good: 'Both sides reach over alike, the direction stands true.', tools: ['squeegee with felt edge'], minutes: [2, 0, 0], mood: 'dry', drawing: 'panel-centre', when,
   }), // prettier-ignore
@@ -61,5 +64,8 @@ export const panelSteps: readonly StepRule[] = [
   }), // prettier-ignore
   step('panel-feel', 'Feel for bubbles', 'With a gloved hand, all over. Press them out to the nearest edge, or prick and press.', {
     purpose: 'Dry film has no water that takes air away with it.', good: 'Nothing moves under the hand.', tools: ['gloves', 'needle'], minutes: [1, 0.5, 0], mood: 'look', when,
+  }), // prettier-ignore
+  step('panel-tack', 'Two hours later: does it hold?', 'At a trimmed edge, where it is hidden: under a finger nail it has to pull, not come off. What comes off is warmed through again and pressed.', {
+    purpose: 'Glue that was laid on a cold ground has not flowed.', good: 'It pulls everywhere it is tried.', tools: ['heat gun'], minutes: [3, 0, 0], mood: 'look', returnAfterMinutes: 120, caution: 'Below 13 °C outdoors it stays indoors up to two days: what goes out cold lets go at its edges.', when: where('cold'),
   }), // prettier-ignore
 ];

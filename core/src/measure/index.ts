@@ -1,4 +1,5 @@
 export * from './besides.js';
+export * from './formed.js';
 export * from './kinds.js';
 export * from './opening.js';
 export * from './adjustment.js';

@@ -1,4 +1,5 @@
-import type { Ground, PrepareSettings, PrimerSchool } from '@yellow-pane/contracts';
+import type { Film, Ground, PrepareSettings, PrimerSchool } from '@yellow-pane/contracts';
+import { isFormed, type DrySurface } from '../measure/index.js';
 import { saturationHPa } from '../physics/index.js';
 import { boxHours, type FilmBox } from './film-box.js';
 
@@ -64,13 +65,36 @@ export function dryingFactor(school: PrimerSchool, { airC, humidityPct }: RoomAi
 
 const range = (leastHours: number, factor: number): [number, number] => [leastHours * factor, leastHours * factor * AT_MOST];
 
+/** How warm a ground and its film are wanted, °C. */
+export interface WantedC {
+  /** Colder than this it is warmed first. */
+  readonly leastC: number;
+  /** A room is heated to this for it. */
+  readonly heatedC: number;
+  readonly title: string;
+}
+/** @source common practice: interior film at 15 to 25 °C */
+const INTERIOR: WantedC = { leastC: 15, heatedC: 20, title: 'Bring it to 15 to 25 °C' };
+/** Cast film that has to give over edges and into hollows. @source common practice: surface and room at 70 °F (21 °C); two degrees below pass, house rule */
+const STRETCHED: WantedC = { leastC: 19, heatedC: 21, title: 'Bring it, and the film, to 21 °C' };
+/** How warm the ground of a film is wanted. */
+export const wantedFor = (film: Pick<Film, 'construction'> | undefined, surface: DrySurface): WantedC =>
+  film?.construction === 'cast-vinyl' && (surface.kind === 'panel' || surface.kind === 'counter') && isFormed(surface) ? STRETCHED : INTERIOR;
+
 /**
  * What has to be done to a ground before film that is laid dry goes on, in the order of the trade: fill – dry by hand – sand, degrease – rinse twice, prime – dry – sand,
  * dust, wipe, bring to temperature.
- * @param areaM2 of film @param school of the primer @param box the thickest roll of its film; null: nobody knows it
+ * @param areaM2 of film @param school of the primer @param box the thickest roll of its film; null: nobody knows it @param wanted how warm its film wants it
  * @source common practice
  */
-export function groundPlan(ground: Ground, areaM2: number, school: PrimerSchool, air: RoomAir, box: FilmBox | null = null): GroundPlan {
+export function groundPlan(
+  ground: Ground,
+  areaM2: number,
+  school: PrimerSchool,
+  air: RoomAir,
+  box: FilmBox | null = null,
+  wanted: WantedC = INTERIOR,
+): GroundPlan {
   const tasks: GroundTask[] = [];
   const drinks = ground.finish === 'bare' || ground.state === 'damaged';
   const coats = drinks ? (COATS[ground.material] ?? 0) : 0;
@@ -118,24 +142,22 @@ export function groundPlan(ground: Ground, areaM2: number, school: PrimerSchool,
   });
   tasks.push({ key: 'wipe', title: 'Wipe with alcohol', text: 'Seventy parts alcohol, thirty water, last of all; dry it off.', waitHours: [0.1, 0.25], proof: 'Nothing comes off on the cloth.', caution: 'Alcohol burns: doors open, no flame, no gun until nothing is smelt.' }); // prettier-ignore
   const cold = ground.surfaceTempC ?? air.airC;
-  if (cold < 15)
-    tasks.push({ key: 'warm', title: 'Bring it to 15 to 25 °C', text: `Heat the room, not the spot; film in its opened box beside it.${boxWords(box, cold, air)}`, waitHours: warmHours(box, cold, air), proof: 'Read with the infrared thermometer at foot, middle and top.', caution: null }); // prettier-ignore
+  if (cold < wanted.leastC)
+    tasks.push({ key: 'warm', title: wanted.title, text: `Heat the room, not the spot; film in its opened box beside it, upright. Clean all of it while it warms.${boxWords(box, cold, air, wanted)}`, waitHours: warmHours(box, cold, air, wanted), proof: 'Read with the infrared thermometer at foot, middle and top.', caution: null }); // prettier-ignore
   const sum = (i: 0 | 1) => tasks.reduce((s, t) => s + (t.waitHours?.[i] ?? 0), 0);
   return { tasks, waitHours: [sum(0), sum(1)], coats, primerL: coats * areaM2 * PRIMER_L_PER_M2 };
 }
 
-/** A room that is heated for laying. @source common practice */
-const HEATED_C = 20;
 /** For ground and things in the room. @source house rule */
 const GROUND_HOURS = [2, 8] as const;
-const rollHours = (box: FilmBox | null, coldC: number, { airC }: RoomAir) => box && boxHours(box, coldC, Math.max(HEATED_C, airC));
+const rollHours = (box: FilmBox | null, coldC: number, { airC }: RoomAir, { heatedC }: WantedC) => box && boxHours(box, coldC, Math.max(heatedC, airC));
 /** Until both are warm: from a roll out of its box to one that stayed in it, and never sooner than the ground. */
-function warmHours(box: FilmBox | null, coldC: number, air: RoomAir): [number, number] {
-  const hours = rollHours(box, coldC, air);
+function warmHours(box: FilmBox | null, coldC: number, air: RoomAir, wanted: WantedC): [number, number] {
+  const hours = rollHours(box, coldC, air, wanted);
   return hours ? [Math.max(GROUND_HOURS[0], hours[0]), Math.max(GROUND_HOURS[0], hours[1])] : [...GROUND_HOURS];
 }
-function boxWords(box: FilmBox | null, coldC: number, air: RoomAir): string {
-  const hours = rollHours(box, coldC, air);
+function boxWords(box: FilmBox | null, coldC: number, air: RoomAir, wanted: WantedC): string {
+  const hours = rollHours(box, coldC, air, wanted);
   return hours && box
     ? ` As cold as this, its roll (${Math.round(2 * box.radiusMm)} mm thick) is warm through in about ${waitText([hours[0], hours[0]])} out of its box, ${waitText([hours[1], hours[1]])} in it.`
     : '';

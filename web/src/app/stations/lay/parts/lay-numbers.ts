@@ -4,6 +4,7 @@ import {
   formingSchool,
   linerSchool,
   lockSchool,
+  postHeatSchool,
   siliconeSchool,
   stopsSchool,
   trimSchool,
@@ -30,6 +31,7 @@ const schools = [
   { field: 'stops', name: 'Stops', options: stopsSchool.options.map((v) => ({ value: v, name: v === 'stay' ? 'stay' : 'taken off' })), costs: 'Off: no line of light, film under the bead; slower, and the pane is loose.' }, // prettier-ignore
   { field: 'edge', name: 'Security edge', options: edgeSchool.options.map((v) => ({ value: v, name: v === 'anchored' ? 'anchored' : 'free, with a gap' })), costs: 'Anchored: holds at the edge, where free film fails first; a bead to cure.' }, // prettier-ignore
   { field: 'forming', name: 'Forming', options: [{ value: '', name: 'as recommended' }, ...formingSchool.options.map((v) => ({ value: v, name: schoolNames[v] }))], costs: 'Curved glass only. What each costs on a pane stands in Choose.' }, // prettier-ignore
+  { field: 'postHeat', name: 'Heat through', options: postHeatSchool.options.map((v) => ({ value: v, name: v === 'before-trim' ? 'before it is trimmed' : 'after it is trimmed' })), costs: 'Before: what pulls back does so before the knife comes; it cools first. After: no wait, and the cut edge is heated with it. Severe curves are heated at once, either way.' }, // prettier-ignore
   { field: 'way', name: 'Taps', options: [{ value: 'one-tap', name: 'one for each pane' }, { value: 'step-by-step', name: 'step by step' }], costs: '' }, // prettier-ignore
 ] as const;
 
@@ -116,8 +118,12 @@ const schools = [
   host: { class: 'block' },
 })
 export class LayNumbers {
-  /** Most schools are about glass; off it only how one taps is left. */
-  protected readonly schoolsHere = computed(() => this.schools.filter((f) => this.lay.glass() !== null || f.field === 'way'));
+  /** Most schools are about glass; off it how one taps, and, where edges are wrapped and trimmed, when they are heated through. */
+  protected readonly schoolsHere = computed(() => {
+    const [isGlass, kind] = [this.lay.glass() !== null, this.lay.here()?.surface.kind];
+    const isTrimmedAtEdges = kind === 'panel' || kind === 'counter';
+    return this.schools.filter((f) => f.field === 'way' || (f.field === 'postHeat' ? isTrimmedAtEdges : isGlass));
+  });
   protected readonly lay = inject(LayStore);
   private readonly record = inject(RecordStore);
   private readonly device = inject(Device);

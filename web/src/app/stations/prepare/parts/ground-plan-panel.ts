@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { PrimerSchool } from '@yellow-pane/contracts';
-import { boxOfFilm, dryAreaM2, groundPlan, linesInForce, roomOf, sheetOfSurface, verdictOnGround, waitText } from '@yellow-pane/core';
+import { boxOfFilm, dryAreaM2, groundPlan, wantedFor, linesInForce, roomOf, sheetOfSurface, verdictOnGround, waitText } from '@yellow-pane/core';
 import { measureOf, toldAll } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
 import { DayStore } from '../day.store';
@@ -90,7 +90,14 @@ export class GroundPlanPanel {
     const isRead = typed.roomC !== null && typed.roomHumidityPct !== null;
     const air = roomOf({ typed });
     const film = doc.films.find((f) => f.id === surface.filmId);
-    const plan = groundPlan(surface.ground, dryAreaM2(surface, doc) ?? 0, this.school(), air, film ? boxOfFilm(film, doc.rolls) : null);
+    const plan = groundPlan(
+      surface.ground,
+      dryAreaM2(surface, doc) ?? 0,
+      this.school(),
+      air,
+      film ? boxOfFilm(film, doc.rolls) : null,
+      wantedFor(film, surface),
+    );
     const steps = sheetOfSurface(surface, doc)?.steps ?? [];
     // only what somebody wrote down: a tap for the whole surface says nothing of its ground
     const logged = new Set(linesInForce(doc.layEntries).flatMap((e) => (e.surfaceId === surface.id && e.kind === 'step-done' ? [e.stepKey] : [])));
