@@ -54,7 +54,7 @@ export type TapedResult = z.infer<typeof tapedResult>;
 
 /** Input of the plan for a hot-air gun: film, ground and gun, and what was read after a trial. */
 export const heatInput = z.object({
-  aim: z.enum(['faces', 'joints', 'relax', 'post-heat']),
+  aim: z.enum(['faces', 'joints', 'relax', 'post-heat', 'warm']),
   film: film.pick({ construction: true, thicknessUm: true, temps: true }),
   material: groundMaterial.default('unknown'),
   /** Of blocks or bricks; null: an even face. */

@@ -67,12 +67,14 @@ export function filmHeatOf(film: Pick<Film, 'construction' | 'thicknessUm' | 'te
 
 /** A place of a ground where film lies on it, or bridges a hollow so deep. */
 export interface HeatPlace {
-  readonly key: 'lying' | 'pore' | 'joint' | 'lifted';
+  readonly key: 'lying' | 'pore' | 'joint' | 'lifted' | 'bare';
   readonly name: string;
   /** Null: it is pressed on. */
   readonly gapMm: number | null;
 }
 export const lying: HeatPlace = { key: 'lying', name: 'film that lies on', gapMm: null };
+/** Nothing on it yet. */
+export const bare: HeatPlace = { key: 'bare', name: 'the bare ground', gapMm: null };
 export const lifted: HeatPlace = { key: 'lifted', name: 'film held off', gapMm: 30 };
 
 /** A ground as heat sees it, with the hollows that film bridges. */
@@ -109,8 +111,10 @@ export function groundHeatOf(
   };
 }
 
-/** Film on a ground at a place as a row of cells; the film is the first. */
-export function rowAt(film: FilmHeat, ground: GroundHeat, { gapMm }: HeatPlace, airC: number): CellRow {
+/** Film on a ground at a place as a row of cells; the film is the first, unless the ground is bare. */
+export function rowAt(film: FilmHeat, ground: GroundHeat, { key, gapMm }: HeatPlace, airC: number): CellRow {
+  const back = { wPerM2K: ROOM_W_PER_M2K, tempC: airC };
+  if (key === 'bare') return cellsOf([ground.layer], [], back);
   const hold = gapMm === null ? CONTACT_M2K_PER_W : Math.min(gapMm, STILL_GAP_MM) / 1000 / STILL_AIR_W_PER_MK;
-  return cellsOf([film.layer, ground.layer], [hold], { wPerM2K: ROOM_W_PER_M2K, tempC: airC });
+  return cellsOf([film.layer, ground.layer], [hold], back);
 }

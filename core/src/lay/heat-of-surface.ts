@@ -11,15 +11,18 @@ const aims: Readonly<Record<string, HeatAim>> = {
   'wall-joints': 'joints',
   'wall-outside': 'relax',
   'wall-post-heat': 'post-heat',
+  'panel-hollows': 'warm',
   'panel-groove': 'relax',
   'panel-edges': 'relax',
   'panel-corner': 'relax',
   'panel-post-heat': 'post-heat',
+  'panel-tack': 'post-heat',
   'counter-strip': 'relax',
   'counter-edges': 'relax',
   'counter-round': 'relax',
   'counter-corner': 'relax',
   'counter-post-heat': 'post-heat',
+  'counter-tack': 'post-heat',
   'sign-heat': 'faces',
 };
 /** What the gun is for at a step; null: no gun, or glass, which has a model of its own. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import type { HotAirGun } from '../physics/index.js';
-import { filmHeatOf, groundHeatOf, lifted, lying, rowAt } from './heat-matter.js';
+import { blownHalfSpaceC, stepCells, type HotAirGun } from '../physics/index.js';
+import { bare, filmHeatOf, groundHeatOf, lifted, lying, rowAt } from './heat-matter.js';
 import { correctBy, heatMap, heatPass, planHeat, speedBand, unproven, type HeatCase } from './heat-pass.js';
 
 const gun: HotAirGun = { nozzleMm: 34, setC: 538, powerW: 2000 };
@@ -52,6 +52,28 @@ describe('rough painted concrete, gun at 538 °C, 25 mm off, 51 mm a second (com
     expect(heatPass(at({ ...wallFilm, layer: { ...wallFilm.layer, thickM: 120e-6, firstCellM: 120e-6 } }, concrete), pore, 51).peakC).toBeLessThan(
       heatPass(at(wallFilm, concrete), pore, 51).peakC,
     );
+  });
+});
+
+describe('a bare hollow in the cold is warmed for film to come (common practice: 66 °C at most)', () => {
+  const cold = { airC: 12, groundC: 12 };
+  test('one that is hand-warm is under 66 °C whatever the gun gives, on board and on sheet metal; no film is reckoned with', () => {
+    for (const ground of [board, steel]) {
+      const plan = planHeat(at(wrap, ground, cold), 'warm')!;
+      expect(plan.places.map((p) => p.place.key)).toEqual(['bare']);
+      expect(plan.passes).not.toBeNull();
+      expect(plan.places[0]!.peakC[1]).toBeGreaterThanOrEqual(39.5);
+      expect(plan.places[0]!.peakC[1]).toBeLessThanOrEqual(66);
+      expect(planHeat(at(decor, ground, cold), 'warm')!.places[0]!.peakC).toEqual(plan.places[0]!.peakC);
+    }
+  });
+  test('the bare face is the semi-infinite solid of the textbook while heat has not gone through it', () => {
+    // a hot wide stream that stands still: gas over the face from one moment on, closed form
+    const row = rowAt(wrap, board, bare, 12);
+    let last = 0;
+    stepCells(row, row.joulePerM2K.map(() => 12), Array.from({ length: 1601 }, (_, i) => i / 400), () => ({ wPerM2K: 60, tempC: 300 }), (_s, t) => (last = t[0]!)); // prettier-ignore
+    const exact = blownHalfSpaceC(board.layer, 60, 300, 12, 4);
+    expect(Math.abs(last - exact)).toBeLessThan(0.015 * (exact - 12));
   });
 });
 

@@ -1,8 +1,10 @@
 import { jetOnWall, stepCells, streamShare, type CellRow, type HotAirGun, type JetOnWall } from '../physics/index.js';
-import { lifted, lying, ROOM_W_PER_M2K, rowAt, type FilmHeat, type GroundHeat, type HeatPlace } from './heat-matter.js';
+import { bare, lifted, lying, ROOM_W_PER_M2K, rowAt, type FilmHeat, type GroundHeat, type HeatPlace } from './heat-matter.js';
 
-/** What the gun is for: film softens over the pores of faces, or over joints; is made soft to be formed; is heated so that it stays. */
-export type HeatAim = 'faces' | 'joints' | 'relax' | 'post-heat';
+/** What the gun is for: film softens over the pores of faces, or over joints; is made soft to be formed; is heated so that it stays; a bare hollow is warmed for film to come. */
+export type HeatAim = 'faces' | 'joints' | 'relax' | 'post-heat' | 'warm';
+/** Hand-warm, and what a bare hollow may come to. @source common practice: 150 °F (66 °C) at most; hand-warm: house figure */
+const BARE = { wantC: 40, limitC: 66 } as const;
 
 /** A gun that is moved along film at a steady speed. */
 export interface HeatCase {
@@ -129,6 +131,9 @@ function speedFor(peak: (speed: number) => number, figureC: number): number {
   return Math.exp((low + high) / 2);
 }
 
+/** Whether the ground under film that lies on is heated with it: one that film is held off from is warmed less, and a bare one has a figure of its own. */
+const heatsThrough = (aim: HeatAim): boolean => aim !== 'relax' && aim !== 'warm';
+
 /** What is asked of film and ground by what the gun is for. */
 export interface HeatAsked {
   readonly aim: HeatAim;
@@ -141,6 +146,7 @@ export interface HeatAsked {
 }
 /** Null: its maker's figure is not in the library. */
 function askedOf(aim: HeatAim, film: FilmHeat, ground: GroundHeat): HeatAsked | null {
+  if (aim === 'warm') return { aim, place: bare, wantC: BARE.wantC, hottest: bare, limitC: Math.min(BARE.limitC, ground.limitC) };
   if (aim === 'relax') return { aim, place: lifted, wantC: film.relaxC, hottest: lifted, limitC: film.scorchC };
   if (aim === 'post-heat') return film.postHeatC === null ? null : { aim, place: lying, wantC: film.postHeatC, hottest: lying, limitC: film.scorchC };
   const byDepth = [...ground.hollows].sort((a, b) => a.gapMm! - b.gapMm!);
@@ -159,8 +165,7 @@ export function speedBand(c: HeatCase, asked: HeatAsked, factor: { readonly low:
   const rows = { want: { jet, row: rowAt(c.film, c.ground, asked.place, c.airC) }, hot: { jet, row: rowAt(c.film, c.ground, asked.hottest, c.airC) }, on: { jet, row: rowAt(c.film, c.ground, lying, c.airC) } }; // prettier-ignore
   const fastest = speedFor((v) => passOver(c, rows.want, v, factor.low).peakC, asked.wantC);
   const ofFilm = speedFor((v) => passOver(c, rows.hot, v, factor.high).peakC, asked.limitC);
-  // a ground that film is held off from is warmed less than one it lies on
-  const ofGround = asked.aim === 'relax' ? 0 : speedFor((v) => passOver(c, rows.on, v, factor.high).groundPeakC, c.ground.limitC);
+  const ofGround = !heatsThrough(asked.aim) ? 0 : speedFor((v) => passOver(c, rows.on, v, factor.high).groundPeakC, c.ground.limitC);
   const band = { slowestMmPerS: Math.max(HAND_MM_PER_S.slowest, ofFilm, ofGround), fastestMmPerS: Math.min(HAND_MM_PER_S.fastest, fastest) };
   return band.slowestMmPerS <= band.fastestMmPerS ? band : null;
 }
@@ -210,7 +215,7 @@ export function planHeat(c: HeatCase, aim: HeatAim, factor: HeatFactor = unprove
   const once = sure ?? expected;
   const isOnce = once !== null && speedIn(once) >= STEADY_MM_PER_S;
   const { speed, passes, hindered } = isOnce ? { speed: speedIn(once), passes: 1, hindered: null } : toAndFro(c, asked, factor, once);
-  const places = [...new Map([asked.place, asked.hottest, ...(aim === 'relax' ? [] : [lying, ...c.ground.hollows])].map((p) => [p.key, p])).values()];
+  const places = [...new Map([asked.place, asked.hottest, ...(heatsThrough(aim) ? [lying, ...c.ground.hollows] : [])].map((p) => [p.key, p])).values()];
   const run = (place: HeatPlace) => spreadPasses(c, place, speed, passes ?? 1, factor);
   const of = new Map(places.map((p) => [p.key, run(p)]));
   const wanted = of.get(asked.place.key)!;
@@ -249,7 +254,7 @@ function toAndFro(
   for (let passes = 2; passes <= MOST_PASSES; passes++) {
     const film = passOver(c, want, USUAL_MM_PER_S, factor.mid, passes);
     if (film.peakC < asked.wantC) continue;
-    const ground = asked.aim === 'relax' ? -Infinity : passOver(c, on, USUAL_MM_PER_S, factor.mid, passes).groundPeakC;
+    const ground = !heatsThrough(asked.aim) ? -Infinity : passOver(c, on, USUAL_MM_PER_S, factor.mid, passes).groundPeakC;
     if (film.peakC <= asked.limitC && ground <= c.ground.limitC) return { speed: USUAL_MM_PER_S, passes, hindered: null };
     hindered = film.peakC > asked.limitC ? 'film' : 'ground';
     break;

@@ -43,17 +43,21 @@ const COLDER_K = 12;
         }
         <p class="mt-1 text-sm text-soft" data-heat-sure>{{ t.words.sure }}</p>
         <details class="mt-1" (toggle)="isOpen.set($any($event.target).open)">
-          <summary class="cap min-h-11 cursor-pointer py-2.5 md:min-h-9 md:py-1.5">One reading, another gun, the map</summary>
-          <h4 class="cap">Try it where nobody sees it</h4>
-          <p class="mb-1 text-sm">
-            {{ t.plan.asked.place.key === 'lying' ? 'One pass' : 'One pass where film lies on' }} as above, gun away, then read. What was it?
-          </p>
-          <div class="mb-2 flex flex-wrap items-end gap-2 text-sm">
-            <label>After, s<input #after class="field figure block min-h-11 w-16!" inputmode="decimal" value="2" /></label>
-            <label>Passes<input #passes class="field figure block min-h-11 w-16!" inputmode="numeric" [value]="t.plan.passes ?? 1" /></label>
-            <label>Film, {{ unit() }}<input #read class="field figure block min-h-11 w-20!" inputmode="decimal" data-trial-read /></label>
-            <button type="button" class="btn min-h-11" (click)="tryOut(t.plan.speedMmPerS, after, passes, read)">Correct the plan</button>
-          </div>
+          <summary class="cap min-h-11 cursor-pointer py-2.5 md:min-h-9 md:py-1.5">
+            {{ aim() === 'warm' ? 'Another gun, the map' : 'One reading, another gun, the map' }}
+          </summary>
+          @if (aim() !== 'warm') {
+            <h4 class="cap">Try it where nobody sees it</h4>
+            <p class="mb-1 text-sm">
+              {{ t.plan.asked.place.key === 'lying' ? 'One pass' : 'One pass where film lies on' }} as above, gun away, then read. What was it?
+            </p>
+            <div class="mb-2 flex flex-wrap items-end gap-2 text-sm">
+              <label>After, s<input #after class="field figure block min-h-11 w-16!" inputmode="decimal" value="2" /></label>
+              <label>Passes<input #passes class="field figure block min-h-11 w-16!" inputmode="numeric" [value]="t.plan.passes ?? 1" /></label>
+              <label>Film, {{ unit() }}<input #read class="field figure block min-h-11 w-20!" inputmode="decimal" data-trial-read /></label>
+              <button type="button" class="btn min-h-11" (click)="tryOut(t.plan.speedMmPerS, after, passes, read)">Correct the plan</button>
+            </div>
+          }
           <h4 class="cap">The gun of this job</h4>
           <div class="mb-2 flex flex-wrap items-end gap-2 text-sm">
             <div class="w-20">
