@@ -1,7 +1,8 @@
 import type { Film, LayEntry } from '@yellow-pane/contracts';
 import { layProgress, linesInForce, sheetOfSurface, type LayRecords, type PaneProgress } from '../lay/index.js';
 import { vec, type Polygon } from '../geometry/index.js';
-import { coverOfColumn, isDrySurface, isFormed, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
+import { coverOfColumn, formedAt, isDrySurface, surveyColumn, surveyCounter, surveyPanel, surveySign, surveyWall, type DrySurface } from '../measure/index.js';
+import { wantedFor } from '../prepare/index.js';
 import { visitsOf, type CheckState, type DueVisit, type Laid } from './check-job.js';
 import { diagnose, type Diagnosis } from './diagnosis.js';
 import { isOpen, pinsOf, type PinLine } from './pins.js';
@@ -33,13 +34,13 @@ function wasHeatedAllOver(surface: DrySurface, lines: readonly LayEntry[], recor
   return heats.length > 0 && (ticked.length === 0 || heats.every((s) => ticked.includes(s.key)));
 }
 
-function factsOf(surface: DrySurface, lines: readonly LayEntry[], records: LayRecords): string[] {
+function factsOf(surface: DrySurface, film: Film, lines: readonly LayEntry[], records: LayRecords): string[] {
   const { ground } = surface;
   const steps = sheetOfSurface(surface, records)?.steps ?? [];
   const ticked = new Set(lines.flatMap((e) => (e.kind === 'step-done' && e.stepKey ? [e.stepKey] : [])));
   // tapped done at once, the log does not say which steps were done
   const leftOut = (tool: RegExp) => ticked.size > 0 && steps.some((s) => tool.test(s.key)) && !steps.some((s) => tool.test(s.key) && ticked.has(s.key));
-  const isFlat = !isFormed(surface);
+  const isFlat = !Object.values(formedAt(surface)).some(Boolean);
   const canBeDamp = porous.has(ground.material);
   const said: readonly [string, boolean][] = [
     ['not-post-heated', leftOut(/post-heat/)],
@@ -47,7 +48,7 @@ function factsOf(surface: DrySurface, lines: readonly LayEntry[], records: LayRe
     ['ground-loose', ground.state === 'chalking' || ground.state === 'peeling' || ground.isGreasy === true],
     ['ground-damp', ground.isDamp === true || (ground.isDamp === null && canBeDamp)],
     ['ground-dry', ground.isDamp === false || !canBeDamp],
-    ['cold', ground.surfaceTempC !== null && ground.surfaceTempC < 15],
+    ['cold', ground.surfaceTempC !== null && ground.surfaceTempC < wantedFor(film, surface).leastC],
     ['smooth', !rough.has(ground.material)],
     ['flat', isFlat],
   ];
@@ -91,7 +92,7 @@ function whole(
   const isDue = due.some((d) => d.dueAt <= at);
   const state: CheckState = open.some((s) => s.state === 'open') ? 'seen' : isDue ? 'due' : wasSeen ? 'clear' : 'drying';
   const holdsAt = wasHeatedAllOver(surface, lines, records) ? laidAt : new Date(Date.parse(laidAt) + COLD_HOLD_DAYS * DAY_MS).toISOString();
-  return { surface, film, laidAt, holdsAt, state, looks, pins, facts: factsOf(surface, lines, records), due };
+  return { surface, film, laidAt, holdsAt, state, looks, pins, facts: factsOf(surface, film, lines, records), due };
 }
 
 type OutlineOf<S extends DrySurface> = (surface: S, records: LayRecords) => Polygon | null;

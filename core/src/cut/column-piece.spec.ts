@@ -5,7 +5,14 @@ import { usualDry } from './dry-allowances.js';
 import { coneSector, piecesOfColumn, type ColumnToPiece } from './column-piece.js';
 
 const dry: DryAllowances = usualDry;
-const film = { id: '01930000-0000-7000-8000-00000000f001', name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
+const film = {
+  id: '01930000-0000-7000-8000-00000000f001',
+  name: 'Ash Plank',
+  direction: 'one-way',
+  drying: 'dry-applied',
+  mounting: 'not-on-glass',
+  patternRepeatMm: null,
+} as const;
 const surveyed = (foot: number, top: number, high: number) =>
   judgeColumn(
     'round',

@@ -20,12 +20,12 @@ import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
 import { leastRadiusMm, MOST_STRETCH_FRAC, roundEdge, tooMuchMm } from './round-edge.js';
 import { inStrips } from './strips.js';
-import { alongFrom, type RunsOn } from './runs-on.js';
+import { runsOn, type RunsOn } from './runs-on.js';
 import {
   cutsOfCorners,
   faceMarkWords,
   GRIP_MM,
-  LEVEL_RUN,
+  levelRunWords,
   mirroredCut,
   OFF_ARRIS_MM,
   reachOf,
@@ -175,15 +175,12 @@ export function tightWords(rounds: readonly WrappedRound[], girthMm: number, f: 
 }
 
 /** How grain along it runs on from the tops at its left. */
-function runsOnOf(top: ReturnType<typeof topPiece>, p: CounterToPiece): Omit<RunsOn, 'place'> {
-  const { surface, tops = [] } = p;
-  const at = tops.findIndex((t) => t.surface.id === surface.id);
-  const along = tops.map(({ survey: { body } }) => {
+function runsOnOf(top: ReturnType<typeof topPiece>, { surface, tops = [] }: CounterToPiece): Omit<RunsOn, 'place'> {
+  const faces = tops.map(({ surface: { id }, survey: { body } }) => {
     const box = body && boundingBox(Object.values(body.corners));
-    return { alongMm: box && box.maxX - box.minX };
+    return { id, alongMm: box && box.maxX - box.minX };
   });
-  const fromMm = at < 0 ? null : alongFrom(along, at, top.leftMm, false);
-  return { row: fromMm === null ? surface.id : (runOfTops(p) ?? surface.id), fromMm: fromMm ?? 0, isBeside: tops.length > 1 };
+  return runsOn(faces, surface.id, top.leftMm, { side: 'top' });
 }
 
 /** What two standard deviations, and other explanations, add to a top: it lies on both sides alike. */
@@ -200,7 +197,8 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
   const reach = reachOf(depth, a);
   // grain along is at one depth on all tops where each of them reaches as far past its back
   const backOf = (t: CounterBeside) => counterDepth(t.surface.sides.back, t.survey.edge?.girthMm ?? 0, t.allowances);
-  if (surface.grain === 'along') for (const t of p.tops ?? []) reach.top = Math.max(reach.top, reachOf({ ...depth, top: backOf(t) }, t.allowances).top);
+  if (surface.grain === 'along' && film.patternRepeatMm !== null)
+    for (const t of p.tops ?? []) reach.top = Math.max(reach.top, reachOf({ ...depth, top: backOf(t) }, t.allowances).top);
   const spare = spareRound(body, cover);
   const widthMm = roundUpToMark(cover.widthMm + reach.left + reach.right, units);
   const heightMm = roundUpToMark(cover.heightMm + reach.top + reach.bottom, units);
@@ -218,7 +216,7 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
     ...rounds.map((r) => roundWords(r, f)),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain} it: all its pieces the same way.`]),
     ...(runOfTops(p)
-      ? ['It is joined to another top: all their film from one lot.', ...(surface.grain === 'along' && film.direction !== 'none' ? [LEVEL_RUN] : [])]
+      ? ['It is joined to another top: all their film from one lot.', ...(surface.grain === 'along' && film.direction !== 'none' ? [levelRunWords(film)] : [])]
       : []),
   ];
   const bench = benchOfTop({ widthMm, heightMm, reach, depth }, p, cover, body, rounds, f);

@@ -6,7 +6,7 @@ import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '.
 import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
-import { alongFrom, type RunsOn } from './runs-on.js';
+import { runsOn, type RunsOn } from './runs-on.js';
 import { inStrips, type ToStrip } from './strips.js';
 import {
   cutsOfCorners,
@@ -14,7 +14,7 @@ import {
   FOLD_BACK_MM,
   GRIP_MM,
   headed,
-  LEVEL_RUN,
+  levelRunWords,
   mirroredCut,
   OFF_ARRIS_MM,
   reachOf,
@@ -124,20 +124,15 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
 const runOfLeaves = ({ leaves = [] }: PanelToPiece): string | null => (leaves.length > 1 ? leaves[0]!.surface.id : null);
 
 /** How the level direction of a face runs on over the leaves beside it. */
-function runsOnOf({ piece, reach }: OnePiece, p: PanelToPiece, face: Face): Omit<RunsOn, 'place'> {
-  const { surface, leaves = [] } = p;
+function runsOnOf({ piece, reach }: OnePiece, { surface, leaves = [] }: PanelToPiece, face: Face): Omit<RunsOn, 'place'> {
   const isHeadDown = !piece.turns.includes(90);
-  // whoever stands before the back has the first leaf at the right
-  const ordered = face === 'front' ? leaves : [...leaves].reverse();
-  const at = ordered.findIndex((l) => l.surface.id === surface.id);
-  const starts: Side = (face === 'front') !== isHeadDown ? 'left' : 'right';
-  const along = ordered.map(({ survey: { face: taped, grooves } }) => {
+  const faces = leaves.map(({ surface: { id }, survey: { face: taped, grooves } }) => {
     const box = taped.outline && boundingBox(taped.outline);
-    return { alongMm: box && box.maxX - box.minX + mostSlack(grooves, true) };
+    return { id, alongMm: box && box.maxX - box.minX + mostSlack(grooves, true) };
   });
-  const fromMm = at < 0 ? null : alongFrom(along, at, reach[starts], isHeadDown);
-  const row = [fromMm === null ? surface.id : (runOfLeaves(p) ?? surface.id), face, isHeadDown ? 'head down' : ''].join('/');
-  return { row, fromMm: fromMm ?? 0, isBeside: leaves.length > 1 };
+  const starts: Side = (face === 'front') !== isHeadDown ? 'left' : 'right';
+  // whoever stands before the back has the first leaf at the right
+  return runsOn(face === 'front' ? faces : faces.reverse(), surface.id, reach[starts], { side: face, isHeadDown });
 }
 
 /** Whether film goes over any of its edges. */
@@ -163,7 +158,8 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   const depth = depthOf(p, face);
   const reach = reachOf(depth, a);
   // a pattern that lies level is at one height on all leaves where each of them reaches as far past its head
-  if (surface.grain === 'level') for (const l of p.leaves ?? []) reach.top = Math.max(reach.top, reachOf(depthOf(l, face), l.allowances).top);
+  if (surface.grain === 'level' && film.patternRepeatMm !== null)
+    for (const l of p.leaves ?? []) reach.top = Math.max(reach.top, reachOf(depthOf(l, face), l.allowances).top);
   const slack = { x: mostSlack(survey.grooves, true), y: mostSlack(survey.grooves, false) };
   const widthMm = roundUpToMark(cover.widthMm + slack.x + reach.left + reach.right, units);
   const heightMm = roundUpToMark(cover.heightMm + slack.y + reach.top + reach.bottom, units);
@@ -184,8 +180,9 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
     ...(film.direction === 'none' || surface.head === 'any'
       ? []
       : [`Head ${surface.head}: beside a leaf with its head ${surface.head === 'up' ? 'down' : 'up'} both show the same edge of the roll.`]),
-    ...(run && surface.grain === 'upright' ? ['Grain goes on over leaves that stand side by side: one lot, heads at one mark of the pattern.'] : []),
-    ...(run && surface.grain === 'level' ? [LEVEL_RUN] : []),
+    ...(run
+      ? [surface.grain === 'level' ? levelRunWords(film) : 'Grain goes on over leaves that stand side by side: one lot, heads at one mark of the pattern.']
+      : []),
   ];
   const seen = { widthMm, heightMm, reach, depth, cover };
   const bench = benchOf(seen, p, face, f);

@@ -10,22 +10,24 @@ export interface RunsOn {
   readonly isBeside: boolean;
 }
 
-/** What one of several side by side takes along the film, and how its own piece lies there. */
-export interface BesideOnFilm {
-  /** Film over its face from side to side, grooves and all, mm; null: nobody has taped it. */
+/** One of several side by side, as far as the film of the next depends on it. */
+export interface FaceInRow {
+  readonly id: string;
+  /** Film over its face from side to side, grooves and all; null: nobody has taped it. */
   readonly alongMm: number | null;
 }
 
 /**
  * How the film of a face runs on from those before it. Turned by a quarter a piece begins at the left of whoever stands before the face, its head at the near edge of the roll;
- * turned by three it begins at the right, and is counted from there.
- * @param of all of them from the left of whoever stands before this face
- * @param at which of them this is
+ * turned by three it begins at the right, and is counted from there. Behind one that is not taped the pattern begins anew.
+ * @param faces all of them from the left of whoever stands before them
+ * @param id which of them this is
  * @param reachMm film before its face, at the side where the piece begins
- * @returns null: one before it is not taped, so the pattern begins anew
  */
-export function alongFrom(of: readonly BesideOnFilm[], at: number, reachMm: number, isHeadDown: boolean): number | null {
-  const before = isHeadDown ? of.slice(at + 1) : of.slice(0, at);
-  const sum = before.reduce<number | null>((s, b) => (s === null || b.alongMm === null ? null : s + b.alongMm), 0);
-  return sum === null ? null : sum - reachMm;
+export function runsOn(faces: readonly FaceInRow[], id: string, reachMm: number, { side = '', isHeadDown = false } = {}): Omit<RunsOn, 'place'> {
+  const at = faces.findIndex((f) => f.id === id);
+  const before = isHeadDown ? faces.slice(at + 1) : faces.slice(0, Math.max(0, at));
+  const sumMm = before.reduce<number | null>((s, f) => (s === null || f.alongMm === null ? null : s + f.alongMm), 0);
+  const row = [sumMm === null ? `${id} alone` : (faces[0]?.id ?? id), side, isHeadDown ? 'head down' : ''].join('/');
+  return { row, fromMm: (sumMm ?? 0) - reachMm, isBeside: faces.length > 1 };
 }

@@ -27,8 +27,11 @@ export function wrapDepth(wrap: PanelWrap, edgeGirthMm: number, isBothFaces: boo
 /** How far a piece reaches past each side of its face: what is wrapped and what holds it, the firm's figure where nothing is. */
 export const reachOf = (depth: Reach, { panelMm }: Pick<DryAllowances, 'panelMm'>): Record<Side, number> =>
   Object.fromEntries(SIDES.map((s) => [s, depth[s] === 0 ? panelMm : Math.max(panelMm, depth[s] + GRIP_MM)])) as Record<Side, number>;
-/** What is said of a direction that lies level over several. */
-export const LEVEL_RUN = 'Grain runs on from one to the next: one lot, cut in the order in which they stand, all heads at the same edge of the roll.';
+/** What is said of a direction that lies level over several. Without a repeat there is no figure that one could be matched to the next by. */
+export const levelRunWords = ({ patternRepeatMm }: Pick<Film, 'patternRepeatMm'>): string =>
+  patternRepeatMm === null
+    ? 'Grain lies level over several: one lot. This film has no repeat, so it runs on in kind only, not line for line.'
+    : 'Grain runs on from one to the next: one lot, each begins in the repeat where the one before it ends, all heads at the same edge of the roll.';
 
 /** Turns that leave the film's direction as it is wanted: along the roll it is upright, so a level grain lies across it. */
 export function turnsFor(direction: Film['direction'], grain: 'upright' | 'level'): Turn[] {

@@ -1,6 +1,6 @@
 import type { Film, Ground, Hardware, LaySettings, PaneTrait, StepRule, StepSet, SurfaceKind } from '@yellow-pane/contracts';
 import { verdictOnGround } from '../choose/index.js';
-import type { DrySurface } from '../measure/index.js';
+import { formedAt, type DrySurface } from '../measure/index.js';
 import { roomOf, wantedFor } from '../prepare/index.js';
 import type { LayRecords } from './lay-records.js';
 import { filledSteps, isForKind, type Step, type StepFigures } from './run-sheet.js';
@@ -36,8 +36,7 @@ export const groundTraits = (ground: Ground, film: Film, isLetters = false): Pan
 /** What was colder than its film wants it: it is warmed first, its hollows by themselves, and what was pressed is tried. */
 export function coldTraits(surface: DrySurface, film: Film, { job }: Pick<LayRecords, 'job'>): PaneTrait[] {
   const isCold = (surface.ground.surfaceTempC ?? roomOf(job.prepare).airC) < wantedFor(film, surface).leastC;
-  const hasHollows = surface.kind === 'panel' && surface.grooves.length > 0;
-  return isCold ? ['cold', ...(hasHollows ? (['cold-hollows'] as const) : [])] : [];
+  return isCold ? ['cold', ...(formedAt(surface).hollows ? (['cold-hollows'] as const) : [])] : [];
 }
 
 /** What is known of a surface for laying film on it dry, and what of it asks for steps of its own. */
@@ -51,8 +50,7 @@ function bySchool(rules: readonly StepRule[], postHeat: LaySettings['postHeat'])
   const heat = rules.find((r) => r.key.endsWith('-post-heat'));
   const trim = heat && rules.findIndex((r) => r.key === heat.key.replace('post-heat', 'trim'));
   if (postHeat === 'before-trim' || !heat || trim === undefined || trim < rules.indexOf(heat)) return rules;
-  const cooling = heat.wait && { ...heat.wait, what: 'film is cooling' };
-  const late = { ...heat, text: heat.text.replace(' Let it cool before it is cut.', ''), wait: cooling };
+  const late = { ...heat, text: heat.text.replace(' Let it cool before it is cut.', ''), wait: null };
   return [...rules.slice(0, trim + 1).filter((r) => r !== heat), late, ...rules.slice(trim + 1)];
 }
 

@@ -35,15 +35,16 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
   const wanted = plan.places.find((p) => p.place.key === asked.place.key)!;
   const hottest = plan.places.find((p) => p.place.key === asked.hottest.key)!;
   const speed = speedText(speedMmPerS, units);
+  const what = asked.aim === 'warm' ? 'the ground' : 'film';
   const headline =
     passes === null
       ? plan.hindered === 'cold'
-        ? `Not from ${off} away: film does not come to ${whole(asked.wantC)} °C there. Go nearer.`
-        : `Not from ${off} away: something is too hot before film comes to ${whole(asked.wantC)} °C.`
+        ? `Not from ${off} away: ${what} does not come to ${whole(asked.wantC)} °C there. Go nearer.`
+        : `Not from ${off} away: something is too hot before ${what} comes to ${whole(asked.wantC)} °C.`
       : `${off} off, ${speed}${passes === 1 ? ', once' : `, to and fro ${passes} times over a hand’s length`}.`;
   const followMm = plan.softS * speedMmPerS;
   const follow =
-    passes === null || asked.aim === 'post-heat'
+    passes === null || asked.aim === 'post-heat' || asked.aim === 'warm'
       ? null
       : plan.softS < 0.15
         ? 'It is soft under the gun only: hand or roller beside it, or more slowly.'
@@ -65,7 +66,7 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
       ? `${capital(c.ground.name)} is spoilt at about ${c.ground.limitC} °C, before its film has ${whole(asked.wantC)} °C: ask the film’s maker for another way, or do without stretching it.`
       : '',
     hottest.place.key !== wanted.place.key && hottest.peakC[2] > asked.limitC ? `${capital(hottest.place.name)} may scorch (about ${asked.limitC} °C): try a place nobody sees, and go quicker where joints run.${asked.aim === 'faces' && speedMmPerS > 55 ? ` The usual ${speedText(50, units)} is for faces without deep joints.` : ''}` : '',
-    asked.aim === 'post-heat' && passes !== null ? (plan.coolS === null ? 'It stays warm for more than ten minutes: let it cool before it is cut.' : plan.coolS > 5 ? `Let it cool for ${seconds(plan.coolS)} before it is cut.` : '') : '',
+    asked.aim === 'post-heat' && passes !== null ? (plan.coolS === null ? 'It stays warm for more than ten minutes: let it cool before a knife comes to it.' : plan.coolS > 5 ? `Let it cool for ${seconds(plan.coolS)} before a knife comes to it.` : '') : '',
     c.ground.isNamed ? '' : `Nobody named its ground: it is taken for ${c.ground.name}. Say what it is in Measure.`,
     c.groundC < 15 ? `Its ground is at ${whole(c.groundC)} °C: film that is laid dry wants 15 to 25 °C.` : '',
   ].filter(Boolean); // prettier-ignore

@@ -96,7 +96,8 @@ describe('the steps of a door', () => {
     expect(of('before-trim')[0]!.text).toContain('Let it cool before it is cut.');
     expect(of('after-trim').map((s) => s.key)).toEqual(['panel-trim', 'panel-post-heat']);
     expect(of('after-trim')[1]!.text).not.toContain('before it is cut');
-    expect(of('after-trim')[1]!.wait!.what).toBe('film is cooling');
+    expect(of('before-trim')[0]!.wait!.minutes).toBe(5);
+    expect(of('after-trim')[1]!.wait).toBeNull();
     expect(keys('Door 1').length).toBe(sheetOfSurface(named('Door 1'), { ...records(), job: { ...file.job, lay: { ...defaultLay, postHeat: 'after-trim' } } })!.steps.length); // prettier-ignore
   });
   test('the deepest wrap is told, and trimming takes as long as the edge is', () => {

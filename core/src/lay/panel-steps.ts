@@ -8,7 +8,8 @@ const where = (...has: PaneTrait[]) => ({ surface, has });
 /**
  * The steps of film that is laid dry over a door, panel or front, as they come with Yellow Pane; a firm writes its own over them. Times are house figures until
  * logged ones take their place.
- * @source common practice: liner back 4 in (100 mm), centre tacked, 10 in (250 mm) at a time from the centre out; grooves straight parts first
+ * @source common practice: liner back 4 in (100 mm), centre tacked, 10 in (250 mm) at a time from the centre out; grooves straight parts first; in the cold the deepest hollow
+ * first, to at most 150 °F (66 °C), and a tack test after two hours
  */
 export const panelSteps: readonly StepRule[] = [
   step('panel-hardware', 'Hardware off', '{off} {round} Screws into a bag with its name; mark which hole is which.', {

@@ -1,12 +1,20 @@
 import type { DrySurface } from './kinds.js';
 
-/** Whether film is bent or stretched somewhere on what it is laid on dry. */
-const formed: { readonly [K in DrySurface['kind']]: (s: Extract<DrySurface, { kind: K }>) => boolean } = {
-  column: () => false,
-  panel: (s) => s.grooves.length > 0 || Object.values(s.wraps).some((w) => w !== 'trimmed'),
-  wall: (s) => s.left.is !== 'stop' || s.right.is !== 'stop' || (s.masonry?.jointDepthMm ?? 0) > 0,
-  counter: (s) => Object.values(s.sides).some((side) => side === 'edge' || side === 'return' || side === 'strip'),
-  // pressed into a texture
-  sign: (s) => s.texture !== 'smooth',
+/** Where film is bent or stretched on what it is laid on dry. */
+export interface FormedAt {
+  /** Over edges and their rounds. */
+  readonly edges: boolean;
+  /** Into grooves. */
+  readonly hollows: boolean;
+  /** Round corners of walls, or into a texture. */
+  readonly elsewhere: boolean;
+}
+const nowhere: FormedAt = { edges: false, hollows: false, elsewhere: false };
+const formed: { readonly [K in DrySurface['kind']]: (s: Extract<DrySurface, { kind: K }>) => FormedAt } = {
+  column: () => nowhere,
+  panel: (s) => ({ ...nowhere, hollows: s.grooves.length > 0, edges: Object.values(s.wraps).some((w) => w !== 'trimmed') }),
+  wall: (s) => ({ ...nowhere, elsewhere: s.left.is !== 'stop' || s.right.is !== 'stop' || (s.masonry?.jointDepthMm ?? 0) > 0 }),
+  counter: (s) => ({ ...nowhere, edges: Object.values(s.sides).some((side) => side === 'edge' || side === 'return' || side === 'strip') }),
+  sign: (s) => ({ ...nowhere, elsewhere: s.texture !== 'smooth' }),
 };
-export const isFormed = (surface: DrySurface): boolean => (formed[surface.kind] as (s: DrySurface) => boolean)(surface);
+export const formedAt = (surface: DrySurface): FormedAt => (formed[surface.kind] as (s: DrySurface) => FormedAt)(surface);

@@ -1,5 +1,5 @@
 import type { Film, Ground, PrepareSettings, PrimerSchool } from '@yellow-pane/contracts';
-import { isFormed, type DrySurface } from '../measure/index.js';
+import { formedAt, type DrySurface } from '../measure/index.js';
 import { saturationHPa } from '../physics/index.js';
 import { boxHours, type FilmBox } from './film-box.js';
 
@@ -78,8 +78,10 @@ const INTERIOR: WantedC = { leastC: 15, heatedC: 20, title: 'Bring it to 15 to 2
 /** Cast film that has to give over edges and into hollows. @source common practice: surface and room at 70 °F (21 °C); two degrees below pass, house rule */
 const STRETCHED: WantedC = { leastC: 19, heatedC: 21, title: 'Bring it, and the film, to 21 °C' };
 /** How warm the ground of a film is wanted. */
-export const wantedFor = (film: Pick<Film, 'construction'> | undefined, surface: DrySurface): WantedC =>
-  film?.construction === 'cast-vinyl' && (surface.kind === 'panel' || surface.kind === 'counter') && isFormed(surface) ? STRETCHED : INTERIOR;
+export function wantedFor(film: Pick<Film, 'construction'> | undefined, surface: DrySurface): WantedC {
+  const { edges, hollows } = formedAt(surface);
+  return film?.construction === 'cast-vinyl' && (edges || hollows) ? STRETCHED : INTERIOR;
+}
 
 /**
  * What has to be done to a ground before film that is laid dry goes on, in the order of the trade: fill – dry by hand – sand, degrease – rinse twice, prime – dry – sand,

@@ -258,7 +258,7 @@ export class Rooms {
       outline: shape && shape.map((q) => `${(q.x * widthPx).toFixed(1)},${(q.y * heightPx).toFixed(1)}`).join(' '),
       look: fill,
       handle: handleOf[surface.kind](surface),
-      bars: surface.kind === 'sign' ? barsOf(surface, size) : [],
+      bars: barsOf[surface.kind](surface, size),
       label: `${surface.name}, ${state}${film ? '' : ', no film'}`,
       mark: p?.isDoubtful ? '?' : p?.isLaid || p?.isCut ? '✓' : '',
     };
@@ -426,10 +426,10 @@ const handleOf: { readonly [K in SurfaceKind]: (s: Surface) => 'left' | 'right' 
   counter: () => null,
   sign: () => null,
 };
-/** A letter is about so wide for its height. At this size a line of letters is a bar. */
+/** A letter is about so wide for its height; at this size a line of letters is a bar. @source house figure */
 const LETTER_WIDE = 0.7;
 /** Lines of a sign as they are seen from far off. */
-function barsOf({ lines }: SurfaceOf<'sign'>, size: { readonly w: number; readonly h: number }): Bar[] {
+function barsOfSign({ lines }: SurfaceOf<'sign'>, size: { readonly w: number; readonly h: number }): Bar[] {
   return lines.map((line) => {
     const widthMm = line.heightMm * (line.is === 'letters' ? LETTER_WIDE * line.text.length : 1);
     const leftMm = line.atMm - widthMm * { left: 0, middle: 0.5, right: 1 }[line.align];
@@ -438,6 +438,16 @@ function barsOf({ lines }: SurfaceOf<'sign'>, size: { readonly w: number; readon
   });
 }
 
+const noBars = (): Bar[] => [];
+/** What stands on a surface, as bars. */
+const barsOf: { readonly [K in SurfaceKind]: (s: Surface, size: { readonly w: number; readonly h: number }) => Bar[] } = {
+  pane: noBars,
+  column: noBars,
+  panel: noBars,
+  wall: noBars,
+  counter: noBars,
+  sign: (s, size) => (s.kind === 'sign' ? barsOfSign(s, size) : []),
+};
 /** How large what nobody has taped yet is drawn, mm. */
 const untaped: { readonly [K in SurfaceKind]: { readonly w: number; readonly h: number } } = {
   pane: { w: 800, h: 1000 },

@@ -15,6 +15,7 @@ import {
 import { hrefOf } from '../../../record/api';
 import { formatRough, filmText, told } from '@yellow-pane/core/ground';
 import { schoolNames } from '@yellow-pane/core/form';
+import { formedAt, isDrySurface } from '@yellow-pane/core/measure';
 import { lockNames } from '@yellow-pane/core/lay';
 import { readNumber } from '../../../kit/read-number';
 import { Why } from '../../../kit/why';
@@ -120,8 +121,9 @@ const schools = [
 export class LayNumbers {
   /** Most schools are about glass; off it how one taps, and, where edges are wrapped and trimmed, when they are heated through. */
   protected readonly schoolsHere = computed(() => {
-    const [isGlass, kind] = [this.lay.glass() !== null, this.lay.here()?.surface.kind];
-    const isTrimmedAtEdges = kind === 'panel' || kind === 'counter';
+    const [isGlass, here] = [this.lay.glass() !== null, this.lay.here()?.surface];
+    const { edges, hollows } = here && isDrySurface(here) ? formedAt(here) : { edges: false, hollows: false };
+    const isTrimmedAtEdges = edges || hollows;
     return this.schools.filter((f) => f.field === 'way' || (f.field === 'postHeat' ? isTrimmedAtEdges : isGlass));
   });
   protected readonly lay = inject(LayStore);
