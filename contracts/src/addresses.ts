@@ -46,6 +46,7 @@ export const addresses = {
   squeegee: { method: 'get', path: '/api/jobs/:jobId/surfaces/:surfaceId/squeegee' },
   computeTaped: { method: 'post', path: '/api/compute/taped' },
   computeHeat: { method: 'post', path: '/api/compute/heat' },
+  computeRecess: { method: 'post', path: '/api/compute/recess' },
   computeLettering: { method: 'post', path: '/api/compute/lettering' },
   computeSqueegee: { method: 'post', path: '/api/compute/squeegee' },
   runSheetPdf: { method: 'get', path: '/api/jobs/:jobId/run-sheet.pdf' },

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { alongRollMm, id, positiveLengthMm, unitSystem } from './quantities.js';
 import { column } from './measure/column.js';
 import { counter } from './measure/counter.js';
-import { panel } from './measure/panel.js';
+import { panel, recess } from './measure/panel.js';
 import { paneShape } from './measure/shape.js';
 import { sign } from './measure/sign.js';
 import { measureKey } from './measure/surface.js';
@@ -98,6 +98,44 @@ export const heatResult = z
   })
   .nullable();
 export type HeatResult = z.infer<typeof heatResult>;
+
+/** Input of the stretch of film in a recess. */
+export const recessInput = z.object({
+  recess: recess.omit({ id: true, fromLeftMm: true, fromFootMm: true }).superRefine((r, ctx) => {
+    const narrow = Math.min(r.acrossMm, r.upMm);
+    if (2 * Math.max(r.slopeMm, r.cornerMm) > narrow || 2 * r.slopeMm >= narrow)
+      ctx.addIssue({ code: 'custom', path: ['slopeMm'], message: 'Its walls or its round corners are wider than half of it: no field is left.' });
+    if (Math.max(r.acrossMm, r.upMm) > 5000 || narrow < 10 || r.depthMm > 300)
+      ctx.addIssue({ code: 'custom', path: ['acrossMm'], message: 'A recess is reckoned with from 10 mm to 5 m wide and high, and to 300 mm deep.' });
+  }),
+  film: film.pick({ stretchMaxPct: true }),
+  units: unitSystem.default('mm'),
+});
+export type RecessInput = z.output<typeof recessInput>;
+const recessWay = z.enum(['bridged', 'fed', 'divided', 'walls-first', 'field-first']);
+/** What comes of each order in which film is brought in, the one to choose, and what it means for the film. */
+export const recessResult = z.object({
+  is: z.enum(['goes', 'slit', 'inlay', 'unknown']),
+  headline: z.string(),
+  doing: z.array(z.string()),
+  minds: z.array(z.string()),
+  ways: z.array(
+    z.object({
+      way: recessWay,
+      name: z.string(),
+      isBest: z.boolean(),
+      /** Share of the slack that is fed in before it is tacked. */
+      fedFrac: z.number(),
+      largestPct: z.number(),
+      /** A fold so wide is left over at each corner. */
+      foldMm: z.number(),
+    }),
+  ),
+  /** Of the best order, on a mesh twice as fine. */
+  finerPct: z.number(),
+  why: z.array(z.string()),
+});
+export type RecessAnswer = z.infer<typeof recessResult>;
 
 const rollToCut = z.object({
   id,

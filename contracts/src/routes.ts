@@ -11,7 +11,19 @@ import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
 import { broughtBack, deletedJob, jobDocument, jobFile, jobPage } from './job-document.js';
 import { letteringInput, letteringResult } from './measure/sign.js';
-import { heatInput, heatResult, layoutInput, layoutResult, methodFigures, surveyInput, surveyResult, tapedInput, tapedResult } from './compute.js';
+import {
+  heatInput,
+  heatResult,
+  layoutInput,
+  layoutResult,
+  methodFigures,
+  recessInput,
+  recessResult,
+  surveyInput,
+  surveyResult,
+  tapedInput,
+  tapedResult,
+} from './compute.js';
 import { addresses, type Address } from './addresses.js';
 import type { ErrorCode } from './errors.js';
 import { stockLine } from './stock/ledger.js';
@@ -361,6 +373,13 @@ export const routes = {
     summary: 'How to move a hot-air gun over film on a ground: speed, passes, what each place comes to, as ranges; corrected by one reading',
     body: heatInput,
     result: heatResult,
+    errors: ['bad-input'],
+  },
+  computeRecess: {
+    ...addresses.computeRecess,
+    summary: 'How far film stretches in a recess by each order in which it is brought in, which order to choose, and whether the film stands it',
+    body: recessInput,
+    result: recessResult,
     errors: ['bad-input'],
   },
   computeLettering: {

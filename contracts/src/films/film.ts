@@ -132,6 +132,8 @@ export const film = z.object({
     .object({ alongPct: z.number().min(0).max(60), acrossPct: z.number().min(-60).max(60) })
     .nullable()
     .default(null),
+  /** How far its maker lets it be stretched, hot, per cent of its length; null: not in the library. */
+  stretchMaxPct: z.number().min(0).max(200).nullable().default(null),
   patternRepeatMm: lengthMm.nullable().default(null),
   /** How neighbouring drops match: at the same height, or by half a repeat. */
   patternMatch: z.enum(['straight', 'half-drop']).default('straight'),

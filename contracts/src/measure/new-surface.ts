@@ -94,6 +94,7 @@ export const newPanel = (known: NamedSurface & Partial<Omit<Panel, 'kind'>>): Pa
   besideId: null,
   fire: 'unknown',
   grooves: [],
+  recesses: [],
   hardware: [],
   ground: unknownGround,
   dry: null,

@@ -47,6 +47,22 @@ export const groove = z.object({
 });
 export type Groove = z.infer<typeof groove>;
 
+/** A field that lies deeper than what is round it. Its place is from the left edge and the foot to the edge of its mouth, seen from the front. */
+export const recess = z.object({
+  id,
+  fromLeftMm: lengthMm,
+  fromFootMm: lengthMm,
+  /** Its mouth. */
+  acrossMm: positiveLengthMm,
+  upMm: positiveLengthMm,
+  depthMm: positiveLengthMm,
+  /** How far its walls lean in from mouth to field; 0: upright. */
+  slopeMm: lengthMm,
+  /** Radius of the corners of its mouth; 0: sharp. */
+  cornerMm: lengthMm,
+});
+export type Recess = z.infer<typeof recess>;
+
 /** One leaf, front or board that film is laid on dry: a door, a wall panel, a drawer front, a wall of a lift. */
 export const panel = z.object({
   ...ofDrySurface,
@@ -65,6 +81,7 @@ export const panel = z.object({
   /** Whether it belongs to a fire door or an escape route, where film needs a written yes. */
   fire: z.enum(['no', 'rated', 'unknown']),
   grooves: z.array(groove).max(12),
+  recesses: z.array(recess).max(6).default([]),
   hardware: z.array(hardware).max(20),
 });
 export type Panel = z.infer<typeof panel>;

@@ -256,7 +256,9 @@ describe('the piece of a panel', () => {
     expect(blocked({ edge: null })).toBe('Film is to go over its left and right: tape how thick its edge is first.');
     expect(blocked({ grooves: [groove({ form: 'moulding' })] })).toBe('The girth of the upright moulding 1 is not known: press a string into it.');
     expect(blocked({ grooves: [groove({ run: { way: 'upright', fromLeftMm: 2000 } })] })).toContain('cannot be as it was taped');
-    expect(piecesOfPanel({ ...asked(), survey: judgePanel({ grooves: [], hardware: [] }, []) })).toEqual({ blocked: 'No width and height of its face yet.' });
+    expect(piecesOfPanel({ ...asked(), survey: judgePanel({ grooves: [], recesses: [], hardware: [] }, []) })).toEqual({
+      blocked: 'No width and height of its face yet.',
+    });
   });
   test('film for glass is no film for a door', () => expect(blocked({ of: { drying: 'reactive', mounting: 'inside' } as never })).toContain('laid wet'));
   test('film on both faces: the front goes 25 mm on to the back, beneath the film there, so that no seam lies on the arris', () => {
@@ -543,11 +545,33 @@ test('what is left of the film over the corner of a frame covers both arms up to
   );
 });
 
+describe('recesses', () => {
+  const recess = { id: id(60), fromLeftMm: 130, fromFootMm: 200, acrossMm: 600, upMm: 700, depthMm: 12, slopeMm: 9, cornerMm: 20 };
+  const second = { ...recess, id: id(61), fromFootMm: 1000 };
+  test('the piece has the slack of their walls: across as many as one line crosses, upwards all that stand over each other', () => {
+    const size = (recesses: (typeof recess)[]) => { const { widthMm, heightMm } = pieces({ recesses })[0]!.piece; return [widthMm, heightMm]; }; // prettier-ignore
+    const [wide, high] = size([]) as [number, number];
+    expect(size([recess])).toEqual([wide + 12, high + 12]);
+    expect(size([recess, second])).toEqual([wide + 12, high + 24]);
+    expect(pieces({ recesses: [recess] })[0]!.piece.why.join(' ')).toContain('Recesses take 12 across and 12 upwards');
+  });
+  test('a place beyond a recess lies farther on the flat film by both of its walls, in its field by one', () => {
+    const at = { grooves: [], recesses: [{ recess, slackMm: 6 }] };
+    expect(developed(430, 500, at)).toEqual({ xMm: 436, yMm: 506 });
+    expect(developed(800, 500, at)).toEqual({ xMm: 812, yMm: 500 });
+    expect(developed(800, 1000, at)).toEqual({ xMm: 800, yMm: 1000 });
+  });
+  test('one that cannot be blocks the piece', () => {
+    expect(blocked({ recesses: [{ ...recess, depthMm: 60 }] })).toBe('A recess cannot be as it was taped: tape its place and its size again.');
+    expect(blocked({ recesses: [recess, { ...second, fromFootMm: 500 }] })).toContain('A recess cannot be');
+  });
+});
+
 test('a place lies farther by the slack of what is before it, inside a groove in proportion', () => {
-  const g = [groove({}), groove({ id: id(11), run: { way: 'frame', fromLeftMm: 300, fromFootMm: 500, acrossMm: 400, upMm: 300 } })].map((x) => ({
-    groove: x,
-    ...grooveGirth(x),
-  }));
+  const g = {
+    grooves: [groove({}), groove({ id: id(11), run: { way: 'frame', fromLeftMm: 300, fromFootMm: 500, acrossMm: 400, upMm: 300 } })].map((x) => ({ groove: x, ...grooveGirth(x) })),
+    recesses: [],
+  }; // prettier-ignore
   expect(developed(100, 100, g)).toEqual({ xMm: 100, yMm: 100 });
   expect(developed(124, 100, g)).toEqual({ xMm: 127, yMm: 100 });
   expect(developed(250, 100, g)).toEqual({ xMm: 256, yMm: 100 });

@@ -2,7 +2,7 @@ import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts'
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
-import { coverOfPanel, grooveName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
+import { coverOfPanel, grooveName, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
@@ -29,7 +29,7 @@ import {
 
 /** Everything that decides the pieces of one panel. */
 export interface PanelToPiece extends DryToPiece<
-  Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'hardware'>,
+  Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'recesses' | 'hardware'>,
   PanelSurvey
 > {
   /** Leaves that its grain runs over, itself among them, from the left of the front; left out: it stands alone. */
@@ -40,16 +40,20 @@ export interface PanelBeside extends Pick<PanelToPiece, 'allowances' | 'survey'>
   readonly surface: Pick<Panel, 'id' | 'wraps' | 'faces'>;
 }
 type Face = 'front' | 'back';
+/** Doubts with which no piece is drawn. */
+const cannotBe = new Set<string>(['groove-outside', 'groove-through', 'groove-narrow', 'recess-outside', 'recess-through', 'recess-narrow', 'recess-overlap'] satisfies PanelSurvey['doubts'][number]['is'][]); // prettier-ignore
+/** An upright wall of a recess has no width on plan: so much is taken for it. */
+const LEAST_WALL_MM = 0.1;
 
 /** More slack than this does not lie down on the rails beyond the corner of a frame. @source house rule */
 const LIES_DOWN_MM = 4;
 
 /**
- * Where a place on the face comes to lie on the flat piece: farther by the slack of every groove between it and the left edge (or the foot), as they run at
- * its height (or across). Inside a groove in proportion.
+ * Where a place on the face comes to lie on the flat piece: farther by the slack of every groove and wall of a recess between it and the left edge (or the foot), as they
+ * run at its height (or across). Inside one in proportion.
  */
-export function developed(xMm: number, yMm: number, grooves: readonly JudgedGroove[]): { xMm: number; yMm: number } {
-  const arms = armsOf(grooves);
+export function developed(xMm: number, yMm: number, parts: Hollows): { xMm: number; yMm: number } {
+  const arms = armsOf(parts);
   const over = (at: number, beside: number, isUpright: boolean) =>
     at +
     arms
@@ -58,6 +62,8 @@ export function developed(xMm: number, yMm: number, grooves: readonly JudgedGroo
   return { xMm: over(xMm, yMm, true), yMm: over(yMm, xMm, false) };
 }
 
+/** What film goes down into. */
+export type Hollows = Pick<PanelSurvey, 'grooves' | 'recesses'>;
 interface Arm {
   readonly isUpright: boolean;
   /** Its nearer side, and from where to where it runs along. */
@@ -67,9 +73,9 @@ interface Arm {
   readonly fromMm: number;
   readonly toMm: number;
 }
-/** Every straight length of groove. */
-const armsOf = (grooves: readonly JudgedGroove[]): Arm[] =>
-  grooves.flatMap(({ groove: { run, widthMm }, slackMm }): Arm[] => {
+/** Every straight length of groove, and every wall of a recess. */
+const armsOf = ({ grooves, recesses }: Hollows): Arm[] => [
+  ...grooves.flatMap(({ groove: { run, widthMm }, slackMm }): Arm[] => {
     const whole = { fromMm: -Infinity, toMm: Infinity, widthMm, slackMm };
     if (run.way === 'upright') return [{ ...whole, isUpright: true, atMm: run.fromLeftMm }];
     if (run.way === 'level') return [{ ...whole, isUpright: false, atMm: run.fromFootMm }];
@@ -82,11 +88,23 @@ const armsOf = (grooves: readonly JudgedGroove[]): Arm[] =>
       { ...level, atMm: run.fromFootMm },
       { ...level, atMm: top - widthMm },
     ];
-  });
+  }),
+  ...recesses.flatMap(({ recess: { fromLeftMm, fromFootMm, acrossMm, upMm, slopeMm }, slackMm }): Arm[] => {
+    const widthMm = Math.max(slopeMm, LEAST_WALL_MM);
+    const upright = { isUpright: true, widthMm, slackMm, fromMm: fromFootMm, toMm: fromFootMm + upMm };
+    const level = { isUpright: false, widthMm, slackMm, fromMm: fromLeftMm, toMm: fromLeftMm + acrossMm };
+    return [
+      { ...upright, atMm: fromLeftMm },
+      { ...upright, atMm: fromLeftMm + acrossMm - widthMm },
+      { ...level, atMm: fromFootMm },
+      { ...level, atMm: fromFootMm + upMm - widthMm },
+    ];
+  }),
+];
 
 /** The most slack that any line across (or up) the face crosses. */
-function mostSlack(grooves: readonly JudgedGroove[], isAcross: boolean): number {
-  const arms = armsOf(grooves).filter((a) => a.isUpright === isAcross);
+function mostSlack(parts: Hollows, isAcross: boolean): number {
+  const arms = armsOf(parts).filter((a) => a.isUpright === isAcross);
   const at = [0, ...arms.flatMap((a) => [a.fromMm, a.toMm].filter(Number.isFinite))];
   return Math.max(0, ...at.map((y) => arms.filter((a) => y >= a.fromMm && y <= a.toMm).reduce((s, a) => s + a.slackMm, 0)));
 }
@@ -103,8 +121,9 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   if (wraps.length > 0 && !survey.edge) return { blocked: `Film is to go over its ${listed(wraps)}: tape how thick its edge is first.` };
   const moulding = survey.grooves.find((g) => g.girthMm === null);
   if (moulding) return { blocked: `The girth of the ${grooveName(moulding.groove, surface.grooves)} is not known: press a string into it.` };
-  const impossible = survey.doubts.find((d) => d.is === 'groove-outside' || d.is === 'groove-through' || d.is === 'groove-narrow');
-  if (impossible) return { blocked: 'A groove cannot be as it was taped: tape its place and its size again.' };
+  const impossible = survey.doubts.find((d) => cannotBe.has(d.is));
+  if (impossible)
+    return { blocked: `A ${impossible.is.startsWith('recess') ? 'recess' : 'groove'} cannot be as it was taped: tape its place and its size again.` };
   const faces: readonly Face[] = surface.faces === 'both' ? ['front', 'back'] : ['front'];
   const named = (face: Face, strip: string) => [faces.length > 1 ? face : '', strip].filter(Boolean).join(' ');
   return {
@@ -126,9 +145,9 @@ const runOfLeaves = ({ leaves = [] }: PanelToPiece): string | null => (leaves.le
 /** How the level direction of a face runs on over the leaves beside it. */
 function runsOnOf({ piece, reach }: OnePiece, { surface, leaves = [] }: PanelToPiece, face: Face): Omit<RunsOn, 'place'> {
   const isHeadDown = !piece.turns.includes(90);
-  const faces = leaves.map(({ surface: { id }, survey: { face: taped, grooves } }) => {
+  const faces = leaves.map(({ surface: { id }, survey: { face: taped, ...hollows } }) => {
     const box = taped.outline && boundingBox(taped.outline);
-    return { id, alongMm: box && box.maxX - box.minX + mostSlack(grooves, true) };
+    return { id, alongMm: box && box.maxX - box.minX + mostSlack(hollows, true) };
   });
   const starts: Side = (face === 'front') !== isHeadDown ? 'left' : 'right';
   // whoever stands before the back has the first leaf at the right
@@ -160,7 +179,7 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   // a pattern that lies level is at one height on all leaves where each of them reaches as far past its head
   if (surface.grain === 'level' && film.patternRepeatMm !== null)
     for (const l of p.leaves ?? []) reach.top = Math.max(reach.top, reachOf(depthOf(l, face), l.allowances).top);
-  const slack = { x: mostSlack(survey.grooves, true), y: mostSlack(survey.grooves, false) };
+  const slack = { x: mostSlack(survey, true), y: mostSlack(survey, false) };
   const widthMm = roundUpToMark(cover.widthMm + slack.x + reach.left + reach.right, units);
   const heightMm = roundUpToMark(cover.heightMm + slack.y + reach.top + reach.bottom, units);
   const wrapped = SIDES.filter((s) => depth[s] > 0);
@@ -172,10 +191,11 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
       : `${f(a.panelMm)} past the face on every side.`,
     ...(slack.x + slack.y > 0
       ? [
-          `Grooves take ${[slack.x > 0 && `${f(slack.x)} across`, slack.y > 0 && `${f(slack.y)} upwards`].filter(Boolean).join(' and ')}: their girth is in the piece as slack.`,
+          `${hollowWords(survey)} take ${[slack.x > 0 && `${f(slack.x)} across`, slack.y > 0 && `${f(slack.y)} upwards`].filter(Boolean).join(' and ')}: their girth is in the piece as slack.`,
         ]
       : []),
     ...survey.grooves.flatMap((g) => frameWords(g, surface.grooves, f)),
+    ...(isBoth ? survey.recesses.map((r) => `${capital(recessName(r.recess, surface.recesses))} is taken to be in both faces.`) : []),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain === 'upright' ? 'upright' : 'level'}: all pieces of a face the same way.`]),
     ...(film.direction === 'none' || surface.head === 'any'
       ? []
@@ -200,6 +220,10 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   };
   return { piece, reach };
 }
+
+/** What takes slack, at the beginning of a sentence. */
+const hollowWords = ({ grooves, recesses }: Hollows): string =>
+  capital(listed([...(grooves.length ? ['grooves'] : []), ...(recesses.length ? ['recesses'] : [])]));
 
 function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f: (mm: number) => string): string[] {
   if (groove.run.way !== 'frame' || slackMm < 0.5) return [];
@@ -230,7 +254,7 @@ function benchOf(laid: FaceOnPiece, p: PanelToPiece, face: Face, f: (mm: number)
   // corners of the face on the flat piece; the back is drawn as the front is seen, and is not mirrored afterwards
   const [left, right, foot, top] = [reach.left, widthMm - reach.right, reach.bottom, heightMm - reach.top];
   const onFilm = (x: number, y: number) => {
-    const d = developed(x, y, survey.grooves);
+    const d = developed(x, y, survey);
     return point(Math.min(widthMm, left + d.xMm), Math.min(heightMm, foot + d.yMm));
   };
   const cuts: BenchCut[] = [
@@ -298,11 +322,11 @@ function stripsOf({ piece, reach }: OnePiece, { allowances, film, rollWidthsMm, 
   const seamPlacesMm = survey.grooves.flatMap(({ groove: { run, widthMm }, slackMm }) => {
     const middle = (widthMm + slackMm) / 2;
     if (isUpright && run.way === 'upright') {
-      const d = developed(run.fromLeftMm, 0, survey.grooves).xMm + middle;
+      const d = developed(run.fromLeftMm, 0, survey).xMm + middle;
       // liner up, the front's left is at the right end; the back's is where it is on the front
       return [face === 'front' ? Math.max(...along) - d : Math.min(...along) + d];
     }
-    return !isUpright && run.way === 'level' ? [Math.min(...along) + developed(0, run.fromFootMm, survey.grooves).yMm + middle] : [];
+    return !isUpright && run.way === 'level' ? [Math.min(...along) + developed(0, run.fromFootMm, survey).yMm + middle] : [];
   });
   const f = (mm: number) => formatLength(mm, units);
   const markWords = (seams: readonly string[]) => markWordsOf(reach, surface, face, f, seams);

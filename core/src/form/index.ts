@@ -26,3 +26,8 @@ export * from './practice.js';
 export * from './read-cloud.js';
 export * from './cloud-frame.js';
 export * from './place-cloud.js';
+export * from './stretch-sheet.js';
+export * from './recess-shape.js';
+export * from './recess-ways.js';
+export * from './recess-words.js';
+export * from './recess-card.js';

@@ -37,7 +37,7 @@ const grooveMm = ({ run }: Groove, face: { readonly widthMm: number; readonly he
   run.way === 'upright' ? face.heightMm : run.way === 'level' ? face.widthMm : 2 * (run.acrossMm + run.upMm);
 
 type PromoterOf<S extends DrySurface> = (surface: S, records: LayRecords) => number;
-/** How long the strips of promoter are: both layers of every seam; edges that film goes over, and grooves. */
+/** How long the strips of promoter are: both layers of every seam; edges that film goes over, grooves, and walls of recesses. */
 const promoterOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<DrySurface, { kind: K }>> } = {
   column(surface, records) {
     const cover = coverOfColumn(surveyColumn(surface, records).survey);
@@ -46,11 +46,12 @@ const promoterOfKind: { readonly [K in DrySurface['kind']]: PromoterOf<Extract<D
   panel(surface, records) {
     const face = coverOfPanel(surveyPanel(surface, records).survey);
     if (!face) return 0;
-    const { wraps, grooves, grain } = surface;
+    const { wraps, grooves, recesses, grain } = surface;
     const edges = (['left', 'right'] as const).filter((s) => wraps[s] !== 'trimmed').length * face.heightMm + (['top', 'bottom'] as const).filter((s) => wraps[s] !== 'trimmed').length * face.widthMm; // prettier-ignore
     const faces = surface.faces === 'both' ? 2 : 1;
     const seam = grain === 'upright' ? face.heightMm : face.widthMm;
-    return edges + faces * grooves.reduce((sum, g) => sum + grooveMm(g, face), 0) + 2 * seam * seamsOf(surface, records, faces);
+    const hollows = grooves.reduce((sum, g) => sum + grooveMm(g, face), 0) + recesses.reduce((sum, r) => sum + 2 * (r.acrossMm + r.upMm), 0);
+    return edges + faces * hollows + 2 * seam * seamsOf(surface, records, faces);
   },
   wall(surface, records) {
     const { survey } = surveyWall(surface, records);

@@ -13,6 +13,7 @@ const aims: Readonly<Record<string, HeatAim>> = {
   'wall-post-heat': 'post-heat',
   'panel-hollows': 'warm',
   'panel-groove': 'relax',
+  'panel-recess': 'relax',
   'panel-edges': 'relax',
   'panel-corner': 'relax',
   'panel-post-heat': 'post-heat',

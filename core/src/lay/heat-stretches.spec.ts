@@ -53,6 +53,13 @@ describe('what was stretched on a door', () => {
       e.stretches.slice(1).forEach((s, i) => expect(distance(s.path[0]!, e.stretches[i]!.path.at(-1)!)).toBeLessThan(1e-6));
     }
   });
+  test('a recess is heated all along its walls', () => {
+    const leaf = named('Archive door, left') as Panel;
+    const edge = heatCoverOf(leaf, records)!.edges.find((e) => e.key === 'recess-2')!;
+    expect(edge.name).toBe('recess 2');
+    // in the middle of walls that lean in by 10 mm
+    expect(edge.stretches).toHaveLength(Math.ceil((2 * (550 + 970)) / 200));
+  });
   test('a frame of grooves is heated along all four of its sides', () => {
     const frame = door.grooves.find((g) => g.run.way === 'frame')!;
     const run = frame.run as Extract<typeof frame.run, { way: 'frame' }>;

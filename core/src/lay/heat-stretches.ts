@@ -12,7 +12,7 @@ export interface HeatStretch {
   /** From one end to the other; a corner is one place. */
   readonly path: readonly Vec[];
 }
-/** An edge, a corner, a groove: read stretch by stretch, or its coldest place for all of it. */
+/** An edge, a corner, a groove, the walls of a recess: read stretch by stretch, or its coldest place for all of it. */
 export interface HeatEdge {
   readonly key: string;
   readonly name: string;
@@ -59,7 +59,7 @@ type Edges = { readonly outline: Polygon; readonly edges: readonly HeatEdge[] } 
 const panelSides = [['bottom', 'foot'], ['right', 'right edge'], ['top', 'top edge'], ['left', 'left edge']] as const; // prettier-ignore
 
 function ofPanel(surface: Panel, records: LayRecords): Edges {
-  const { face, grooves } = surveyPanel(surface, records).survey;
+  const { face, grooves, recesses } = surveyPanel(surface, records).survey;
   if (face.outline?.length !== 4) return null;
   const corners = face.outline;
   const [wide, high] = [Math.max(...corners.map((c) => c.x)), Math.max(...corners.map((c) => c.y))];
@@ -74,7 +74,11 @@ function ofPanel(surface: Panel, records: LayRecords): Edges {
     const [l, b, r, t] = [run.fromLeftMm + half, run.fromFootMm + half, run.fromLeftMm + run.acrossMm - half, run.fromFootMm + run.upMm - half];
     return edge(key, name, [vec(l, b), vec(r, b), vec(r, t), vec(l, t), vec(l, b)]);
   }); // prettier-ignore
-  return { outline: corners, edges: [...edges, ...spots, ...pressed] };
+  const walls = recesses.map(({ recess: { fromLeftMm: l, fromFootMm: b, acrossMm, upMm, slopeMm } }, i) => {
+    const [x0, y0, x1, y1] = [l + slopeMm / 2, b + slopeMm / 2, l + acrossMm - slopeMm / 2, b + upMm - slopeMm / 2];
+    return edge(`recess-${i + 1}`, `recess ${i + 1}`, [vec(x0, y0), vec(x1, y0), vec(x1, y1), vec(x0, y1), vec(x0, y0)]);
+  });
+  return { outline: corners, edges: [...edges, ...spots, ...pressed, ...walls] };
 }
 
 function ofCounter(surface: Counter, records: LayRecords): Edges {

@@ -49,6 +49,18 @@ describe('the steps of a door', () => {
     const two = { grooves: [{ ...groove, depthMm: 5 }, { ...groove, id: named('Door 1').grooves[0]!.id, run: { way: 'upright', fromLeftMm: 200 } as const, depthMm: 0.2 }] }; // prettier-ignore
     expect(step('panel-groove', 'Door 1', two).text).toContain('Slack of 10 mm lies');
   });
+  test('recesses have a step of their own before edges are wrapped, the deepest named first; promoter on their walls, heated through afterwards', () => {
+    const of = keys('Archive door, left');
+    expect(of.indexOf('panel-recess')).toBeGreaterThan(of.indexOf('panel-lay'));
+    expect(of.indexOf('panel-recess')).toBeLessThan(of.indexOf('panel-edges'));
+    expect(step('panel-recess', 'Archive door, left').text).toContain('560 mm × 980 mm, 14 mm deep; 560 mm × 620 mm, 8 mm deep: the deepest first');
+    expect(of).toEqual(expect.arrayContaining(['panel-promoter', 'panel-hollows', 'panel-post-heat', 'panel-tack']));
+    const bare = { recesses: [], wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } } as const;
+    expect(
+      keys('Archive door, left', { ...bare, recesses: [] }).filter((k) => ['panel-recess', 'panel-promoter', 'panel-hollows', 'panel-post-heat'].includes(k)),
+    ).toEqual([]);
+    expect(keys('Archive door, left', { ...bare, recesses: named('Archive door, left').recesses })).toContain('panel-post-heat');
+  });
   test('a cold door (common practice): warmed with its film, its hollows by themselves to at most 66 °C once alcohol and promoter are off, tried two hours later; as long as it is cold outside it stays in', () => {
     const cold = { ground: { ...named('Door 1').ground, isGreasy: false, surfaceTempC: 12 } };
     const all = keys('Door 1', cold);

@@ -2,13 +2,21 @@ import type { Panel } from '@yellow-pane/contracts';
 import { cutOfPanel, FOLD_BACK_MM, resolveDry, wrapDepth } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
-import { coverOfPanel, panelNames, surveyPanel } from '../measure/index.js';
+import { coverOfPanel, panelNames, surveyPanel, type PanelSurvey } from '../measure/index.js';
 import { askedOfGround, coldTraits, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
 /** Whether two wrapped edges meet at any corner. */
 const hasWrappedCorner = ({ wraps }: Pick<Panel, 'wraps'>): boolean =>
   (wraps.left !== 'trimmed' || wraps.right !== 'trimmed') && (wraps.top !== 'trimmed' || wraps.bottom !== 'trimmed');
+
+/** Recesses as a step tells them: the deepest first. */
+const recessFigure = ({ recesses }: Pick<PanelSurvey, 'recesses'>, f: (mm: number) => string): string =>
+  [
+    ...new Set(
+      [...recesses].sort((a, b) => b.recess.depthMm - a.recess.depthMm).map(({ recess: r }) => `${f(r.acrossMm)} × ${f(r.upMm)}, ${f(r.depthMm)} deep`),
+    ),
+  ].join('; ');
 
 /** What is known of a panel for laying; null: it has no size, or no film that is laid dry. */
 export function panelFigures(surface: Panel, records: LayRecords): DryFigures | null {
@@ -40,6 +48,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
       size: `${f(cover.widthMm)} × ${f(cover.heightMm)}`,
       fold: formatRough(FOLD_BACK_MM, units),
       grain: film.direction === 'none' ? 'This film has no direction.' : `Its direction runs ${surface.grain}.`,
+      recess: recessFigure(survey, f),
       slack: [...new Set(grooves.map((g) => f(g.slackMm)))].join(', '),
       wrap: f(Math.max(0, ...depths)),
       sides: wraps.map(([side]) => (side === 'bottom' ? 'foot' : side)).join(', '),
@@ -57,6 +66,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
       ...groundTraits(surface.ground, film),
       ...coldTraits(surface, film, records),
       ...(grooves.length ? ['grooves' as const] : []),
+      ...(survey.recesses.length ? ['recesses' as const] : []),
       ...(wraps.length ? ['wraps' as const] : []),
       ...(hasWrappedCorner(surface) ? ['corners-wrapped' as const] : []),
       ...(surface.hardware.length ? ['hardware' as const] : []),

@@ -24,8 +24,8 @@ export const panelSteps: readonly StepRule[] = [
   step('panel-clean', 'Wipe with alcohol, feel by hand', 'Seventy parts alcohol, thirty water: face, edges, grooves with a cloth over a card; dry, then feel all of it.', {
     purpose: 'A grain of dust stands out under film that is laid dry.', good: 'Nothing is felt, nothing comes off on the cloth.', tools: ['alcohol 70/30', 'lint-free cloth', 'gloves'], minutes: [2, 1.5, 0.2], mood: 'dry', caution: 'Alcohol burns: doors open, no flame, no gun until nothing is smelt.', when,
   }), // prettier-ignore
-  step('panel-promoter', 'Promoter on edges and in grooves', 'Thin and even on every edge that film goes over, in grooves, and where film will lie on film. Let it dry until it is tacky.', {
-    purpose: 'Edges and grooves are where film pulls back.', good: 'An even thin strip, dry to the touch.', tools: ['adhesion promoter', 'gloves'], minutes: [1, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying' }, caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('wraps', 'grooves', 'seam-dry'),
+  step('panel-promoter', 'Promoter on edges and in grooves', 'Thin and even on every edge that film goes over, in grooves, on the walls of a recess, and where film will lie on film. Let it dry until it is tacky.', {
+    purpose: 'Edges and grooves are where film pulls back.', good: 'An even thin strip, dry to the touch.', tools: ['adhesion promoter', 'gloves'], minutes: [1, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying' }, caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('wraps', 'grooves', 'recesses', 'seam-dry'),
   }), // prettier-ignore
   step('panel-hollows', 'Warm the hollows', 'The deepest first, the gun moving, to at most 66 °C in it: read it with the gun taken away.', {
     purpose: 'A cold corner takes the heat out of film before it is pressed in.', good: 'Hand-warm all along, no place over 66 °C.', tools: ['heat gun', 'infrared thermometer'], minutes: [2, 1, 0], mood: 'dry', caution: 'No gun until nothing is smelt of alcohol and promoter. Lacquer blisters and plastics warp above it.', when: where('cold-hollows'),
@@ -33,11 +33,14 @@ export const panelSteps: readonly StepRule[] = [
   step('panel-centre', 'Fold the liner back, tack the centre', 'Fold the liner back {fold} at the top. Pencilled face on the face; press in the middle of the top, then look along both sides.', {
     purpose: 'So far it can be lifted and set again.', good: 'Both sides reach over alike, the direction stands true.', tools: ['squeegee with felt edge'], minutes: [2, 0, 0], mood: 'dry', drawing: 'panel-centre', when,
   }), // prettier-ignore
-  step('panel-lay', 'Lay it down, {250 mm} at a time', 'Draw the liner out below, {250 mm} each time; strokes from the middle out to both sides. Over a groove film bridges: leave it hanging there.', {
+  step('panel-lay', 'Lay it down, {250 mm} at a time', 'Draw the liner out below, {250 mm} each time; strokes from the middle out to both sides. Over a groove film bridges: leave it hanging there, and round a recess a hand’s width loose until its turn.', {
     purpose: 'Short lengths let the air go to the sides.', good: 'No air, no pull lines; over grooves film hangs loose.', tools: ['squeegee with felt edge'], minutes: [1, 6, 0], mood: 'dry', drawing: 'panel-face', caution: 'Film that is stretched creeps back: lift it and lay it again without pulling.', when,
   }), // prettier-ignore
   step('panel-groove', 'Press the grooves in', 'Slack of {slack} lies in the film for them. Corners first with the knife: outer square out, the rest slit on the diagonal. Warm; straight parts in first, from the middle to the ends; diagonal pieces last.', {
     purpose: 'A corner that is not slit pulls the whole groove out again.', good: 'Film lies on the bottom and both sides; at corners the slits meet on the mitre.', tools: ['knife, new blade', 'heat gun', 'felt card cut to the groove'], minutes: [3, 2, 0], mood: 'dry', drawing: 'panel-groove', caution: 'Cut film only: a scored board shows for ever.', when: where('grooves'),
+  }), // prettier-ignore
+  step('panel-recess', 'Into the recess', '{recess}: the deepest first, in the order of its map. Hot, formed in with the glove, let slide; pressed when it is in; the field last of it.', {
+    purpose: 'Film that is pressed too soon takes all of its stretch at the corners.', good: 'It lies in the corners without a white line; nothing bridges when the gun has gone.', tools: ['heat gun', 'heat glove', 'felt card cut to the groove'], minutes: [4, 2, 0], mood: 'dry', drawing: 'panel-recess', caution: 'Hot film burns: heat glove. Detectors and sprinkler heads above it: the building covers or shuts them off, and somebody watches for half an hour after hot work.', when: where('recesses'),
   }), // prettier-ignore
   step('panel-edges', 'Over the edges', 'At {sides}: warm the film, lay it over without a fold, {wrap} from the arris. Press from the middle of each side to its ends.', {
     purpose: 'Cold film springs back from an arris.', good: 'No white line on the arris, no air along it.', tools: ['heat gun', 'squeegee with felt edge'], minutes: [1, 0, 1], mood: 'dry', drawing: 'panel-edges', caution: 'Warm, not long: too hot it distorts and the colour changes.', when: where('wraps'),
@@ -49,7 +52,7 @@ export const panelSteps: readonly StepRule[] = [
     purpose: 'The seam is what people look at, and what lifts first.', good: 'A straight edge, pressed from end to end.', tools: ['masking tape', 'straightedge', 'adhesion promoter'], minutes: [2, 0, 0.5], mood: 'dry', when: where('seam-dry'),
   }), // prettier-ignore
   step('panel-post-heat', 'Heat edges and grooves through', 'Everything that was stretched, to {postHeat}: gun away, then read with the infrared thermometer. Let it cool before it is cut.', {
-    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', reading: 'film', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. Plastics and locks beside it warp; keep the stream off sprinkler heads and detectors.', when: where('wraps', 'grooves'),
+    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', reading: 'film', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. Plastics and locks beside it warp; keep the stream off sprinkler heads and detectors.', when: where('wraps', 'grooves', 'recesses'),
   }), // prettier-ignore
   step('panel-trim', 'Trim', 'Where it is not wrapped, on the arris: blade flat on the edge, away from the face. On the back along a straightedge.', {
     purpose: 'A proud edge is caught by the first sleeve.', good: 'Flush to a finger drawn across it.', tools: ['knife, new blade', 'straightedge'], minutes: [2, 0, 0.5], mood: 'dry', when,

@@ -205,6 +205,7 @@ const knownFigures = new Set([
   'size',
   'fold',
   'grain',
+  'recess',
   'slack',
   'wrap',
   'sides',

@@ -20,6 +20,7 @@ export * from './column.js';
 export * from './column-survey.js';
 export * from './column-words.js';
 export * from './groove.js';
+export * from './recess.js';
 export * from './panel.js';
 export * from './panel-survey.js';
 export * from './panel-words.js';

@@ -11,7 +11,8 @@ export function surveyPanel(surface: Panel, records: TapedRecords): { survey: Pa
   const readings = readingsFor(surface, records);
   const inForce = readingsInForce(surface, records.surfaces, readings);
   const hash = readingsHash(inForce);
-  const parts = surface.grooves.length + surface.hardware.length ? contentHash([surface.grooves, surface.hardware]) : '';
+  const { grooves, recesses, hardware } = surface;
+  const parts = grooves.length + recesses.length + hardware.length ? contentHash([grooves, recesses, hardware]) : '';
   const survey = records.memo.once(surveys, `${hash}/${parts}`, () => judgePanel(surface, tapesOf(inForce, readings)));
   return { survey, inForce, isSigned: surface.signed?.readingsHash === hash };
 }

@@ -1,5 +1,5 @@
-import type { Groove, Panel } from '@yellow-pane/contracts';
-import { formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
+import type { Groove, Panel, Recess } from '@yellow-pane/contracts';
+import { capital, formatDifference, formatLength, type UnitSystem } from '../ground/index.js';
 import type { EdgeDoubt } from './edge.js';
 import type { PanelDoubt, PanelSurvey } from './panel.js';
 import { surveyWhy, verdictText } from './words.js';
@@ -13,15 +13,19 @@ export const grooveName = (groove: Groove, all: readonly Pick<Groove, 'id'>[]): 
   return `${groove.form === 'moulding' ? way.replace('groove', 'moulding') : way} ${all.findIndex((g) => g.id === groove.id) + 1}`;
 };
 
+/** A recess as it is spoken of. */
+export const recessName = (recess: Pick<Recess, 'id'>, all: readonly Pick<Recess, 'id'>[]): string => `recess ${all.findIndex((r) => r.id === recess.id) + 1}`;
+
 /** A string that is shorter than the straight way. */
 export const edgeDoubtText = ({ byMm }: EdgeDoubt, system: UnitSystem): string =>
   `The string over the edge is ${formatDifference(Math.abs(byMm), system)} shorter than the edge is thick: no string is. Tape one of them again.`;
 
 /** What does not fit, in plain words, and what would settle it. */
-export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' | 'hardware'>, system: UnitSystem): string {
+export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' | 'recesses' | 'hardware'>, system: UnitSystem): string {
   const f = (mm: number) => formatDifference(Math.abs(mm), system);
   const groove = parts.grooves.find((g) => g.id === doubt.part);
-  const name = groove ? `The ${grooveName(groove, parts.grooves)}` : '';
+  const recess = parts.recesses.find((r) => r.id === doubt.part);
+  const name = groove ? `The ${grooveName(groove, parts.grooves)}` : recess ? capital(recessName(recess, parts.recesses)) : '';
   const part = parts.hardware.find((h) => h.id === doubt.part);
   switch (doubt.is) {
     case 'groove-girth':
@@ -29,11 +33,17 @@ export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' |
     case 'groove-sum':
       return `${name}: its places and what is left to the far edge come to ${f(doubt.byMm)} ${doubt.byMm > 0 ? 'more' : 'less'} than the face. Tape from the other edge again.`;
     case 'groove-outside':
+    case 'recess-outside':
       return `${name} reaches ${f(doubt.byMm)} past the face. Tape its place again.`;
     case 'groove-through':
+    case 'recess-through':
       return `${name} would be deeper than the edge is thick. Measure its depth again.`;
     case 'groove-narrow':
       return `${name} would be ${f(doubt.byMm)} narrower than its own two sides. Tape it from outside to outside.`;
+    case 'recess-narrow':
+      return `${name} would have no field: its walls or its round corners are wider than half of it. Tape its mouth, how far its walls lean in and its corners again.`;
+    case 'recess-overlap':
+      return `${name} would lie ${f(doubt.byMm)} over another one. Tape the place of both again.`;
     case 'hardware-outside':
       return `${part?.what ?? 'Hardware'} would stand ${f(doubt.byMm)} outside the face. Tape its place again.`;
     case 'edge-girth':
@@ -44,7 +54,7 @@ export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' |
 /** Headline and body of the verdict on what was taped of a panel. */
 export function panelVerdict(
   survey: PanelSurvey,
-  parts: Pick<Panel, 'grooves' | 'hardware' | 'wraps'>,
+  parts: Pick<Panel, 'grooves' | 'recesses' | 'hardware' | 'wraps'>,
   system: UnitSystem,
 ): { headline: string; body: string } {
   const { face, doubts } = survey;
@@ -69,13 +79,14 @@ export function panelVerdict(
 }
 
 /** Figures of a panel, for the list beside its drawing. */
-export function panelNumbers(survey: PanelSurvey, parts: Pick<Panel, 'grooves'>, system: UnitSystem): { name: string; value: string }[] {
+export function panelNumbers(survey: PanelSurvey, parts: Pick<Panel, 'grooves' | 'recesses'>, system: UnitSystem): { name: string; value: string }[] {
   const f = (mm: number) => formatLength(mm, system);
   return [
     ...(survey.edge ? [{ name: 'Film over its edge', value: f(survey.edge.girthMm) }] : []),
     ...survey.grooves.flatMap((g) =>
       g.girthMm === null ? [] : [{ name: `Girth of ${grooveName(g.groove, parts.grooves)}`, value: `${f(g.girthMm)}, ${f(g.slackMm)} more than it is wide` }],
     ),
+    ...survey.recesses.map((r) => ({ name: `Film in ${recessName(r.recess, parts.recesses)}`, value: `${f(2 * r.slackMm)} more than it is wide and high` })),
   ];
 }
 

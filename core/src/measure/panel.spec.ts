@@ -1,4 +1,4 @@
-import { newPanel, type Groove, type Hardware, type PanelMeasure } from '@yellow-pane/contracts';
+import { newPanel, type Groove, type Hardware, type PanelMeasure, type Recess } from '@yellow-pane/contracts';
 import type { TapeReading } from './adjustment.js';
 import { coverOfPanel, judgePanel, type PanelParts } from './panel.js';
 import { panelDoubtText, panelNumbers, panelVerdict } from './panel-words.js';
@@ -9,7 +9,7 @@ const door: Tapes = { widthTop: 860, widthMiddle: 860, widthBottom: 860, heightL
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
 const groove = (g: Partial<Groove>): Groove => ({ id: id(10), run: { way: 'upright', fromLeftMm: 120 }, toFarEdgeMm: null, form: 'square', widthMm: 8, depthMm: 3, flatMm: 0, girthMm: null, ...g }); // prettier-ignore
 const lever: Hardware = { id: id(20), what: 'Lever', handling: 'off', fromLeftMm: 780, fromFootMm: 1000, widthMm: 50, heightMm: 220, isElectric: false };
-const parts = (p: Partial<PanelParts> = {}): PanelParts => ({ grooves: [], hardware: [], ...p });
+const parts = (p: Partial<PanelParts> = {}): PanelParts => ({ grooves: [], recesses: [], hardware: [], ...p });
 const asked = (p: PanelParts) => ({ ...newPanel({ id: id(30), jobId: id(31), placeId: id(32), name: 'Door', order: 1 }), ...p });
 const judge = (t: Tapes, p: Partial<PanelParts> = {}) => judgePanel(parts(p), tapes(t));
 const verdict = (t: Tapes, p: Partial<PanelParts> = {}) => panelVerdict(judge(t, p), asked(parts(p)), 'mm');
@@ -41,6 +41,34 @@ describe('what is taped of a panel', () => {
       'The string over the edge is 9 mm shorter than the edge is thick: no string is. Tape one of them again.',
     );
     expect(judge({ widthTop: 860, edgeGirth: 47 }).edge).toEqual({ thicknessMm: null, girthMm: 47 });
+  });
+});
+
+describe('recesses', () => {
+  const recess = (r: Partial<Recess> = {}): Recess => ({ id: id(40), fromLeftMm: 130, fromFootMm: 200, acrossMm: 600, upMm: 700, depthMm: 12, slopeMm: 9, cornerMm: 20, ...r }); // prettier-ignore
+  const doubts = (r: Partial<Recess>, more: Recess[] = []) => judge(door, { recesses: [recess(r), ...more] }).doubts;
+  test('one that can be is taken; each wall takes √(slope² + depth²) − slope more film', () => {
+    const survey = judge(door, { recesses: [recess()] });
+    expect(survey).toMatchObject({ status: 'agreeing', doubts: [], recesses: [{ slackMm: 6 }] });
+    expect(panelNumbers(survey, asked(parts({ recesses: [recess()] })), 'mm')).toContainEqual({
+      name: 'Film in recess 1',
+      value: '12 more than it is wide and high',
+    });
+  });
+  test('past the face, through the board, no field left, over another one: each is named with what to tape again', () => {
+    expect(doubts({ fromLeftMm: 300 })).toEqual([{ is: 'recess-outside', part: id(40), byMm: 40 }]);
+    expect(doubts({ fromLeftMm: 262 })).toEqual([]);
+    expect(doubts({ depthMm: 40 })).toMatchObject([{ is: 'recess-through' }]);
+    expect(doubts({ cornerMm: 301 })).toMatchObject([{ is: 'recess-narrow', byMm: 2 }]);
+    expect(doubts({ cornerMm: 300 })).toEqual([]);
+    expect(doubts({ slopeMm: 300 })).toMatchObject([{ is: 'recess-narrow' }]);
+    const [beside, over] = [recess({ id: id(41), fromFootMm: 900 }), recess({ id: id(41), fromFootMm: 890 })];
+    expect(doubts({}, [beside])).toEqual([]);
+    expect(doubts({}, [over])).toEqual([{ is: 'recess-overlap', part: id(41), byMm: 10 }]);
+    const all = [recess(), over];
+    const text = (part: string, is: 'recess-overlap' | 'recess-outside') => panelDoubtText({ is, part, byMm: 10 }, parts({ recesses: all }), 'mm');
+    expect(text(id(41), 'recess-overlap')).toBe('Recess 2 would lie 10 mm over another one. Tape the place of both again.');
+    expect(text(id(40), 'recess-outside')).toBe('Recess 1 reaches 10 mm past the face. Tape its place again.');
   });
 });
 

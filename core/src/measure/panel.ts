@@ -1,9 +1,10 @@
-import type { Groove, Hardware, Panel } from '@yellow-pane/contracts';
+import type { Groove, Hardware, Panel, Recess } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
 import { tapeSigmaMm, type TapeReading } from './adjustment.js';
 import { judgeEdge, type EdgeDoubt, type TapedEdge } from './edge.js';
 import { grooveGirth, type GrooveGirth } from './groove.js';
 import { outsideByMm } from './hardware.js';
+import { slackOfWall } from './recess.js';
 import { enclosingRectangle, surveyOpening, type Survey } from './survey.js';
 
 /** One groove of a panel with what is known of its girth. */
@@ -11,10 +12,22 @@ export interface JudgedGroove extends GrooveGirth {
   readonly groove: Groove;
 }
 
+/** One recess of a panel. */
+export interface JudgedRecess {
+  readonly recess: Recess;
+  /** Film that each of its walls takes more than it is wide on plan. */
+  readonly slackMm: number;
+}
+
 /** Something besides the tapes of the face that does not fit. `part`: the groove or piece of hardware it is about. */
 export type PanelDoubt =
   | { readonly is: 'groove-girth' | 'groove-sum'; readonly part: string; readonly byMm: number }
-  | { readonly is: 'groove-outside' | 'groove-through' | 'groove-narrow' | 'hardware-outside'; readonly part: string; readonly byMm: number }
+  | {
+      readonly is:
+        'groove-outside' | 'groove-through' | 'groove-narrow' | 'recess-outside' | 'recess-through' | 'recess-narrow' | 'recess-overlap' | 'hardware-outside';
+      readonly part: string;
+      readonly byMm: number;
+    }
   | EdgeDoubt;
 
 /** What is known of one panel, and how sure. */
@@ -26,11 +39,12 @@ export interface PanelSurvey {
   /** Null: nobody taped its edge. */
   readonly edge: TapedEdge | null;
   readonly grooves: readonly JudgedGroove[];
+  readonly recesses: readonly JudgedRecess[];
   readonly doubts: readonly PanelDoubt[];
 }
 
 /** What of a panel its survey looks at. */
-export type PanelParts = Pick<Panel, 'grooves' | 'hardware'>;
+export type PanelParts = Pick<Panel, 'grooves' | 'recesses' | 'hardware'>;
 
 /** Places on a face are taped to this, 1 σ, and told apart at 1 %. @source as any tape, common practice */
 const APART = 2.58;
@@ -78,19 +92,38 @@ function taperOf(face: Survey, isAcross: boolean): { least: number; most: number
   return { least: Math.min(...sides), most: Math.max(...sides) };
 }
 
+/** A recess that cannot be: past the face, through the board, its walls wider than itself, or over another one. */
+function doubtsOfRecess(recess: Recess, all: readonly Recess[], face: Survey, thicknessMm: number | null): PanelDoubt[] {
+  const { id, fromLeftMm, fromFootMm, acrossMm, upMm, depthMm, slopeMm, cornerMm } = recess;
+  const out: PanelDoubt[] = [];
+  if (thicknessMm !== null && depthMm >= thicknessMm) out.push({ is: 'recess-through', part: id, byMm: depthMm - thicknessMm });
+  const narrow = 2 * Math.max(slopeMm, cornerMm) - Math.min(acrossMm, upMm);
+  if (narrow > 0 || 2 * slopeMm >= Math.min(acrossMm, upMm)) out.push({ is: 'recess-narrow', part: id, byMm: Math.max(0, narrow) });
+  const before = all.slice(0, all.indexOf(recess));
+  const over = Math.max(0, ...before.map((o) => Math.min(fromLeftMm + acrossMm - o.fromLeftMm, o.fromLeftMm + o.acrossMm - fromLeftMm, fromFootMm + upMm - o.fromFootMm, o.fromFootMm + o.upMm - fromFootMm))); // prettier-ignore
+  if (over > 0) out.push({ is: 'recess-overlap', part: id, byMm: over });
+  if (!face.outline) return out;
+  const box = boundingBox(face.outline);
+  const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
+  const past = Math.max(fromLeftMm + acrossMm - wide, fromFootMm + upMm - high);
+  if (past > APART * Math.hypot(tapeSigmaMm(wide), tapeSigmaMm(acrossMm))) out.push({ is: 'recess-outside', part: id, byMm: past });
+  return out;
+}
+
 function doubtOfHardware(h: Hardware, face: Survey): PanelDoubt[] {
   const byMm = face.outline && outsideByMm(h, face.outline);
   return byMm === null ? [] : [{ is: 'hardware-outside', part: h.id, byMm }];
 }
 
 /** Judges what was taped of one panel. @param readings in force, at most one per measure, mm */
-export function judgePanel({ grooves, hardware }: PanelParts, readings: readonly TapeReading[]): PanelSurvey {
+export function judgePanel({ grooves, recesses, hardware }: PanelParts, readings: readonly TapeReading[]): PanelSurvey {
   const face = surveyOpening(readings.filter((r) => !r.measure.startsWith('edge')));
   const { edge, doubts: ofEdge } = judgeEdge(readings);
   const judged = grooves.map((groove) => ({ groove, ...grooveGirth(groove) }));
   const doubts: PanelDoubt[] = [
     ...ofEdge,
     ...judged.flatMap((j) => doubtsOfGroove(j, face, edge?.thicknessMm ?? null)),
+    ...recesses.flatMap((r) => doubtsOfRecess(r, recesses, face, edge?.thicknessMm ?? null)),
     ...hardware.flatMap((h) => doubtOfHardware(h, face)),
   ];
   return {
@@ -98,6 +131,7 @@ export function judgePanel({ grooves, hardware }: PanelParts, readings: readonly
     face,
     edge,
     grooves: judged,
+    recesses: recesses.map((recess) => ({ recess, slackMm: slackOfWall(recess) })),
     doubts,
   };
 }

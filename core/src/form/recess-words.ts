@@ -1,0 +1,91 @@
+import { capital, formatRough, type UnitSystem } from '../ground/index.js';
+import { slackOfWall } from '../measure/index.js';
+import type { RecessPlan, RecessResult, RecessWay } from './recess-ways.js';
+
+/** What hands do, by the order in which film comes into a recess. */
+export const recessWayNames: Readonly<Record<RecessWay, string>> = {
+  bridged: 'tacked round about, formed in hot',
+  divided: 'some fed in, then formed in hot',
+  fed: 'fed in, round about last',
+  'walls-first': 'pressed down from the arris bit by bit',
+  'field-first': 'tacked round about and on the field',
+};
+
+/** What is to be done in a recess, and why. */
+export interface RecessWords {
+  readonly headline: string;
+  /** What hands do, in their order. */
+  readonly doing: readonly string[];
+  readonly minds: readonly string[];
+  readonly why: readonly string[];
+}
+
+/** A figure of stretch as it is spoken: no hand tells tenths. */
+export const stretchPct = (frac: number): string => (frac < 0.01 ? 'under 1 %' : `${Math.round(100 * frac)} %`);
+/** Film that must go farther than this goes in two: heated, left to cool, drawn on. @source house figure for "line by line", common practice */
+const ONE_GO_FRAC = 0.1;
+
+function doingOf({ best, form, is, ways }: RecessPlan, units: UnitSystem): string[] {
+  const f = (mm: number) => formatRough(mm, units);
+  const goes = Math.max(1, Math.ceil(best.largestFrac / ONE_GO_FRAC - 1e-9));
+  const byGoes =
+    goes > 1
+      ? `In ${goes} goes: down to ${Array.from({ length: goes - 1 }, (_, i) => f((form.depthMm * (i + 1)) / goes)).join(', ')}, let it nearly cool, heat it again, on.`
+      : '';
+  const hot = ['Heat the film over all of the recess, with a palm’s width round about, until it hangs.', `Form it in with the glove in the middle of each wall first, then towards the corners: let it slide, press nothing yet.`, byGoes, 'When it is in: heat, and press the walls from the arris down, corners last of them, then the field.'].filter(Boolean); // prettier-ignore
+  if (is === 'inlay') return ['Cover the field with a piece of its own, seam at the foot of its walls; walls and what is round about from the large piece.'];
+  if (is === 'slit' || best.way === 'fed')
+    return [
+      'Lay the field first, from its middle to the foot of the walls; nothing else touches.',
+      'Walls from the foot up, all four; film comes in from outside by itself.',
+      is === 'slit'
+        ? `Slit it at each corner from the foot outwards on the diagonal: about ${f(ways.find((w) => w.way === 'fed')!.foldMm)} falls out; promoter there, one over the other.`
+        : 'What is left over at the corners: warm it and press it outwards.',
+      'What is round about last, from the arris outwards.',
+    ];
+  const tack = 'Tack it round about, a hand’s width from the arris; over the recess it bridges.';
+  if (best.way === 'divided') {
+    const eachMm = best.fedFrac * slackOfWall(form);
+    return [`Push ${f(eachMm)} of film in from each of the four sides, so that it hangs loose in the recess, then tack it round about.`, ...hot];
+  }
+  return [tack, ...hot];
+}
+
+/** The plan for one recess as one says it. */
+export function recessWords(plan: RecessPlan, units: UnitSystem): RecessWords {
+  const { best, finer, limitFrac, ways, form, is } = plan;
+  const figure = Math.max(best.largestFrac, finer.largestFrac);
+  const fed = ways.find((w) => w.way === 'fed')!;
+  const straight = ways.find((w) => w.way === 'field-first')!;
+  const limit = limitFrac === null ? '' : stretchPct(limitFrac);
+  const most = stretchPct(figure);
+  const headlines: Readonly<Record<RecessPlan['is'], string>> = {
+    goes: `It goes in one piece: ${most} at most, at the corners.`,
+    slit: `In one piece only with its corners slit: uncut it would stretch ${most} there, and this film stands ${limit}.`,
+    inlay: `Not in one piece: it would stretch ${stretchPct(fed.largestFrac)} even if all of it were fed in, and this film stands ${limit}.`,
+    unknown: `It would stretch ${most} at the corners; how much this film stands is not in the library.`,
+  };
+  return {
+    headline: headlines[is],
+    doing: doingOf(plan, units),
+    minds: [
+      straight.largestFrac > 1.15 * figure && is !== 'slit' && is !== 'inlay' ? `Pressing the field down first would cost ${stretchPct(straight.largestFrac)}.` : '',
+      limitFrac !== null && is === 'goes' && figure > 0.7 * limitFrac ? `${capital(most)} is near what it stands (${limit}): its colour may change and lines of glue show. Try it where nobody sees it.` : '',
+      best.foldMm > 0.5 && is !== 'slit' && is !== 'inlay' ? `A fold of about ${formatRough(best.foldMm, units)} is left over at each corner: warm it and press it outwards over what is round about.` : '',
+      form.cornerMm <= form.slopeMm ? 'Its corners are sharp: film lies over no corner sharper than about 3 mm, and the figure is for that.' : '',
+    ].filter(Boolean),
+    why: whyOf(plan, units),
+  }; // prettier-ignore
+}
+
+function whyOf({ ways, best, finer, form }: RecessPlan, units: UnitSystem): string[] {
+  const f = (mm: number) => formatRough(mm, units);
+  const narrow = Math.min(form.acrossMm, form.upMm);
+  const girth = (2 * slackOfWall(form)) / narrow;
+  const one = (w: RecessResult) => `${recessWayNames[w.way]}${w.way === 'divided' ? ` (${Math.round(100 * w.fedFrac)} %)` : ''}: ${stretchPct(w.largestFrac)}, ${w.foldMm < 0.5 ? 'nothing left over' : `${f(w.foldMm)} left over at a corner`}`; // prettier-ignore
+  return [
+    `By girth alone, far from corners: ${stretchPct(girth)}; rough rule (8/3)(depth/width)²: ${stretchPct((8 / 3) * (form.depthMm / narrow) ** 2)}.`,
+    ...ways.map((w) => `${capital(one(w))}.`),
+    `On a mesh twice as fine ${recessWayNames[best.way]} comes to ${stretchPct(finer.largestFrac)}. Film is taken as a thin sheet that is soft, slides until it is pressed and wrinkles rather than push (docs/models/stretch.md).`,
+  ];
+}
