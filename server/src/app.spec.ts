@@ -124,6 +124,19 @@ describe('computing by call', () => {
     expect(wrong.body.code).toBe('bad-input');
   });
 
+  test('how far film stretches in a recess: every order, the best of them, and what it means for the film', async () => {
+    const recess = { acrossMm: 60, upMm: 80, depthMm: 4, slopeMm: 6, cornerMm: 15 };
+    const ask = (stretchMaxPct: number | null, more: object = {}) => post('/api/compute/recess', { recess: { ...recess, ...more }, film: { stretchMaxPct } });
+    const { body } = await ask(60);
+    expect(body).toMatchObject({ is: 'goes', headline: expect.stringContaining('It goes in one piece') });
+    expect(body.ways.map((w: { way: string }) => w.way)).toEqual(expect.arrayContaining(['bridged', 'fed', 'field-first']));
+    expect(body.ways.filter((w: { isBest: boolean }) => w.isBest)).toHaveLength(1);
+    expect((await ask(null)).body.is).toBe('unknown');
+    const wrong = await ask(30, { slopeMm: 40 });
+    expect(wrong.body).toMatchObject({ code: 'bad-input' });
+    expect(JSON.stringify(wrong.body)).toContain('no field is left');
+  });
+
   test('methods are compared for a film', async () => {
     const film = (await document(ternPointId)).films.find((f) => f.kind === 'security')!;
     const { body } = await get(`/api/jobs/${ternPointId}/films/${film.id}/methods`);

@@ -25,6 +25,7 @@ import {
   Memo,
   methodFigures,
   planStrokes,
+  recessCard,
   shrinkPlan,
   type MethodFigures,
   type PlainRecords,
@@ -60,6 +61,7 @@ export const runners = {
   survey: (asked: SurveyAsked): SurveyResult => surveyInWords(asked.readings, asked.calledCrooked, asked.shape),
   taped: (asked: TapedInput): TapedResult => tapedInWords(asked, memo),
   heat: heatCard,
+  recess: recessCard,
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films, memo),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
     try {

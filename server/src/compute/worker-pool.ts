@@ -14,6 +14,7 @@ const MOST_MS: Record<RunnerName, number> = {
   taped: 4_500,
   heat: 4_500,
   strokes: 30_000,
+  recess: 60_000,
 };
 /** More than this in line is not taken in. */
 const MOST_WAITING = 200;

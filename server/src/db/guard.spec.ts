@@ -278,7 +278,7 @@ describe('backups', () => {
       const back = await bench(dir);
       await back.app.changes.replay();
       expect(await noteOf(back.app)).toBe('before');
-      expect((await back.app.jobs.list({ offset: 0, limit: 50 })).jobs.map((j) => j.surfaceCount)).toEqual([60, 4, 7, 24, 6]);
+      expect((await back.app.jobs.list({ offset: 0, limit: 50 })).jobs.map((j) => j.surfaceCount)).toEqual([60, 4, 7, 26, 6]);
       expect((await back.app.changes.canUndo(lanternStreetId, ines)).canUndo).toBe('Note before');
       await back.close();
       await new Promise((r) => setTimeout(r, 5));

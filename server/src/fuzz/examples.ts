@@ -44,6 +44,11 @@ function computations(doc: JobDocument, curved: JobDocument): Example[] {
   return [
     { name: 'computeSurvey', path: '/api/compute/survey', body: { calledCrooked: true, shape: null, readings } },
     { name: 'computeTaped', path: '/api/compute/taped', body: { surface: newSurface('column', { id: uuidv7(), jobId: doc.job.id, placeId: uuidv7(), name: 'Column', order: 1 }), units: 'mm', readings: [{ measure: 'girthFoot', lengthMm: 1257 }] } }, // prettier-ignore
+    {
+      name: 'computeRecess',
+      path: '/api/compute/recess',
+      body: { recess: { acrossMm: 60, upMm: 80, depthMm: 4, slopeMm: 4, cornerMm: 10 }, film: { stretchMaxPct: 20 }, units: 'mm' },
+    },
     { name: 'computeHeat', path: '/api/compute/heat', body: { aim: 'post-heat', film: { construction: 'cast-vinyl', thicknessUm: 180, temps: { applyMinC: 15, applyMaxC: 25, relaxC: 60, postHeatC: 90, limitC: 70 } }, material: 'wood-board', masonry: null, gun: { nozzleMm: 34, setC: 538, powerW: 2000, distanceMm: 25 }, airC: 20, groundC: 18, trial: { readC: 70, afterS: 2, speedMmPerS: 20, passes: 1 }, units: 'mm' } }, // prettier-ignore
     { name: 'computeLettering', path: '/api/compute/lettering', body: { text: 'TERN POINT', face: 'heavy', spacing: 4 } },
     { name: 'computeSlip', path: '/api/compute/slip', body: { school: 'soap-drops', areaM2: 8, glassC: 20, bottleMl: 946, slipMlPerM2: 350, inBottle: null } },

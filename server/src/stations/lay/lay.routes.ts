@@ -23,6 +23,7 @@ export function layRoutes(
   mount(router, 'runSheet', ({ params }) => lay.runSheet(params.jobId, params.surfaceId));
   mount(router, 'squeegee', ({ params }) => lay.squeegee(params.jobId, params.surfaceId));
   mount(router, 'computeHeat', ({ body }) => lay.heat(body));
+  mount(router, 'computeRecess', ({ body }) => lay.recess(body));
   mount(router, 'computeSqueegee', ({ body }) => lay.plan(body));
   mount(router, 'layMinutes', () => lay.minutes());
   mount(router, 'runSheetPdf', async ({ params, query }) => ({

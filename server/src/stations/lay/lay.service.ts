@@ -2,6 +2,8 @@ import Papa from 'papaparse';
 import type {
   HeatInput,
   HeatResult,
+  RecessAnswer,
+  RecessInput,
   LayEntry,
   LearnedMinutes,
   RunSheetBody,
@@ -107,6 +109,9 @@ export class LayService {
   }
 
   /** How to move a gun. */
+  recess(asked: RecessInput): Promise<RecessAnswer> {
+    return this.compute.run('recess', asked);
+  }
   heat(asked: HeatInput): Promise<HeatResult> {
     return this.compute.run('heat', asked);
   }
