@@ -8,6 +8,7 @@ import { demoLetters } from './letters.js';
 const blockWall = demoLibrary.find((f) => f.name === 'Block Wall 60')!;
 const pierLetters = demoLibrary.find((f) => f.name === 'Pier Letters')!;
 const ash = demoLibrary.find((f) => f.name === 'Ash Plank')!;
+const hullWrap = demoLibrary.find((f) => f.name === 'Hull Wrap')!;
 /** Film for walls and columns in the van. */
 const interiorRolls: Roll[] = [
   newRoll({
@@ -52,6 +53,17 @@ const interiorRolls: Roll[] = [
     lengthM: 12,
     leadInMm: 50,
     pricePerM: '4.20',
+    place: 'Van, upright rack',
+  }),
+  newRoll({
+    id: demoId(64),
+    filmId: hullWrap.id,
+    label: 'H-077',
+    lot: 'L2610-H',
+    widthMm: 1524,
+    lengthM: 14,
+    leadInMm: 80,
+    pricePerM: '22.00',
     place: 'Van, upright rack',
   }),
 ];
@@ -143,7 +155,8 @@ export function ternInterior(): JobFile {
   const reception = tops(w, laminate);
   signs(w);
   besides(w, { hall, reception, painted, laminate });
-  return { ...w.file(), films: [ash, blockWall, pierLetters], rolls: interiorRolls };
+  archive(w);
+  return { ...w.file(), films: [ash, blockWall, pierLetters, hullWrap], rolls: interiorRolls };
 }
 
 /** The lobby, panelled over three walls with an inside and an outside corner, and the corridor of painted blocks. */
@@ -295,6 +308,22 @@ function signs(w: JobWriter): void {
       ],
     },
   ); // prettier-ignore
+}
+
+/** A pair of doors with two recesses each in a hall that nobody heats: film that gives, on a ground of 12 °C. */
+function archive(w: JobWriter): void {
+  const place = w.place('Archive');
+  const recess = (n: number, fromFootMm: number, upMm: number, depthMm: number) => ({ id: demoId(14_970 + n), fromLeftMm: 120, fromFootMm, acrossMm: 560, upMm, depthMm, slopeMm: 10, cornerMm: 30 }); // prettier-ignore
+  const leaf = (hinges: 'left' | 'right', n: number) => ({
+    filmId: hullWrap.id,
+    hinges,
+    fire: 'no' as const,
+    wraps: { left: 'edge', right: 'edge', top: 'edge', bottom: 'trimmed' } as const,
+    ground: { material: 'wood-board', finish: 'lacquered', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 12 } as const,
+    recesses: [recess(n, 150, 620, 8), recess(n + 1, 930, 980, 14)],
+  }); // prettier-ignore
+  const left = w.panel(place, 'Archive door, left', { widthTop: '800', widthMiddle: '800', widthBottom: '801', heightLeft: '2050', heightRight: '2050', edgeThickness: '44' }, leaf('left', 1)); // prettier-ignore
+  w.panel(place, 'Archive door, right', {}, { ...leaf('right', 3), measuredLikeId: left });
 }
 
 /** Six office doors of one make, pressed board with two frames of grooves, and the wall of the goods lift, which is wider than the roll. */

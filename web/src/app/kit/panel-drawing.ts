@@ -58,6 +58,27 @@ interface Box {
         @for (x of d.grain; track $index) {
           <path [attr.d]="x" fill="none" stroke="#A97C00" stroke-width="1.2" />
         }
+        @for (r of d.recesses; track $index) {
+          <rect
+            [attr.x]="r.mouth.x"
+            [attr.y]="r.mouth.y"
+            [attr.width]="r.mouth.w"
+            [attr.height]="r.mouth.h"
+            [attr.rx]="r.round"
+            [attr.fill]="r.fill"
+            stroke="#56626A"
+          />
+          <rect
+            [attr.x]="r.field.x"
+            [attr.y]="r.field.y"
+            [attr.width]="r.field.w"
+            [attr.height]="r.field.h"
+            [attr.rx]="r.inner"
+            [attr.fill]="r.field.fill"
+            stroke="#56626A"
+            stroke-width="0.7"
+          />
+        }
         @for (g of d.grooves; track $index) {
           <path [attr.d]="g.path" fill-rule="evenodd" [attr.fill]="g.isDoubtful ? '#FFD54F' : '#CFC8B4'" stroke="#56626A" stroke-width="0.7" />
         }
@@ -83,7 +104,7 @@ interface Box {
   `,
 })
 export class PanelDrawing {
-  readonly panel = input.required<Pick<Panel, 'grooves' | 'hardware' | 'wraps' | 'grain' | 'hinges'>>();
+  readonly panel = input.required<Pick<Panel, 'grooves' | 'recesses' | 'hardware' | 'wraps' | 'grain' | 'hinges'>>();
   readonly outline = input.required<Polygon>();
   readonly step = input<StepDrawing>('none');
   readonly school = input<'relief' | 'mitre' | 'envelope'>('relief');
@@ -98,12 +119,13 @@ export class PanelDrawing {
       'panel-centre': 'the middle of the top first',
       'panel-face': 'from the middle out, downwards',
       'panel-edges': 'over the edges in yellow',
+      'panel-recess': 'walls hot and let slide, the field last',
     };
     return words[this.step()] ?? 'seen from the front';
   });
 
   protected readonly drawn = computed(() => {
-    const { grooves, hardware, wraps, grain, hinges } = this.panel();
+    const { grooves, recesses, hardware, wraps, grain, hinges } = this.panel();
     const box = boundingBox(this.outline());
     const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
     const k = Math.min(WIDE / wide, HIGH / high);
@@ -143,6 +165,18 @@ export class PanelDrawing {
       bands,
       film: film[step] ?? null,
       grooves: grooves.map((g) => ({ path: this.rings(g, wide, high, rect, k).map(ring).join(''), isDoubtful: doubts.has(g.id) })),
+      recesses: recesses.map((r) => {
+        const wall = Math.max(r.slopeMm, 4 / k);
+        const isNow = step === 'panel-recess';
+        const field = rect(r.fromLeftMm + wall, r.fromFootMm + wall, Math.max(0, r.acrossMm - 2 * wall), Math.max(0, r.upMm - 2 * wall));
+        return {
+          mouth: rect(r.fromLeftMm, r.fromFootMm, r.acrossMm, r.upMm),
+          field: { ...field, fill: isNow ? '#FFE9A8' : '#F3EEDF' },
+          fill: doubts.has(r.id) ? '#FFD54F' : isNow ? '#F9D25C' : '#CFC8B4',
+          round: r.cornerMm * k,
+          inner: Math.max(0, r.cornerMm - wall) * k,
+        };
+      }),
       marks: grooves.map((g, i) => {
         const b = this.rings(g, wide, high, rect, k)[0]!;
         return {

@@ -25,6 +25,7 @@ export interface FilmDraft {
   emissivity: string;
   shrinkAlong: string;
   growAcross: string;
+  stretchMax: string;
   patternRepeat: string;
   patternMatch: string;
   applyMin: string;
@@ -90,6 +91,7 @@ export function draftOf(f: Film | null, units: UnitSystem = 'mm'): FilmDraft {
     emissivity: f?.emissivityFrac === null || f?.emissivityFrac === undefined ? '' : String(f.emissivityFrac),
     shrinkAlong: num(f?.shrink?.alongPct),
     growAcross: num(f?.shrink?.acrossPct),
+    stretchMax: num(f?.stretchMaxPct),
     patternRepeat: units === 'in' && f?.patternRepeatMm != null ? inches(f.patternRepeatMm) : num(f?.patternRepeatMm),
     patternMatch: f?.patternMatch ?? 'straight',
     applyMin: degrees(f?.temps?.applyMinC),
@@ -113,6 +115,7 @@ const fieldNames: Partial<Record<keyof FilmDraft, string>> = {
   uvT: 'Ultraviolet through',
   haze: 'Haze',
   emissivity: 'Emissivity',
+  stretchMax: 'Stretches to',
 };
 
 /** What the person calls a part of the sheet; a sentence that names it by itself stands alone. */
@@ -122,6 +125,7 @@ const placeNames: Readonly<Record<string, string>> = {
   hazeFrac: 'Haze',
   emissivityFrac: 'Emissivity',
   shrink: 'Shrinks',
+  stretchMaxPct: 'Stretches to',
   patternRepeatMm: 'Repeat',
   temps: 'Temperatures',
   note: 'Note',
@@ -213,6 +217,7 @@ export function filmFromDraft(
     hazeFrac: d.haze.trim() === '' ? null : share('haze'),
     emissivityFrac: number('emissivity'),
     shrink: d.shrinkAlong.trim() === '' ? null : { alongPct: number('shrinkAlong'), acrossPct: number('growAcross') ?? 0 },
+    stretchMaxPct: number('stretchMax'),
     patternRepeatMm: repeat(),
     patternMatch: d.patternMatch,
     temps: tempsOf({ applyMinC: degrees('applyMin', old?.temps?.applyMinC), applyMaxC: degrees('applyMax', old?.temps?.applyMaxC), postHeatC: degrees('postHeat', old?.temps?.postHeatC), limitC: degrees('limit', old?.temps?.limitC) }, old), // prettier-ignore

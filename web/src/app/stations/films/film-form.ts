@@ -119,6 +119,7 @@ export class FilmForm {
     figure('emissivity', 'Emissivity'),
     figure('shrinkAlong', 'Shrinks along, %'),
     figure('growAcross', 'grows across, %'),
+    figure('stretchMax', 'Stretches to, %'),
     figure('patternRepeat', `Repeat, ${this.units()}`),
     choice('patternMatch', 'Neighbours match', 2, [['straight', 'straight'], ['half-drop', 'by half a drop']]), // prettier-ignore
     figure('applyMin', `Applied from, ${this.unit('temperature')}`),

@@ -253,6 +253,7 @@ export class FilmsPage {
         f.temps?.applyMinC != null ? `${this.degrees(f.temps.applyMinC)} … ${f.temps.applyMaxC == null ? '?' : this.degrees(f.temps.applyMaxC)}` : '–',
     },
     { name: 'post-heat', of: (f) => (f.temps?.postHeatC != null ? this.degrees(f.temps.postHeatC) : '–') },
+    { name: 'stretches to', of: (f) => (f.stretchMaxPct === null ? '–' : `${f.stretchMaxPct} %`) },
     { name: 'stands at most', of: (f) => (f.temps?.limitC != null ? this.degrees(f.temps.limitC) : '–') },
     { name: 'drying', of: (f) => f.drying ?? '–' },
   ];

@@ -29,6 +29,7 @@ import { SignDrawing } from '../../kit/sign-drawing';
 import { PhotoButton } from '../../kit/photo-button';
 import { ProblemSheet } from './parts/problem-sheet';
 import { ReadySheet } from './parts/ready-sheet';
+import { RecessCard } from './parts/recess-card';
 
 /** Wet film goes on at least this warm. @source common practice: 40 °F (5 °C); a film’s own figure comes first */
 const COLDEST_C = 5;
@@ -78,6 +79,7 @@ const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; r
     PhotoButton,
     ProblemSheet,
     ReadySheet,
+    RecessCard,
     SignDrawing,
     WallDrawing,
   ],
@@ -144,6 +146,11 @@ export class LayPage {
     return { text, isHarm: false, short: null };
   });
   protected readonly oneMore = inject(OneMore);
+  /** The panel in hand, at the step at which film goes into its recesses. */
+  protected readonly recessed = computed(() => {
+    const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
+    return step?.drawing === 'panel-recess' && here?.surface.kind === 'panel' && here.surface.recesses.length > 0 ? here.surface : null;
+  });
   /** What the gun is for at the step in hand, on what is laid dry. */
   protected readonly heatAim = computed(() => {
     const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];

@@ -46,6 +46,22 @@ describe('Measure, of a door', () => {
     await on.settle();
     expect(kept().grooves).toHaveLength(2);
   });
+  test('a recess is put on, placed and taken off; one that cannot be is named', async () => {
+    const recesses = () => [...on.root.querySelectorAll<HTMLElement>('[data-recess]')];
+    on.button('+ Recess').click();
+    await on.settle();
+    expect(kept().recesses.at(-1)).toMatchObject({ fromLeftMm: 129, acrossMm: 602, depthMm: 10, slopeMm: 8 });
+    await on.type(part(recesses()[0]!, 'depthMm'), '6');
+    expect(recesses()[0]!.textContent).toContain('takes 4 more film than it is wide and high');
+    await on.type(part(recesses()[0]!, 'slopeMm'), '0');
+    expect(kept().recesses[0]).toMatchObject({ depthMm: 6, slopeMm: 0 });
+    await on.type(part(recesses()[0]!, 'depthMm'), '40');
+    expect(on.verdict()).toContain('Recess 1 would be deeper than the edge is thick');
+    expect(on.root.querySelector('[data-cut-note]')!.textContent).toContain('A recess cannot be');
+    recesses()[0]!.querySelector<HTMLButtonElement>('[aria-label^="Delete"]')!.click();
+    await on.settle();
+    expect(kept().recesses).toEqual([]);
+  });
   test('nothing can be nothing wide, and the string may be taken back', async () => {
     await on.type(part(grooves()[0]!, 'widthMm'), '0');
     expect(on.root.textContent).toContain('It has to be more than nothing.');

@@ -6,6 +6,7 @@ import { PanelDrawing } from '../../kit/panel-drawing';
 import { RecordStore } from '../../record/record.store';
 import { DryDetails } from './parts/dry-details';
 import { GroovesPanel } from './parts/grooves-panel';
+import { RecessesPanel } from './parts/recesses-panel';
 import { HardwarePanel } from './parts/hardware-panel';
 import { PanelChoices } from './parts/panel-choices';
 import { TapedPage, tapesShown, viewOf, type TapeGroup } from './parts/taped-page';
@@ -35,7 +36,7 @@ const leverOf = ({ hinges }: Pick<Panel, 'hinges'>, outline: Polygon | null): Om
 /** Measure, of a door or panel: its face, its edge, its grooves and what stands on it. */
 @Component({
   selector: 'yp-panel-page',
-  imports: [DryDetails, GroovesPanel, HardwarePanel, PanelChoices, PanelDrawing, TapedPage, WhatItIs],
+  imports: [DryDetails, GroovesPanel, HardwarePanel, PanelChoices, PanelDrawing, RecessesPanel, TapedPage, WhatItIs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -56,6 +57,7 @@ const leverOf = ({ hinges }: Pick<Panel, 'hinges'>, outline: Polygon | null): Om
         </div>
         <div below class="grid gap-x-5 pb-4 2xl:grid-cols-2">
           <yp-grooves-panel class="block" [surface]="v.surface" [survey]="v.survey" />
+          <yp-recesses-panel class="block" [surface]="v.surface" [survey]="v.survey" />
           <yp-hardware-panel class="block" [surface]="v.surface" [doubts]="v.partDoubts" [usual]="v.lever" />
         </div>
         <yp-dry-details details class="mt-2 block" [surface]="v.surface"><yp-panel-choices class="block" [surface]="v.surface" /></yp-dry-details>
