@@ -176,6 +176,15 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await hands.walk(['Heat edges and grooves through', 'Trim', 'Hardware back on', 'Let it close by itself', 'Feel for bubbles']);
   await expect(page.locator('[data-surface="Door 7"]')).toHaveAttribute('aria-label', /, laid/);
 
+  // a leaf with recesses: the order in which film stretches least, where it stretches, and what another order would cost
+  await page.locator('[data-surface="Archive door, left"]').click();
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await page.getByText('Into the recess').first().click();
+  await expect(page.locator('[data-recess-headline]')).toContainText(/It goes in one piece: \d+ % at most/, { timeout: 60_000 });
+  await page.getByRole('button', { name: /on the field/ }).click();
+  await expect(page.locator('yp-stretch-map svg')).toHaveAttribute('aria-label', /tacked round about and on the field, \d+ % at the worst place/);
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+
   // the day after: an edge stands up, two touches say why and what to do
   await bench.goTo('Check');
   await page.locator('[data-surface="Door 7"]').click();

@@ -19,7 +19,16 @@ import { RecordStore } from '../../../record/record.store';
         <p class="cap">{{ title() }}</p>
         @if (recesses().length > 1) {
           @for (r of recesses(); track r.id; let i = $index) {
-            <button type="button" class="btn min-h-11 px-3! md:min-h-8" [attr.aria-pressed]="r.id === here().id" (click)="picked.set(r.id)">{{ i + 1 }}</button>
+            <button
+              type="button"
+              class="btn min-h-11 px-3! md:min-h-8"
+              [class.bg-hand!]="r.id === here().id"
+              [attr.aria-pressed]="r.id === here().id"
+              [attr.aria-label]="'Recess ' + (i + 1)"
+              (click)="picked.set(r.id)"
+            >
+              {{ i + 1 }}
+            </button>
           }
         }
       </div>
