@@ -105,8 +105,12 @@ export const recessInput = z.object({
     const narrow = Math.min(r.acrossMm, r.upMm);
     if (2 * Math.max(r.slopeMm, r.cornerMm) > narrow || 2 * r.slopeMm >= narrow)
       ctx.addIssue({ code: 'custom', path: ['slopeMm'], message: 'Its walls or its round corners are wider than half of it: no field is left.' });
-    if (Math.max(r.acrossMm, r.upMm) > 5000 || narrow < 10 || r.depthMm > 300)
-      ctx.addIssue({ code: 'custom', path: ['acrossMm'], message: 'A recess is reckoned with from 10 mm to 5 m wide and high, and to 300 mm deep.' });
+    if (Math.max(r.acrossMm, r.upMm) > 5000 || narrow < 10 || r.depthMm > Math.min(300, narrow / 2))
+      ctx.addIssue({
+        code: 'custom',
+        path: ['acrossMm'],
+        message: 'A recess is reckoned with from 10 mm to 5 m wide and high, and to 300 mm deep and no deeper than half of its width.',
+      });
   }),
   film: film.pick({ stretchMaxPct: true }),
   units: unitSystem.default('mm'),

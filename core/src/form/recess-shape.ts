@@ -1,9 +1,11 @@
 import { slackOfWall, type RecessForm } from '../measure/index.js';
 import type { StretchGrid } from './stretch-sheet.js';
 
-/** No wall is drawn steeper than this, as run for depth: what is upright has no place on a plan. @source house rule (docs/models/stretch.md) */
+/** No wall is drawn steeper than this, as run for depth, nor narrower than this share of the recess: what is upright has no place on a plan. @source house rule (docs/models/stretch.md) */
 const STEEPEST = 0.12;
-const runOf = ({ slopeMm, depthMm, acrossMm, upMm }: RecessForm): number => Math.min(Math.max(slopeMm, STEEPEST * depthMm), 0.45 * Math.min(acrossMm, upMm));
+const NARROWEST = 0.004;
+const runOf = ({ slopeMm, depthMm, acrossMm, upMm }: RecessForm): number =>
+  Math.min(Math.max(slopeMm, STEEPEST * depthMm, NARROWEST * Math.min(acrossMm, upMm)), 0.45 * Math.min(acrossMm, upMm));
 
 /** How far a place (from the middle) is inside the mouth, mm; outside: below 0. @source signed distance of a rounded rectangle */
 export function insideMm({ acrossMm, upMm, cornerMm }: RecessForm, xMm: number, yMm: number): number {

@@ -50,6 +50,19 @@ describe('the outline of a curved pane by its tapes', () => {
     expect(straightedgeOf(outline, { way: 'across', atMm: 700, span: null })).toBeNull();
     expect(straightedgeOf(outline, { way: 'upright', atMm: 500, span: { fromMm: 400, lengthMm: 300 } })).toBeNull();
   });
+  test('the radius that is told is that of the bow nearest to the middle, whatever else was read, and wherever in the list it stands', () => {
+    // deeper towards the top, and towards the right
+    const shape = (x: number, y: number) => -((x / 660 - 1) ** 2) * (40 + y / 20) - (y / 280 - 1) ** 2 * (10 + x / 100);
+    const across = [60, 280, 500].map((atMm) => ({ way: 'across' as const, atMm, span: null }));
+    const upright = [120, 660, 1200].map((atMm) => ({ way: 'upright' as const, atMm, span: null }));
+    const bows = readBows(rear, shape, [...across, ...upright]);
+    const of = (mm: number, way: 'across' | 'upright') => bows.find((b) => b.way === way && b.atMm === mm)!.depthMm;
+    for (const order of [bows, [...bows].reverse()]) {
+      const { radiusM } = shrinkPlan(inputOf(rear, { bows: order }));
+      expect(radiusM.across).toBeCloseTo(radiusFromBowM(1320, of(280, 'across'))!, 6);
+      expect(radiusM.upright).toBeCloseTo(radiusFromBowM(560, of(660, 'upright'))!, 6);
+    }
+  });
   test('chord 800, sagitta 20: radius 4010 mm (CHECKS)', () => expect(radiusFromBowM(800, 20)).toBeCloseTo(4.01, 6));
 });
 

@@ -158,8 +158,9 @@ function solveBand({ n, half, rows }: Band, x: Float64Array): void {
 /** Steps are remembered so far back. */
 const MEMORY = 8;
 const MOST_STEPS = 300;
-/** At rest where no node would go farther than this, mm. */
+/** At rest where no node would go farther than this, mm, or than this share of the shape. */
 const REST_MM = 1e-3;
+const REST_FRAC = 1e-6;
 
 /**
  * The state of least energy on a shape, from a state before. Changes `film` in place.
@@ -231,6 +232,7 @@ export function relaxSheet(grid: StretchGrid, z: Float64Array, film: FilmMap, he
   };
 
   const { u, v } = film;
+  const restMm = max(REST_MM, REST_FRAC * max(grid.xs.at(-1)! - grid.xs[0]!, grid.ys.at(-1)! - grid.ys[0]!));
   let [slope, next] = [pair(), pair()];
   let now = energy(u, v, slope);
   const past: { s: ReturnType<typeof pair>; y: ReturnType<typeof pair>; rho: number }[] = [];
@@ -255,7 +257,7 @@ export function relaxSheet(grid: StretchGrid, z: Float64Array, film: FilmMap, he
     });
     let farthest = 0;
     for (const k of [0, 1] as const) for (let i = 0; i < n; i++) farthest = max(farthest, abs(way[k][i]!));
-    if (farthest < REST_MM) return true;
+    if (farthest < restMm) return true;
     const down = -dot(slope, way);
     if (down >= 0) {
       if (past.length === 0) return false;
@@ -273,7 +275,7 @@ export function relaxSheet(grid: StretchGrid, z: Float64Array, film: FilmMap, he
       }
     }
     if (!found) {
-      if (past.length === 0) return size * farthest < REST_MM;
+      if (past.length === 0) return size * farthest < restMm;
       past.length = 0;
       continue;
     }
@@ -288,7 +290,7 @@ export function relaxSheet(grid: StretchGrid, z: Float64Array, film: FilmMap, he
     u.set(tryU);
     v.set(tryV);
     [slope, next] = [next, slope];
-    if (size * farthest < REST_MM) return true;
+    if (size * farthest < restMm) return true;
   }
   return false;
 }

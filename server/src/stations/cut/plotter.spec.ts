@@ -1,6 +1,7 @@
 import { connect } from 'node:net';
 import DxfParser from 'dxf-parser';
 import request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
 import type { JobDocument, PlotRun, PlotStatus, Problem, Surface } from '@yellow-pane/contracts';
 import { defaultPlotSettings } from '@yellow-pane/contracts';
 import type { App } from '../../app.js';
@@ -139,5 +140,24 @@ describe('a piece at the plotter', () => {
     const last = runs.at(-1)!;
     expect(last).toMatchObject({ state: 'interrupted', message: expect.stringContaining('It goes on there') });
     expect(last.confirmedCount).toBeGreaterThan(5);
+  });
+  test('what was at work when the power went is told broken off at the next start; what had ended is left alone', async () => {
+    const runs = async () => ((await get(`/api/jobs/${ternPointId}`)).body as JobDocument).plotRuns;
+    const last = (await runs()).at(-1)!;
+    const left = (['running', 'paused', 'done', 'stopped'] as const).map((state, n): PlotRun => ({
+      ...last,
+      id: uuidv7(),
+      state,
+      message: `run ${n}`,
+      endedAt: null,
+      confirmedCount: 7,
+    }));
+    for (const run of left) await app.jobs.change(ternPointId, { personId: ines, deviceId: uuidv7() }, 'A run', [{ op: 'add', kind: 'plotRun', id: run.id, value: { ...run } }]); // prettier-ignore
+    await app.plotter.tidyUp();
+    const now = await runs();
+    const after = left.map((l) => now.find((r) => r.id === l.id)!);
+    expect(after.map((r) => r.state)).toEqual(['interrupted', 'interrupted', 'done', 'stopped']);
+    expect(after[0]!.message).toBe(`Yellow Pane was closed at path 8 of ${last.pathCount}. It goes on there.`);
+    expect(after[2]!.message).toBe('run 2');
   });
 });

@@ -254,6 +254,16 @@ describe('erased', () => {
     // the paper can still be printed
     expect((await pdf(`/api/jobs/${annexId}/hand-over.pdf`)).status).toBe(200);
   });
+  test('a photo of before the work is printed in the record', async () => {
+    const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#a72' } })
+      .png()
+      .toBuffer();
+    const photo = (await request(app.http).post('/api/photos').set('Host', 'localhost').set('Content-Type', 'image/png').send(bytes)).body.photo as string;
+    const images = async () => (await pdf(`/api/jobs/${annexId}/hand-over.pdf`)).bytes.toString('latin1').match(/\/Subtype \/Image/g)?.length ?? 0;
+    const before = await images();
+    expect((await send(line(null, { kind: 'photo', photo, text: 'Chip at the sill' }))).status).toBe(200);
+    expect(await images()).toBe(before + 1);
+  });
   test('a photo that another line holds too stays in the store until that one is erased', async () => {
     const bytes = await sharp({ create: { width: 41, height: 30, channels: 3, background: '#846' } }).png().toBuffer(); // prettier-ignore
     const photo = (await request(app.http).post('/api/photos').set('Host', 'localhost').set('Content-Type', 'image/png').send(bytes)).body.photo as string;

@@ -18,7 +18,7 @@ import { PanelDrawing } from './panel-drawing';
 
 const tapes: [ColumnMeasure, number][] = [['girthFoot', 1257], ['girthTop', 1225], ['heightFront', 2500]]; // prettier-ignore
 const survey = judgeColumn('round', tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
-const film = { id: 'f', name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass' } as const;
+const film = { id: 'f', name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass', patternRepeatMm: null } as const;
 const made = piecesOfColumn({
   surface: { id: 's', name: 'C', ends: { foot: 'floor', head: 'ceiling' } },
   survey,
