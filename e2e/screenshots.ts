@@ -310,6 +310,17 @@ try {
   await dry.reads('Right edge', '94');
   await phone.locator('[data-heat-proof]').evaluate((e) => e.scrollIntoView());
   lays.push(await phone.screenshot());
+  // film into a recess: where it stretches, and what other orders would cost
+  await dry.goTo('Archive door, left');
+  await phone.getByRole('button', { name: 'Step by step' }).click();
+  const recess = phone.getByRole('heading', { level: 3, name: 'Into the recess' });
+  for (let i = 0; i < 20 && !(await recess.isVisible()); i++) {
+    await dry.hold(700);
+    await phone.waitForTimeout(300);
+  }
+  await phone.locator('[data-recess-headline]').waitFor({ timeout: 60_000 });
+  await phone.locator('yp-stretch-map').evaluate((e) => e.scrollIntoView());
+  lays.push(await phone.screenshot());
   await beside(lays, 'lay-phone');
   await phone.goto(`${server.url}/jobs/${await server.jobId('Tern Point annex')}/check`);
   await phone.locator('[data-panes]').click();

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
 import { defaultLaySettings, schemaOf, type Job, type RecordKind, type StepSet } from '@yellow-pane/contracts';
 import { shippedSteps } from '@yellow-pane/core';
-import { demoFilms, demoFirm, demoRolls, ternPoint } from '@yellow-pane/demo';
+import { demoFilms, demoFirm, demoRolls, ternInterior, ternPoint } from '@yellow-pane/demo';
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), 'migrations');
 const statements = (name: string) => readFileSync(join(folder, name), 'utf8').split('--> statement-breakpoint');
@@ -35,6 +35,33 @@ test('a bench of the first version opens: films, panes, rolls and jobs get what 
     // complete without any help of the schema's defaults, and nothing lost
     expect(schemaOf(table).parse(rows[0]!.body)).toEqual(rows[0]!.body);
     expect(rows[0]!.body).toMatchObject(table === 'surface' ? { ...body, kind: 'pane' } : body);
+  }
+  await db.close();
+});
+
+test('recesses: panels, walls, columns and tops written before they had what they have today get it as nothing, and keep what was said of them', async () => {
+  const db = await PGlite.create();
+  const files = readdirSync(folder)
+    .filter((f) => f.endsWith('.sql'))
+    .sort();
+  const [before, now] = [files.filter((f) => f < '0012'), files.filter((f) => f >= '0012')];
+  for (const name of before) for (const s of statements(name)) await db.exec(s);
+  const of = (name: string) => ternInterior().surfaces.find((s) => s.name === name)!;
+  const old = [
+    without(of('Door 1'), 'head', 'besideId', 'recesses'),
+    { ...without(of('Door 2'), 'recesses'), head: 'down' },
+    without(of('Stair wall'), 'breaks'),
+    without(of('Column 1'), 'ends'),
+    without(of('Reception counter'), 'besideId'),
+    without(of('Gate canvas')),
+  ];
+  for (const body of old) await db.query('insert into "surface" (id, body) values ($1, $2)', [body['id'], JSON.stringify(body)]);
+  for (const name of now) for (const s of statements(name)) await db.exec(s);
+  const { rows } = await db.query<{ id: string; body: Record<string, unknown> }>('select id, body from "surface"');
+  expect(rows).toHaveLength(old.length);
+  for (const { id, body } of rows) {
+    expect(schemaOf('surface').parse(body)).toEqual(body);
+    expect(body).toMatchObject(old.find((o) => o['id'] === id)!);
   }
   await db.close();
 });
