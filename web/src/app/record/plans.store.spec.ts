@@ -132,6 +132,30 @@ describe('the cut plan of a film', () => {
     await new Promise((r) => setTimeout(r, 30));
     expect(api.drafts.slice(count).filter((d) => d.label === 'Lay pieces on the roll')).toHaveLength(0);
   });
+
+  test('a change that is taken back while its search was at work: the search that ended for nothing is made again, and its plan is stored', async () => {
+    const job = () => doc().job;
+    const overhang = (overhangMm: number) =>
+      record().set('gap', 'job', job().id, { allowances: { ...(job().allowances ?? doc().firm.allowances), overhangMm } });
+    search.isHeld = true;
+    await overhang(41);
+    TestBed.tick();
+    await until(() => search.asked.some((a) => a.input.filmId === filmId()));
+    const [first] = search.asked.filter((a) => a.input.filmId === filmId());
+    first!.report(layPiecesOnRolls(first!.input, 0), false);
+    expect(shown()).toMatchObject({ running: true, stored: null });
+    const hash = shown().hash;
+    // another figure, which nobody has asked the search of yet; the first one ends for nothing
+    await overhang(42);
+    await until(() => plans().inputs().get(filmId())!.hash !== hash);
+    first!.report(layPiecesOnRolls(first!.input, 0), true);
+    await new Promise((r) => setTimeout(r, 30));
+    search.isHeld = false;
+    await overhang(41);
+    TestBed.tick();
+    await until(() => shown().stored !== null && shown().hash === hash);
+    expect(newest().inputHash).toBe(hash);
+  });
 });
 
 test('overtaken is a search only by a plan that was committed since it began', () => {

@@ -59,18 +59,21 @@ export const PlansStore = signalStore(
 
     const seek = (filmId: string, isSought: boolean) =>
       patchState(store, { sought: [...store.sought().filter((id) => id !== filmId), ...(isSought ? [filmId] : [])] });
-    /** The search that counts, film by film. */
-    const searches = new Map<string, symbol>();
+    /** The search that counts, film by film, while it is at work. */
+    const searches = new Map<string, { readonly hash: string }>();
     const start = (filmId: string, input: FilmPlanInput): void => {
       const beside = newest(filmId);
-      const mine = Symbol();
+      const mine = { hash: input.hash };
       searches.set(filmId, mine);
       seek(filmId, true);
       void search.search(input.layout, SETTLED_STEPS, async (layout, done) => {
         // what was changed while it searched may have made other pieces of the panes
         if (done) await worked.fresh();
         if (searches.get(filmId) !== mine) return;
-        if (done) seek(filmId, false);
+        if (done) {
+          searches.delete(filmId);
+          seek(filmId, false);
+        }
         if (store.inputs().get(filmId)?.hash !== input.hash) return;
         const plan: FilmPlan = { filmId, hash: input.hash, pieces: input.pieces, layout, running: !done, stored: null, isStale: false, beside };
         if (isOvertaken(plan, newest(filmId))) return giveWay(filmId, input, plan);
@@ -97,7 +100,10 @@ export const PlansStore = signalStore(
         const doc = record.doc();
         if (!doc) return;
         for (const [filmId, input] of store.inputs()) {
-          const next = planToShow(input, newest(filmId), store.finished(), store.byFilm()[filmId]);
+          const shown = store.byFilm()[filmId];
+          // of this input, but its search has ended for nothing or given way: what it was for had gone, and has come back
+          const isLost = shown?.running === true && shown.hash === input.hash && searches.get(filmId)?.hash !== input.hash;
+          const next = planToShow(input, newest(filmId), store.finished(), isLost ? undefined : shown);
           if (next === 'search') start(filmId, input);
           else if (next) put(next);
         }
