@@ -2,7 +2,7 @@ import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts'
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
-import { coverOfPanel, grooveName, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
+import { coverOfPanel, grooveName, LIES_DOWN_MM, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
@@ -44,9 +44,6 @@ type Face = 'front' | 'back';
 const cannotBe = new Set<string>(['groove-outside', 'groove-through', 'groove-narrow', 'recess-outside', 'recess-through', 'recess-narrow', 'recess-overlap'] satisfies PanelSurvey['doubts'][number]['is'][]); // prettier-ignore
 /** An upright wall of a recess has no width on plan: so much is taken for it. */
 const LEAST_WALL_MM = 0.1;
-
-/** More slack than this does not lie down on the rails beyond the corner of a frame. @source house rule */
-const LIES_DOWN_MM = 4;
 
 /**
  * Where a place on the face comes to lie on the flat piece: farther by the slack of every groove and wall of a recess between it and the left edge (or the foot), as they

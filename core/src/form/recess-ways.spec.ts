@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { slackOfWall, type RecessForm } from '../measure/index.js';
+import { LIES_DOWN_MM, slackOfWall, type RecessForm } from '../measure/index.js';
 import { insideMm, recessGrid, recessZ } from './recess-shape.js';
-import { LIES_DOWN_MM, planRecess, recessBy, recessWays, verdictOn } from './recess-ways.js';
+import { planRecess, recessBy, recessWays, verdictOn } from './recess-ways.js';
 
 const field: RecessForm = { acrossMm: 300, upMm: 500, depthMm: 15, slopeMm: 15, cornerMm: 40 };
 const planOf = (form: RecessForm, limit: number | null) => {
@@ -103,6 +103,7 @@ describe('the plan', () => {
     expect(plan.best.foldMm).toBeLessThanOrEqual(LIES_DOWN_MM);
     for (const w of plan.ways) if (w.foldMm <= LIES_DOWN_MM) expect(w.largestFrac).toBeGreaterThanOrEqual(plan.best.largestFrac);
     expect(plan.is).toBe('goes');
+    expect([...plan.ways, plan.finer].every((w) => w.isAtRest)).toBe(true);
     expect([verdictOn(0.14, 0.05, 0.08), verdictOn(0.14, 0.05, 0.01), verdictOn(0.14, 0.05, null)]).toEqual(['slit', 'inlay', 'unknown']);
   });
   test('a shallow one is fed in whole: what is left over lies down', () => {

@@ -1,4 +1,4 @@
-import type { RecessForm } from '../measure/index.js';
+import { LIES_DOWN_MM, type RecessForm } from '../measure/index.js';
 import { insideMm, recessGrid, recessZ, type RecessGrid } from './recess-shape.js';
 import { gridSize, laidFlat, relaxSheet, stretchOf, type CellStretch, type FilmMap, type Holds } from './stretch-sheet.js';
 
@@ -20,6 +20,8 @@ export interface RecessResult {
   readonly largestAt: { readonly xMm: number; readonly yMm: number };
   /** A fold so wide is left over at each corner, mm. */
   readonly foldMm: number;
+  /** False: it was still moving when the reckoning was broken off, and its figures are rough. */
+  readonly isAtRest: boolean;
   /** Of the quarter to the right of and above the middle. */
   readonly cells: readonly CellStretch[];
 }
@@ -34,19 +36,17 @@ const holdsOf = (grid: RecessGrid, isPressed: Uint8Array): Holds => [isPressed.m
 const where = (grid: RecessGrid, is: (insideMm: number) => boolean): Uint8Array => Uint8Array.from({ length: gridSize(grid) }, (_, i) => (is(grid.inside[i]!) ? 1 : 0)); // prettier-ignore
 const EDGE_MM = 1e-9;
 
+/** Film that was let come to rest, once or go by go. */
+interface Rested {
+  readonly film: FilmMap;
+  readonly isAtRest: boolean;
+}
+
 /** The field lies as it came; all the rest slides. */
-function fedIn(grid: RecessGrid): FilmMap {
+function fedIn(grid: RecessGrid): Rested {
   const film = laidFlat(grid);
-  relaxSheet(
-    grid,
-    recessZ(grid),
-    film,
-    holdsOf(
-      grid,
-      where(grid, (s) => s >= grid.runMm - EDGE_MM),
-    ),
-  );
-  return film;
+  const isField = where(grid, (s) => s >= grid.runMm - EDGE_MM);
+  return { film, isAtRest: relaxSheet(grid, recessZ(grid), film, holdsOf(grid, isField)) };
 }
 
 /** How the film lies as it is pressed bit by bit: at each go a shape it lies on, and what of it is pressed from then on. */
@@ -72,21 +72,22 @@ function goesOf(
   });
 }
 
-function endOf(grid: RecessGrid, way: RecessWay, fedFrac: number, goes: number): FilmMap {
+function endOf(grid: RecessGrid, way: RecessWay, fedFrac: number, goes: number): Rested {
   if (way === 'fed') return fedIn(grid);
   const film = laidFlat(grid);
   const isPressed = where(grid, (s) => s <= EDGE_MM);
+  let isAtRest = true;
   if (way === 'divided') {
     const fed = fedIn(grid);
-    for (const k of ['u', 'v'] as const) for (let i = 0; i < isPressed.length; i++) film[k][i]! += fedFrac * (fed[k][i]! - film[k][i]!);
+    isAtRest = fed.isAtRest;
+    for (const k of ['u', 'v'] as const) for (let i = 0; i < isPressed.length; i++) film[k][i]! += fedFrac * (fed.film[k][i]! - film[k][i]!);
   }
-  if (way === 'bridged' || way === 'divided') relaxSheet(grid, recessZ(grid), film, holdsOf(grid, isPressed));
-  else
-    for (const go of goesOf(grid, way, goes)) {
-      relaxSheet(grid, go.z, film, holdsOf(grid, isPressed));
-      for (let i = 0; i < isPressed.length; i++) if (go.isPressed(i)) isPressed[i] = 1;
-    }
-  return film;
+  const steps = way === 'bridged' || way === 'divided' ? [{ z: recessZ(grid), isPressed: () => true }] : goesOf(grid, way, goes);
+  for (const go of steps) {
+    isAtRest = relaxSheet(grid, go.z, film, holdsOf(grid, isPressed)) && isAtRest;
+    for (let i = 0; i < isPressed.length; i++) if (go.isPressed(i)) isPressed[i] = 1;
+  }
+  return { film, isAtRest };
 }
 
 /** What of a quarter is left over, as a fold from the corner outwards, or as a square within it. */
@@ -108,17 +109,15 @@ export interface RecessOptions {
 /** Film in a recess by one order. @param fedFrac of a divided one */
 export function recessBy(form: RecessForm, way: RecessWay, fedFrac = 0, { fineness = 1, goes = GOES }: RecessOptions = {}): RecessResult {
   const grid = recessGrid(form, fineness);
-  const cells = stretchOf(grid, recessZ(grid), endOf(grid, way, fedFrac, goes));
+  const { film, isAtRest } = endOf(grid, way, fedFrac, goes);
+  const cells = stretchOf(grid, recessZ(grid), film);
   const bySize = [...cells].sort((p, q) => q.stretchFrac - p.stretchFrac);
   const whole = cells.reduce((s, c) => s + c.areaMm2, 0);
   let [area, k] = [bySize[0]!.areaMm2, 0];
   while (k < bySize.length - 1 && area < 1e-4 * whole) area += bySize[++k]!.areaMm2;
   const { stretchFrac, xMm, yMm } = bySize[k]!;
-  return { way, fedFrac: way === 'fed' ? 1 : fedFrac, largestFrac: stretchFrac, largestAt: { xMm, yMm }, foldMm: foldOf(grid, cells), cells };
+  return { way, fedFrac: way === 'fed' ? 1 : fedFrac, largestFrac: stretchFrac, largestAt: { xMm, yMm }, foldMm: foldOf(grid, cells), isAtRest, cells };
 }
-
-/** So wide a fold at a corner still lies down when it is warmed and pressed outwards. @source house rule, as at the corners of a frame of grooves */
-export const LIES_DOWN_MM = 4;
 
 /** What is to be done about a recess. */
 export interface RecessPlan {
@@ -128,6 +127,8 @@ export interface RecessPlan {
   readonly best: RecessResult;
   /** The same on half the mesh: how far the figure may be off by the mesh alone. */
   readonly finer: RecessResult;
+  /** What feeding all of it in comes to; where the verdict hangs on it, the larger of both meshes. */
+  readonly fedFrac: number;
   readonly limitFrac: number | null;
   /** Goes: film is within its limit. Slit: only when all of it is fed in and what is left over is slit at the corners. Inlay: not in one piece. Unknown: nobody knows what this film stands. */
   readonly is: 'goes' | 'slit' | 'inlay' | 'unknown';
@@ -163,5 +164,8 @@ export function* planRecess(form: RecessForm, limitFrac: number | null): Generat
   const lying = ways.filter((w) => w.foldMm <= LIES_DOWN_MM);
   const best = (lying.length ? lying : ways).reduce((a, b) => (b.largestFrac < a.largestFrac ? b : a));
   const finer = recessBy(form, best.way, best.fedFrac, { fineness: 2 });
-  return { form, ways, best, finer, limitFrac, is: verdictOn(Math.max(best.largestFrac, finer.largestFrac), fed.largestFrac, limitFrac) };
+  const bestFrac = Math.max(best.largestFrac, finer.largestFrac);
+  const isEnough = limitFrac === null || bestFrac <= limitFrac || best === fed;
+  const fedFrac = Math.max(fed.largestFrac, isEnough ? 0 : recessBy(form, 'fed', 1, { fineness: 2 }).largestFrac);
+  return { form, ways, best, finer, fedFrac, limitFrac, is: verdictOn(bestFrac, fedFrac, limitFrac) };
 }

@@ -4,7 +4,7 @@ import type { RecessPlan, RecessResult } from './recess-ways.js';
 import { recessWords, stretchPct } from './recess-words.js';
 
 const form: RecessForm = { acrossMm: 300, upMm: 500, depthMm: 15, slopeMm: 15, cornerMm: 40 };
-const result = (way: RecessResult['way'], largestFrac: number, foldMm: number, fedFrac = 0): RecessResult => ({ way, fedFrac, largestFrac, largestAt: { xMm: 130, yMm: 220 }, foldMm, cells: [] }); // prettier-ignore
+const result = (way: RecessResult['way'], largestFrac: number, foldMm: number, fedFrac = 0): RecessResult => ({ way, fedFrac, largestFrac, largestAt: { xMm: 130, yMm: 220 }, foldMm, isAtRest: true, cells: [] }); // prettier-ignore
 const ways = [
   result('bridged', 0.16, 0),
   result('fed', 0.04, 14, 1),
@@ -17,6 +17,7 @@ const plan = (more: Partial<RecessPlan> = {}): RecessPlan => ({
   ways,
   best: ways[2]!,
   finer: result('divided', 0.14, 3, 0.25),
+  fedFrac: 0.04,
   limitFrac: 0.3,
   is: 'goes',
   ...more,
@@ -48,6 +49,10 @@ describe('a recess in words', () => {
     const inlay = recessWords(plan({ limitFrac: 0.01, is: 'inlay' }), 'mm');
     expect(inlay.headline).toContain('Not in one piece: it would stretch 4 %');
     expect(inlay.doing).toHaveLength(1);
+  });
+  test('a reckoning that was broken off is said to be rough', () => {
+    const rough = (more: Partial<RecessPlan>) => recessWords(plan(more), 'mm').minds.join(' ').includes('take the figures as rough');
+    expect([rough({}), rough({ finer: { ...ways[2]!, isAtRest: false } }), rough({ best: { ...ways[2]!, isAtRest: false } })]).toEqual([false, true, true]);
   });
   test('sharp corners, inches, and small figures', () => {
     expect(recessWords(plan({ form: { ...form, cornerMm: 0 } }), 'mm').minds.join(' ')).toContain('no corner sharper than about 3 mm');

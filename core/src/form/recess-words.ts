@@ -53,16 +53,15 @@ function doingOf({ best, form, is, ways }: RecessPlan, units: UnitSystem): strin
 
 /** The plan for one recess as one says it. */
 export function recessWords(plan: RecessPlan, units: UnitSystem): RecessWords {
-  const { best, finer, limitFrac, ways, form, is } = plan;
+  const { best, finer, fedFrac, limitFrac, ways, form, is } = plan;
   const figure = Math.max(best.largestFrac, finer.largestFrac);
-  const fed = ways.find((w) => w.way === 'fed')!;
   const straight = ways.find((w) => w.way === 'field-first')!;
   const limit = limitFrac === null ? '' : stretchPct(limitFrac);
   const most = stretchPct(figure);
   const headlines: Readonly<Record<RecessPlan['is'], string>> = {
     goes: `It goes in one piece: ${most} at most, at the corners.`,
     slit: `In one piece only with its corners slit: uncut it would stretch ${most} there, and this film stands ${limit}.`,
-    inlay: `Not in one piece: it would stretch ${stretchPct(fed.largestFrac)} even if all of it were fed in, and this film stands ${limit}.`,
+    inlay: `Not in one piece: it would stretch ${stretchPct(fedFrac)} even if all of it were fed in, and this film stands ${limit}.`,
     unknown: `It would stretch ${most} at the corners; how much this film stands is not in the library.`,
   };
   return {
@@ -72,6 +71,7 @@ export function recessWords(plan: RecessPlan, units: UnitSystem): RecessWords {
       straight.largestFrac > 1.15 * figure && is !== 'slit' && is !== 'inlay' ? `Pressing the field down first would cost ${stretchPct(straight.largestFrac)}.` : '',
       limitFrac !== null && is === 'goes' && figure > 0.7 * limitFrac ? `${capital(most)} is near what it stands (${limit}): its colour may change and lines of glue show. Try it where nobody sees it.` : '',
       best.foldMm > 0.5 && is !== 'slit' && is !== 'inlay' ? `A fold of about ${formatRough(best.foldMm, units)} is left over at each corner: warm it and press it outwards over what is round about.` : '',
+      best.isAtRest && finer.isAtRest ? '' : 'The film was still moving when the reckoning was broken off: take the figures as rough.',
       form.cornerMm <= form.slopeMm ? 'Its corners are sharp: film lies over no corner sharper than about 3 mm, and the figure is for that.' : '',
     ].filter(Boolean),
     why: whyOf(plan, units),
