@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Client } from 'pg';
 import { pino } from 'pino';
-import { demoId, demoPersons } from '@yellow-pane/demo';
+import { demoId, demoPersons, lanternStreet, launchAndShuttle, ternAnnex, ternInterior, ternPoint } from '@yellow-pane/demo';
 import type { ChangeDraft, JobDocument, Patch, Plan } from '@yellow-pane/contracts';
 import { CORE_VERSION, filmPlanInput, layPiecesOnRolls, Memo } from '@yellow-pane/core';
 import { v7 as uuidv7 } from 'uuid';
@@ -138,3 +138,13 @@ export class TestDevice {
     this.seq--;
   }
 }
+
+/** Jobs of the demo bench by id, each with how many surfaces it was made with. */
+export const demoSurfaceCounts = (): Record<string, number> =>
+  Object.fromEntries(
+    [ternPoint(), lanternStreet(), launchAndShuttle(), ternInterior(), ternAnnex('2026-11-29T09:00:00.000Z')].map((f) => [f.job.id, f.surfaces.length]),
+  );
+
+/** The same as the list of jobs has it. */
+export const listedSurfaceCounts = async (app: App): Promise<Record<string, number>> =>
+  Object.fromEntries((await app.jobs.list({ offset: 0, limit: 50 })).jobs.map((j) => [j.id, j.surfaceCount]));

@@ -7,7 +7,19 @@ import { DrizzleQueryError, sql } from 'drizzle-orm';
 import request from 'supertest';
 import { gunzipSync } from 'node:zlib';
 import type { Patch } from '@yellow-pane/contracts';
-import { appOn, ines, lanternStreetId, newDatabase, okan, onServer, openBench, TestDevice, type TestDatabase } from '../bench.testing.js';
+import {
+  appOn,
+  demoSurfaceCounts,
+  ines,
+  lanternStreetId,
+  listedSurfaceCounts,
+  newDatabase,
+  okan,
+  onServer,
+  openBench,
+  TestDevice,
+  type TestDatabase,
+} from '../bench.testing.js';
 import type { App } from '../app.js';
 import { readConfig } from '../config.js';
 import { exportAll, exportIn, importAll, writeExport } from './backup.js';
@@ -251,7 +263,7 @@ describe('moving from the folder to a server and back', () => {
     expect(moved.changeCount).toBe((JSON.parse(before) as { changes: unknown[] }).changes.length);
     expect(await allOf(server.db)).toBe(before);
     const app = appOn(server.db);
-    expect((await app.jobs.list({ offset: 0, limit: 50 })).jobs.map((j) => j.surfaceCount)).toEqual([60, 4, 7, 24, 6]);
+    expect(await listedSurfaceCounts(app)).toEqual(demoSurfaceCounts());
     const device = new TestDevice(okan);
     const doc = await app.jobs.open(lanternStreetId);
     await app.changes.apply(device.draft(lanternStreetId, 'Note', [note(doc.surfaces[0]!.id, 'on the server')], doc.revision));
