@@ -17,20 +17,17 @@ const steps = [
 /** So many places are looked at along a row. */
 const FINE = 100;
 
-/** Stretch anywhere, from what triangles of a grid of lines say: at each crossing the mean of what meets there, evenly between. */
+/** Stretch anywhere, from what triangles of a grid of lines say: at each crossing the most of what meets there, so that the worst place looks it; evenly between. */
 function fieldOf(cells: RecessResult['cells']): { valueAt(x: number, y: number): number } {
   const sorted = (of: 'x' | 'y') => [...new Set(cells.flatMap((c) => c.corners.map((q) => q[of])))].sort((a, b) => a - b);
   const [xs, ys] = [sorted('x'), sorted('y')];
   const [xPlace, yPlace] = [xs, ys].map((all) => new Map(all.map((v, i) => [v, i]))) as [Map<number, number>, Map<number, number>];
-  const sums = new Float64Array(xs.length * ys.length);
-  const areas = new Float64Array(sums.length);
+  const most = new Float64Array(xs.length * ys.length);
   for (const c of cells)
     for (const q of c.corners) {
       const n = yPlace.get(q.y)! * xs.length + xPlace.get(q.x)!;
-      sums[n]! += c.stretchFrac * c.areaMm2;
-      areas[n]! += c.areaMm2;
+      most[n] = Math.max(most[n]!, c.stretchFrac);
     }
-  const value = sums.map((s, n) => s / areas[n]!);
   const place = (all: readonly number[], v: number) => {
     const i = Math.min(all.length - 2, Math.max(0, all.findIndex((a) => a > v) - 1));
     return { i, part: Math.min(1, Math.max(0, (v - all[i]!) / (all[i + 1]! - all[i]!))) };
@@ -38,7 +35,7 @@ function fieldOf(cells: RecessResult['cells']): { valueAt(x: number, y: number):
   return {
     valueAt(x, y) {
       const [h, v] = [place(xs, x), place(ys, y)];
-      const row = (j: number) => value[j * xs.length + h.i]! * (1 - h.part) + value[j * xs.length + h.i + 1]! * h.part;
+      const row = (j: number) => most[j * xs.length + h.i]! * (1 - h.part) + most[j * xs.length + h.i + 1]! * h.part;
       return row(v.i) * (1 - v.part) + row(v.i + 1) * v.part;
     },
   };

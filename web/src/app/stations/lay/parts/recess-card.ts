@@ -112,7 +112,7 @@ export class RecessCard {
   });
   protected readonly mapText = computed(() => {
     const s = this.shown();
-    return s ? `A quarter of it, from the middle (left, below) to a corner: ${recessWayNames[s.way]}, ${stretchPct(s.largestFrac)} at the worst place.` : '';
+    return s ? `Its upper right corner, the others are its mirror image: ${recessWayNames[s.way]}, ${stretchPct(s.largestFrac)} at the worst place.` : '';
   });
   protected readonly ways = computed(() => {
     const now = this.now();
