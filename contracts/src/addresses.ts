@@ -47,6 +47,8 @@ export const addresses = {
   computeTaped: { method: 'post', path: '/api/compute/taped' },
   computeHeat: { method: 'post', path: '/api/compute/heat' },
   computeRecess: { method: 'post', path: '/api/compute/recess' },
+  computeDome: { method: 'post', path: '/api/compute/dome' },
+  computeCorrugation: { method: 'post', path: '/api/compute/corrugation' },
   computeLettering: { method: 'post', path: '/api/compute/lettering' },
   computeSqueegee: { method: 'post', path: '/api/compute/squeegee' },
   runSheetPdf: { method: 'get', path: '/api/jobs/:jobId/run-sheet.pdf' },

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { alongRollMm, id, positiveLengthMm, unitSystem } from './quantities.js';
 import { column } from './measure/column.js';
 import { counter } from './measure/counter.js';
-import { panel, recess } from './measure/panel.js';
+import { corrugation, dome, panel, recess, recessWay } from './measure/panel.js';
 import { paneShape } from './measure/shape.js';
 import { sign } from './measure/sign.js';
 import { measureKey } from './measure/surface.js';
@@ -101,7 +101,7 @@ export type HeatResult = z.infer<typeof heatResult>;
 
 /** Input of the stretch of film in a recess. */
 export const recessInput = z.object({
-  recess: recess.omit({ id: true, fromLeftMm: true, fromFootMm: true }).superRefine((r, ctx) => {
+  recess: recess.omit({ id: true, fromLeftMm: true, fromFootMm: true, way: true }).superRefine((r, ctx) => {
     const narrow = Math.min(r.acrossMm, r.upMm);
     if (2 * Math.max(r.slopeMm, r.cornerMm) > narrow || 2 * r.slopeMm >= narrow)
       ctx.addIssue({ code: 'custom', path: ['slopeMm'], message: 'Its walls or its round corners are wider than half of it: no field is left.' });
@@ -116,7 +116,6 @@ export const recessInput = z.object({
   units: unitSystem.default('mm'),
 });
 export type RecessInput = z.output<typeof recessInput>;
-const recessWay = z.enum(['bridged', 'fed', 'divided', 'walls-first', 'field-first']);
 /** What comes of each order in which film is brought in, the one to choose, and what it means for the film. */
 export const recessResult = z.object({
   is: z.enum(['goes', 'slit', 'inlay', 'unknown']),
@@ -140,6 +139,61 @@ export const recessResult = z.object({
   why: z.array(z.string()),
 });
 export type RecessAnswer = z.infer<typeof recessResult>;
+
+/** Input of the stretch of film over a corrugated sheet. */
+export const corrugationInput = z.object({
+  corrugation: corrugation.omit({ run: true }),
+  film: film.pick({ stretchMaxPct: true }),
+  units: unitSystem.default('mm'),
+});
+export type CorrugationInput = z.output<typeof corrugationInput>;
+/** How much more film its ribs take, and how far it stretches by each way of laying it. */
+export const corrugationResult = z.object({
+  /** Why it has no such section; null: it has. */
+  doubt: z.string().nullable(),
+  /** Film from crest to crest. */
+  girthMm: z.number(),
+  /** Film that is more than the sheet is wide, as a share of its width. */
+  moreFrac: z.number(),
+  bridgedPct: z.number(),
+  pressedPct: z.number(),
+  is: z.enum(['goes', 'feed', 'unknown']),
+  headline: z.string(),
+  doing: z.array(z.string()),
+  minds: z.array(z.string()),
+  why: z.array(z.string()),
+});
+export type CorrugationAnswer = z.infer<typeof corrugationResult>;
+
+/** Input of how film lies on a domed sheet. */
+export const domeInput = z.object({
+  dome,
+  widthMm: positiveLengthMm,
+  heightMm: positiveLengthMm,
+  film: film.pick({ stretchMaxPct: true }),
+  units: unitSystem.default('mm'),
+});
+export type DomeInput = z.output<typeof domeInput>;
+/** What is left over where film is laid from the middle outwards, how far it stretches drawn on or tacked round first, and what that means for it. */
+export const domeResult = z.object({
+  /** Why there is no such dome; null: there is. */
+  doubt: z.string().nullable(),
+  is: z.enum(['lies', 'draw', 'darts', 'unknown']),
+  /** Film over its middle, from arris to arris. */
+  overAcrossMm: z.number(),
+  overUpMm: z.number(),
+  /** On a hand’s length of its border, at the worst place, and all round. */
+  leftOverMm: z.number(),
+  allRoundMm: z.number(),
+  drawnPct: z.number(),
+  tackedPct: z.number(),
+  darts: z.int(),
+  headline: z.string(),
+  doing: z.array(z.string()),
+  minds: z.array(z.string()),
+  why: z.array(z.string()),
+});
+export type DomeAnswer = z.infer<typeof domeResult>;
 
 const rollToCut = z.object({
   id,

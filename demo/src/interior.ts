@@ -310,10 +310,10 @@ function signs(w: JobWriter): void {
   ); // prettier-ignore
 }
 
-/** A pair of doors with two recesses each in a hall that nobody heats: film that gives, on a ground of 12 °C. */
+/** A pair of doors with two recesses each, and a hut of corrugated sheet, in a hall that nobody heats: film that gives, on a ground of 12 °C. */
 function archive(w: JobWriter): void {
   const place = w.place('Archive');
-  const recess = (n: number, fromFootMm: number, upMm: number, depthMm: number) => ({ id: demoId(14_970 + n), fromLeftMm: 120, fromFootMm, acrossMm: 560, upMm, depthMm, slopeMm: 10, cornerMm: 30 }); // prettier-ignore
+  const recess = (n: number, fromFootMm: number, upMm: number, depthMm: number) => ({ id: demoId(14_970 + n), fromLeftMm: 120, fromFootMm, acrossMm: 560, upMm, depthMm, slopeMm: 10, cornerMm: 30, way: null }); // prettier-ignore
   const leaf = (hinges: 'left' | 'right', n: number) => ({
     filmId: hullWrap.id,
     hinges,
@@ -324,6 +324,24 @@ function archive(w: JobWriter): void {
   }); // prettier-ignore
   const left = w.panel(place, 'Archive door, left', { widthTop: '800', widthMiddle: '800', widthBottom: '801', heightLeft: '2050', heightRight: '2050', edgeThickness: '44' }, leaf('left', 1)); // prettier-ignore
   w.panel(place, 'Archive door, right', {}, { ...leaf('right', 3), measuredLikeId: left });
+  // the hut in which the keys are: waved sheet, 76 from crest to crest
+  w.panel(place, 'Key hut, front', { widthTop: '1210', widthMiddle: '1210', heightLeft: '2000', heightRight: '2001', edgeThickness: '18' }, {
+    filmId: hullWrap.id,
+    what: 'panel',
+    fire: 'no',
+    wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' },
+    ground: { material: 'steel', finish: 'painted', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 12 },
+    corrugation: { run: 'upright', form: 'wave', pitchMm: 76, depthMm: 18, crestMm: 0, valleyMm: 0, bendMm: 0, girthMm: 87, way: 'bridged' },
+  }); // prettier-ignore
+  // and its pressed lid, round both ways
+  w.panel(place, 'Key hut, lid', { widthTop: '600', widthBottom: '600', heightLeft: '450', heightRight: '450', edgeThickness: '2' }, {
+    filmId: hullWrap.id,
+    what: 'panel',
+    fire: 'no',
+    wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' },
+    ground: { material: 'steel', finish: 'painted', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 12 },
+    dome: { acrossBowMm: 50, upBowMm: 40 },
+  }); // prettier-ignore
 }
 
 /** Six office doors of one make, pressed board with two frames of grooves, and the wall of the goods lift, which is wider than the roll. */

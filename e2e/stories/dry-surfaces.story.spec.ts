@@ -173,7 +173,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   for (const edge of ['Right edge', 'Top edge', 'Left edge', 'Corner top, right', 'Corner top, left', 'Groove 1']) await hands.reads(edge, '93');
   await expect(page.locator('[data-heat-told]')).toContainText('the coldest at 93 °C');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
-  await hands.walk(['Heat edges and grooves through', 'Trim', 'Hardware back on', 'Let it close by itself', 'Feel for bubbles']);
+  await hands.walk(['Heat edges and grooves through', 'Trim', 'Hardware back on', 'Let it close by itself', 'Feel for bubbles', 'Warm air over all of it']);
   await expect(page.locator('[data-surface="Door 7"]')).toHaveAttribute('aria-label', /, laid/);
 
   // a leaf with recesses: the order in which film stretches least, where it stretches, and what another order would cost
@@ -184,6 +184,27 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await page.getByRole('button', { name: /on the field/ }).click();
   await expect(page.locator('yp-stretch-map svg')).toHaveAttribute('aria-label', /tacked round about and on the field, \d+ % at the worst place/);
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  // somebody wants it that way: it stays with the job
+  await page.locator('[data-choose-way]').click();
+  await expect(page.locator('[data-recess-card]')).toContainText('This order was chosen here');
+  // its bare hollow by the thermometer, before film goes in
+  await page.getByText('Warm the hollows').first().click();
+  await page.getByLabel('Coldest hollow, °C').fill('71');
+  await page.getByLabel('Coldest hollow, °C').press('Enter');
+  await expect(page.locator('[data-reading]')).toContainText('too hot');
+
+  // a hut of corrugated sheet: formed in over its crests, or fed in, which takes a wider piece
+  await page.locator('[data-surface="Key hut, front"]').click();
+  await page.getByText('Over its ribs, valley by valley').first().click();
+  await expect(page.locator('[data-corrugation-headline]')).toContainText('it goes: 14 % in every valley');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await page.getByRole('button', { name: 'Fed in' }).click();
+  await expect(page.locator('[data-corrugation-headline]')).toContainText('it stretches nowhere; its ribs take 14 % more film');
+
+  // its pressed lid, round both ways
+  await page.locator('[data-surface="Key hut, lid"]').click();
+  await page.getByText('Over its middle, outwards to all sides').first().click();
+  await expect(page.locator('[data-dome-headline]')).toHaveText('Drawn on from its middle outwards: 5 % at its corners.');
 
   // the day after: an edge stands up, two touches say why and what to do
   await bench.goTo('Check');

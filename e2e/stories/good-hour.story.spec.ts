@@ -141,8 +141,8 @@ test('instruments: a laser shot goes into the field in hand, the air read counts
   await page.locator('[data-instrument="hygrometer"]').getByLabel('air is, °C').fill('3');
   await page.getByRole('button', { name: 'Read the air' }).click();
   await expect(page.locator('[data-day-verdict]')).toContainText('No hour of this day');
-  await page.locator('[data-instrument="thermometer"]').getByLabel('glass is, °C').fill('44');
-  await page.getByRole('button', { name: 'Read the glass' }).click();
+  await page.locator('[data-instrument="thermometer"]').getByLabel('it is, °C').fill('44');
+  await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.locator('[data-glass-read]')).toContainText(/glass read at 4\d\.\d °C, \d+ °C warmer than reckoned\. .*: wrong/);
 });
 

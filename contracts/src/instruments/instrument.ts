@@ -41,6 +41,10 @@ export const instrumentAct = z.union([
     trueEmissivityFrac: z.number().min(0.02).max(1),
     setEmissivityFrac: z.number().min(0.1).max(1),
     surroundingsC: z.number().min(-60).max(100).meta({ unit: '°C' }),
+    /** From how far, how wide what it looks at is, and for how long it is held there. */
+    distanceMm: z.number().min(5).max(5000).default(100).meta({ unit: 'mm' }),
+    targetMm: z.number().min(1).max(10_000).default(1000).meta({ unit: 'mm' }),
+    heldS: z.number().min(0).max(60).default(3).meta({ unit: 's' }),
   }),
   z.object({ ...asked, kind: z.literal('hygrometer'), airC: z.number().min(-25).max(55), humidityPct: z.number().min(1).max(100) }),
   z.object({ act: z.enum(['drop', 'drain', 'mend']), kind: instrumentKind }),

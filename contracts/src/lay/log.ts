@@ -61,7 +61,7 @@ export type LayKind = z.infer<typeof layKind>;
 
 /** What was read with a thermometer. */
 export const layReading = z.object({
-  what: z.enum(['glass', 'film']),
+  what: z.enum(['glass', 'film', 'hollow']),
   valueC: z.number().min(-60).max(400).meta({ unit: '°C' }),
   /** Film: which stretch of it was heated through and read. Left out: a trial of the gun, or the glass. */
   stretch: z

@@ -69,6 +69,9 @@ export const paneTrait = z.enum([
   'cut-outs',
   'grooves',
   'recesses',
+  'corrugated',
+  'domed',
+  'formed-in',
   'wraps',
   'corners-wrapped',
   'hardware',
@@ -118,6 +121,8 @@ export const stepWhen = z.object({
     .optional(),
   /** One of these has to be there. Left out in versions of before. */
   has: z.array(paneTrait).max(8).optional(),
+  /** None of these may be there. Left out: nothing is in its way. */
+  without: z.array(paneTrait).max(8).optional(),
 });
 export type StepWhen = z.infer<typeof stepWhen>;
 
@@ -148,6 +153,8 @@ export const stepDrawing = z.enum([
   'panel-corner',
   'panel-groove',
   'panel-recess',
+  'panel-corrugation',
+  'panel-dome',
   'wall-drops',
   'wall-plumb',
   'wall-inside',
@@ -171,8 +178,8 @@ export const stepDrawing = z.enum([
 ]);
 export type StepDrawing = z.infer<typeof stepDrawing>;
 
-/** What a step asks for: how warm the glass is, what its face feels like, or how hot film got, stretch by stretch. */
-export const stepReading = z.enum(['none', 'glass', 'face', 'film']);
+/** What a step asks for: how warm the glass is, what its face feels like, how hot film got, stretch by stretch, or how warm a bare hollow is. */
+export const stepReading = z.enum(['none', 'glass', 'face', 'film', 'hollow']);
 
 const minutes = z.number().min(0).max(600).meta({ unit: 'min' });
 /**

@@ -95,6 +95,8 @@ export const newPanel = (known: NamedSurface & Partial<Omit<Panel, 'kind'>>): Pa
   fire: 'unknown',
   grooves: [],
   recesses: [],
+  corrugation: null,
+  dome: null,
   hardware: [],
   ground: unknownGround,
   dry: null,

@@ -47,6 +47,9 @@ export const groove = z.object({
 });
 export type Groove = z.infer<typeof groove>;
 
+/** An order in which film is brought into a recess. */
+export const recessWay = z.enum(['bridged', 'fed', 'divided', 'walls-first', 'field-first']);
+
 /** A field that lies deeper than what is round it. Its place is from the left edge and the foot to the edge of its mouth, seen from the front. */
 export const recess = z.object({
   id,
@@ -60,8 +63,35 @@ export const recess = z.object({
   slopeMm: lengthMm,
   /** Radius of the corners of its mouth; 0: sharp. */
   cornerMm: lengthMm,
+  /** The order that was chosen for it. Null: the one in which film stretches least. */
+  way: recessWay.nullable().default(null),
 });
 export type Recess = z.infer<typeof recess>;
+
+/** Ribs of one section side by side over all of a sheet. */
+export const corrugation = z.object({
+  /** How its ribs run. */
+  run: z.enum(['upright', 'level']),
+  /** Arc beside arc, or flats with flanks between. */
+  form: z.enum(['wave', 'trapezoid']),
+  /** From the middle of a crest to the middle of the next. */
+  pitchMm: positiveLengthMm,
+  depthMm: positiveLengthMm,
+  /** Flats of a trapezoid, from bend to bend: on its crests, and in its valleys. */
+  crestMm: lengthMm,
+  valleyMm: lengthMm,
+  /** Radius of its bends; 0: sharp. */
+  bendMm: lengthMm,
+  /** The way of a string from crest to crest, pressed into the valley. Null: nobody laid one. */
+  girthMm: positiveLengthMm.nullable(),
+  /** Valley by valley with film drawn in from outside, or stretched over the crests and formed into the valleys. */
+  way: z.enum(['fed', 'bridged']),
+});
+export type Corrugation = z.infer<typeof corrugation>;
+
+/** A sheet that stands out in its middle, both ways or one: how far its arrises lie back behind a straightedge laid on its middle. */
+export const dome = z.object({ acrossBowMm: lengthMm, upBowMm: lengthMm });
+export type Dome = z.infer<typeof dome>;
 
 /** One leaf, front or board that film is laid on dry: a door, a wall panel, a drawer front, a wall of a lift. */
 export const panel = z.object({
@@ -82,6 +112,10 @@ export const panel = z.object({
   fire: z.enum(['no', 'rated', 'unknown']),
   grooves: z.array(groove).max(12),
   recesses: z.array(recess).max(6).default([]),
+  /** Null: it is no corrugated sheet. */
+  corrugation: corrugation.nullable().default(null),
+  /** Null: its face is flat. */
+  dome: dome.nullable().default(null),
   hardware: z.array(hardware).max(20),
 });
 export type Panel = z.infer<typeof panel>;

@@ -12,6 +12,7 @@ const film = {
   drying: 'dry-applied',
   mounting: 'not-on-glass',
   patternRepeatMm: null,
+  stretchMaxPct: null,
 } as const;
 const surveyed = (foot: number, top: number, high: number) =>
   judgeColumn(

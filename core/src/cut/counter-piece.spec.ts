@@ -16,7 +16,15 @@ import { counterDepth, piecesOfCounter, stripRuns, wrappedRounds, type CounterTo
 import { GRIP_MM } from './wrapped-edges.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
-const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass', patternRepeatMm: 640 } as const;
+const film = {
+  id: id(40),
+  name: 'Ash Plank',
+  direction: 'one-way',
+  drying: 'dry-applied',
+  mounting: 'not-on-glass',
+  patternRepeatMm: 640,
+  stretchMaxPct: null,
+} as const;
 const sides = (all: Counter['sides']['front'], more: Partial<Counter['sides']> = {}): Counter['sides'] => ({
   front: all,
   right: all,
@@ -155,7 +163,7 @@ describe('a round corner', () => {
     const [{ piece }] = pieces(rounded) as [ReturnType<typeof pieces>[number]];
     const [vs] = cutsOf(piece, /^Round front right/);
     const { survey, surface } = asked(rounded);
-    const [r] = wrappedRounds(survey.body!, surface.sides, 30, usualDry);
+    const [r] = wrappedRounds(survey.body!, surface.sides, 30, usualDry, null);
     expect(r).toMatchObject({ corner: 'frontRight', isTooTight: false, radiusMm: expect.closeTo(250, 6) as number });
     expect(vs!.path).toHaveLength(3 * r!.vs);
     expect(r!.tooMuchMm / r!.vs).toBeLessThanOrEqual(12);
@@ -175,10 +183,19 @@ describe('a round corner', () => {
       expect(q.yMm).toBeGreaterThan(0);
     }
   });
+  test('whether a round is too tight is held to the film’s own figure where its maker names one', () => {
+    const { survey, surface } = asked(rounded);
+    const of = (stretchMaxPct: number | null) => wrappedRounds(survey.body!, surface.sides, 30, usualDry, { stretchMaxPct })[0]!;
+    // (1 + 3·30/250)^(2/3) − 1 = 22.7 %
+    expect(of(null)).toMatchObject({ stretchFrac: expect.closeTo(0.2276, 3), mostFrac: 0.3, isTooTight: false });
+    expect(of(20)).toMatchObject({ mostFrac: 0.2, isTooTight: true });
+    expect(made({ ...rounded, of: { stretchMaxPct: 20 } }).note).toContain('it takes about 20 % (a round of 287 and more)');
+    expect(made({ ...rounded, of: { stretchMaxPct: 25 } }).note).toBeNull();
+  });
   test('film that only goes over the edge has nothing underneath to cut; a trimmed side has no round to pull over', () => {
     const of = (s: Counter['sides']) => {
       const { survey } = asked({ ...rounded, sides: s });
-      return wrappedRounds(survey.body!, s, 30, usualDry);
+      return wrappedRounds(survey.body!, s, 30, usualDry, null);
     };
     expect(of(sides('edge'))).toMatchObject([{ vs: 0, tooMuchMm: 0 }]);
     expect(of(sides('return', { right: 'trimmed' }))).toEqual([]);
@@ -205,7 +222,7 @@ describe('a round table', () => {
     const table: Asked = { wide: 800, deep: 800, radius: 0, round: all, sides: sides('return') };
     const [top] = pieces(table);
     expect([top!.piece.widthMm, top!.piece.heightMm].every((mm) => mm >= 800 + 2 * (30 + 25 + GRIP_MM) && mm < 940)).toBe(true);
-    const rounds = wrappedRounds(asked(table).survey.body!, sides('return'), 30, { returnMm: 25 });
+    const rounds = wrappedRounds(asked(table).survey.body!, sides('return'), 30, { returnMm: 25 }, null);
     expect(rounds.map((r) => Math.round(r.radiusMm))).toEqual([400, 400, 400, 400]);
     // what is too much of a ring 25 wide that lies inwards is the difference of the two circumferences, and what the stretched film brings with it
     const much = rounds.reduce((sum, r) => sum + r.tooMuchMm, 0);

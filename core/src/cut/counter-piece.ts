@@ -1,4 +1,4 @@
-import type { BenchCut, Counter, CounterCorner, CounterSide, DryAllowances, Hardware, Turn } from '@yellow-pane/contracts';
+import type { BenchCut, Counter, CounterCorner, CounterSide, DryAllowances, Film, Hardware, Turn } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
@@ -18,7 +18,7 @@ import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
-import { leastRadiusMm, MOST_STRETCH_FRAC, roundEdge, tooMuchMm } from './round-edge.js';
+import { leastRadiusMm, mostStretchOf, roundEdge, tooMuchMm } from './round-edge.js';
 import { inStrips } from './strips.js';
 import { runsOn, type RunsOn } from './runs-on.js';
 import {
@@ -79,11 +79,20 @@ export interface WrappedRound {
   /** To be cut out as Vs at the end of what goes underneath; 0: nothing does. */
   readonly tooMuchMm: number;
   readonly vs: number;
+  /** What its film stands: its maker’s figure, or a usual one. */
+  readonly mostFrac: number;
   /** More stretch than film takes: its sides want a strip of their own. */
   readonly isTooTight: boolean;
 }
-/** Rounded corners with film over both their sides. */
-export function wrappedRounds(body: CounterBody, sides: Counter['sides'], girthMm: number, a: Pick<DryAllowances, 'returnMm'>): WrappedRound[] {
+/** Rounded corners with film over both their sides. @param film null: whatever film there will be */
+export function wrappedRounds(
+  body: CounterBody,
+  sides: Counter['sides'],
+  girthMm: number,
+  a: Pick<DryAllowances, 'returnMm'>,
+  film: Pick<Film, 'stretchMaxPct'> | null,
+): WrappedRound[] {
+  const mostFrac = mostStretchOf(film);
   return counterCorners
     .filter((c) => body.radiusMm[c] > 0 && sidesAt(c).every((s) => isWrapped(sides[s])))
     .map((corner): WrappedRound => {
@@ -92,7 +101,7 @@ export function wrappedRounds(body: CounterBody, sides: Counter['sides'], girthM
       const under = sidesAt(corner).some((s) => sides[s] === 'return') ? a.returnMm : 0;
       // beyond the edge film is as wide again as it lay flat, and its place grows narrower
       const much = under > 0 ? turn * (filmMm + under) + tooMuchMm(turn, radiusMm, under) : 0;
-      return { corner, radiusMm, stretchFrac, tooMuchMm: much, vs: Math.ceil(much / WIDEST_V_MM), isTooTight: stretchFrac > MOST_STRETCH_FRAC };
+      return { corner, radiusMm, stretchFrac, tooMuchMm: much, vs: Math.ceil(much / WIDEST_V_MM), mostFrac, isTooTight: stretchFrac > mostFrac };
     });
 }
 
@@ -161,7 +170,7 @@ export function piecesOfCounter(p: CounterToPiece): DryPieces {
   const parts = [...strips, ...named];
   return {
     pieces: run || parts.length > 1 ? parts.map((s) => ({ ...s, piece: { ...s.piece, meets: run ?? surface.id } })) : parts,
-    note: tightWords(wrappedRounds(body, surface.sides, girthMm, a), girthMm, f),
+    note: tightWords(wrappedRounds(body, surface.sides, girthMm, a, film), girthMm, f),
   };
 }
 
@@ -171,7 +180,7 @@ export function tightWords(rounds: readonly WrappedRound[], girthMm: number, f: 
   const [one] = tight;
   if (!one) return null;
   const corners = capital(listed(tight.map((r) => counterCornerNames[r.corner])));
-  return `${corners}: over an edge of ${f(girthMm)} a round of ${f(one.radiusMm)} stretches the film by ${percent(one.stretchFrac)} where it lies without a fold; it takes about ${percent(MOST_STRETCH_FRAC)} (a round of ${f(Math.ceil(leastRadiusMm(girthMm)))} and more). Give these sides a strip of their own.`;
+  return `${corners}: over an edge of ${f(girthMm)} a round of ${f(one.radiusMm)} stretches the film by ${percent(one.stretchFrac)} where it lies without a fold; it takes about ${percent(one.mostFrac)} (a round of ${f(Math.ceil(leastRadiusMm(girthMm, one.mostFrac)))} and more). Give these sides a strip of their own.`;
 }
 
 /** How grain along it runs on from the tops at its left. */
@@ -204,7 +213,7 @@ function topPiece(p: CounterToPiece, cover: { widthMm: number; heightMm: number 
   const heightMm = roundUpToMark(cover.heightMm + reach.top + reach.bottom, units);
   const of = (...is: CounterSide[]) => sides.filter((x) => is.includes(x.is)).map((x) => counterSideNames[sideOn[x.s]]);
   const [over, under, strip, wall, joint] = [of('edge', 'return'), of('return'), of('strip'), of('wall'), of('joint')];
-  const rounds = wrappedRounds(body, surface.sides, girthMm, a);
+  const rounds = wrappedRounds(body, surface.sides, girthMm, a, film);
   const why = [
     `Top ${f(cover.widthMm)} × ${f(cover.heightMm)} (two standard deviations of the tapes in it).`,
     over.length

@@ -7,7 +7,7 @@ export interface DryToPiece<Surface, Survey> {
   readonly surface: Surface;
   readonly survey: Survey;
   readonly allowances: DryAllowances;
-  readonly film: Pick<Film, 'id' | 'name' | 'direction' | 'drying' | 'mounting' | 'patternRepeatMm'>;
+  readonly film: Pick<Film, 'id' | 'name' | 'direction' | 'drying' | 'mounting' | 'patternRepeatMm' | 'stretchMaxPct'>;
   /** Widths of the rolls there are, mm; none: the film is as wide as it has to be. */
   readonly rollWidthsMm: readonly number[];
   readonly units: UnitSystem;

@@ -1,8 +1,18 @@
 import fc from 'fast-check';
-import { benchCut, newPanel, type BenchCut, type DryAllowances, type Groove, type Hardware, type Panel, type PanelMeasure } from '@yellow-pane/contracts';
+import {
+  benchCut,
+  newPanel,
+  type BenchCut,
+  type Corrugation,
+  type DryAllowances,
+  type Groove,
+  type Hardware,
+  type Panel,
+  type PanelMeasure,
+} from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
-import { grooveGirth, judgePanel, besidesOf } from '../measure/index.js';
+import { girthOfRibs, grooveGirth, judgePanel, judgeRibs, besidesOf } from '../measure/index.js';
 import { filmPlanInput } from './film-plan.js';
 import { usualDry } from './dry-allowances.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
@@ -11,7 +21,15 @@ import { runsOn } from './runs-on.js';
 import { GRIP_MM, wrapDepth } from './wrapped-edges.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
-const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass', patternRepeatMm: 640 } as const;
+const film = {
+  id: id(40),
+  name: 'Ash Plank',
+  direction: 'one-way',
+  drying: 'dry-applied',
+  mounting: 'not-on-glass',
+  patternRepeatMm: 640,
+  stretchMaxPct: null,
+} as const;
 const groove = (g: Partial<Groove>): Groove => ({ id: id(10), run: { way: 'upright', fromLeftMm: 120 }, toFarEdgeMm: null, form: 'square', widthMm: 8, depthMm: 3, flatMm: 0, girthMm: null, ...g }); // prettier-ignore
 const lever: Hardware = { id: id(20), what: 'Lock', handling: 'round', fromLeftMm: 780, fromFootMm: 1000, widthMm: 50, heightMm: 220, isElectric: false };
 interface Asked extends Partial<Omit<Panel, 'kind'>> {
@@ -206,7 +224,7 @@ describe('grain that lies level over leaves side by side', () => {
     expect(on).toEqual([[['front', -50], ['back', 810]], [['front', 810], ['back', -50]]]); // prettier-ignore
     if (!('blocked' in made[0]!)) expect(made[0]!.pieces[0]!.piece.why.join(' ')).toContain('each begins in the repeat where the one before it ends');
     // without a repeat nothing can be matched, and nothing is claimed
-    const plain = piecesOfPanel({ ...p, film: { ...p.film, patternRepeatMm: null }, leaves });
+    const plain = piecesOfPanel({ ...p, film: { ...p.film, patternRepeatMm: null, stretchMaxPct: null }, leaves });
     if (!('blocked' in plain)) expect(plain.pieces[0]!.piece.why.join(' ')).toContain('in kind only, not line for line');
   });
 });
@@ -256,7 +274,7 @@ describe('the piece of a panel', () => {
     expect(blocked({ edge: null })).toBe('Film is to go over its left and right: tape how thick its edge is first.');
     expect(blocked({ grooves: [groove({ form: 'moulding' })] })).toBe('The girth of the upright moulding 1 is not known: press a string into it.');
     expect(blocked({ grooves: [groove({ run: { way: 'upright', fromLeftMm: 2000 } })] })).toContain('cannot be as it was taped');
-    expect(piecesOfPanel({ ...asked(), survey: judgePanel({ grooves: [], recesses: [], hardware: [] }, []) })).toEqual({
+    expect(piecesOfPanel({ ...asked(), survey: judgePanel({ grooves: [], recesses: [], corrugation: null, dome: null, hardware: [] }, []) })).toEqual({
       blocked: 'No width and height of its face yet.',
     });
   });
@@ -546,7 +564,7 @@ test('what is left of the film over the corner of a frame covers both arms up to
 });
 
 describe('recesses', () => {
-  const recess = { id: id(60), fromLeftMm: 130, fromFootMm: 200, acrossMm: 600, upMm: 700, depthMm: 12, slopeMm: 9, cornerMm: 20 };
+  const recess = { id: id(60), fromLeftMm: 130, fromFootMm: 200, acrossMm: 600, upMm: 700, depthMm: 12, slopeMm: 9, cornerMm: 20, way: null };
   const second = { ...recess, id: id(61), fromFootMm: 1000 };
   test('the piece has the slack of their walls: across as many as one line crosses, upwards all that stand over each other', () => {
     const size = (recesses: (typeof recess)[]) => { const { widthMm, heightMm } = pieces({ recesses })[0]!.piece; return [widthMm, heightMm]; }; // prettier-ignore
@@ -556,7 +574,7 @@ describe('recesses', () => {
     expect(pieces({ recesses: [recess] })[0]!.piece.why.join(' ')).toContain('Recesses take 12 across and 12 upwards');
   });
   test('a place beyond a recess lies farther on the flat film by both of its walls, in its field by one', () => {
-    const at = { grooves: [], recesses: [{ recess, slackMm: 6 }] };
+    const at = { grooves: [], recesses: [{ recess, slackMm: 6 }], ribs: null, dome: null };
     expect(developed(430, 500, at)).toEqual({ xMm: 436, yMm: 506 });
     expect(developed(800, 500, at)).toEqual({ xMm: 812, yMm: 500 });
     expect(developed(800, 1000, at)).toEqual({ xMm: 800, yMm: 1000 });
@@ -567,10 +585,44 @@ describe('recesses', () => {
   });
 });
 
+describe('a corrugated sheet', () => {
+  const sheet = { run: 'upright', form: 'wave', pitchMm: 76, depthMm: 18, crestMm: 0, valleyMm: 0, bendMm: 0, girthMm: null, way: 'fed' } as const;
+  test('fed in, its piece is wider by what its ribs take, and a place on it lies farther by as much; stretched over its crests it is no wider', () => {
+    const size = (corrugation: Corrugation | null) => { const { widthMm, heightMm } = pieces({ corrugation })[0]!.piece; return [widthMm, heightMm] as const; }; // prettier-ignore
+    const [wide, high] = size(null);
+    const more = girthOfRibs(sheet) / 76 - 1;
+    expect(size(sheet)[0] - wide).toBeCloseTo(more * 860, -1);
+    expect(size(sheet)[1]).toBe(high);
+    expect(size({ ...sheet, run: 'level' })).toEqual([wide, expect.closeTo(high + more * 2040, -1)]);
+    expect(size({ ...sheet, way: 'bridged' })).toEqual([wide, high]);
+    const { ribs } = judgeRibs(sheet);
+    expect(developed(430, 500, { grooves: [], recesses: [], ribs, dome: null })).toEqual({ xMm: expect.closeTo(430 * (1 + more), 6), yMm: 500 });
+    expect(pieces({ corrugation: sheet })[0]!.piece.why.join(' ')).toContain('Ribs take ');
+    expect(pieces({ corrugation: { ...sheet, way: 'bridged' } })[0]!.piece.why.join(' ')).toContain('formed into the valleys hot');
+  });
+  test('no piece from ribs that no sheet has, nor with grooves across them', () => {
+    expect(blocked({ corrugation: { ...sheet, depthMm: 40 } })).toContain('No sheet has such ribs');
+    expect(blocked({ corrugation: sheet, grooves: [groove({})] })).toContain('not reckoned with');
+  });
+});
+
+test('over a dome film is as wide as its middle is round; more than half a ball, or grooves on it, stop the piece', () => {
+  const size = (own: Asked) => { const { widthMm, heightMm } = pieces({ wide: 600, high: 450, ...own })[0]!.piece; return [widthMm, heightMm] as const; }; // prettier-ignore
+  const [wide, high] = size({});
+  // arcs of 600 with a bow of 50 and of 450 with one of 40: 11 and 9 mm more
+  expect(size({ dome: { acrossBowMm: 50, upBowMm: 40 } })).toEqual([expect.closeTo(wide + 11, -0.5), expect.closeTo(high + 9.4, -0.5)]);
+  expect(size({ dome: { acrossBowMm: 50, upBowMm: 0 } })[1]).toBe(high);
+  expect(pieces({ wide: 600, high: 450, dome: { acrossBowMm: 50, upBowMm: 40 } })[0]!.piece.why.join(' ')).toContain('Bows take 1');
+  expect(blocked({ wide: 600, high: 450, dome: { acrossBowMm: 320, upBowMm: 40 } })).toContain('more than half a ball');
+  expect(blocked({ dome: { acrossBowMm: 50, upBowMm: 40 }, grooves: [groove({})] })).toContain('not reckoned with');
+});
+
 test('a place lies farther by the slack of what is before it, inside a groove in proportion', () => {
   const g = {
     grooves: [groove({}), groove({ id: id(11), run: { way: 'frame', fromLeftMm: 300, fromFootMm: 500, acrossMm: 400, upMm: 300 } })].map((x) => ({ groove: x, ...grooveGirth(x) })),
     recesses: [],
+    ribs: null,
+    dome: null,
   }; // prettier-ignore
   expect(developed(100, 100, g)).toEqual({ xMm: 100, yMm: 100 });
   expect(developed(124, 100, g)).toEqual({ xMm: 127, yMm: 100 });

@@ -2,7 +2,7 @@ import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts'
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
-import { coverOfPanel, grooveName, LIES_DOWN_MM, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
+import { coverOfPanel, grooveName, LIES_DOWN_MM, panelDoubtText, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
 import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
@@ -29,7 +29,7 @@ import {
 
 /** Everything that decides the pieces of one panel. */
 export interface PanelToPiece extends DryToPiece<
-  Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'recesses' | 'hardware'>,
+  Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'recesses' | 'corrugation' | 'dome' | 'hardware'>,
   PanelSurvey
 > {
   /** Leaves that its grain runs over, itself among them, from the left of the front; left out: it stands alone. */
@@ -41,7 +41,7 @@ export interface PanelBeside extends Pick<PanelToPiece, 'allowances' | 'survey'>
 }
 type Face = 'front' | 'back';
 /** Doubts with which no piece is drawn. */
-const cannotBe = new Set<string>(['groove-outside', 'groove-through', 'groove-narrow', 'recess-outside', 'recess-through', 'recess-narrow', 'recess-overlap'] satisfies PanelSurvey['doubts'][number]['is'][]); // prettier-ignore
+const cannotBe = new Set<string>(['groove-outside', 'groove-through', 'groove-narrow', 'recess-outside', 'recess-through', 'recess-narrow', 'recess-overlap', 'ribs-none', 'ribs-hollows', 'dome-none', 'dome-hollows'] satisfies PanelSurvey['doubts'][number]['is'][]); // prettier-ignore
 /** An upright wall of a recess has no width on plan: so much is taken for it. */
 const LEAST_WALL_MM = 0.1;
 
@@ -52,7 +52,7 @@ const LEAST_WALL_MM = 0.1;
 export function developed(xMm: number, yMm: number, parts: Hollows): { xMm: number; yMm: number } {
   const arms = armsOf(parts);
   const over = (at: number, beside: number, isUpright: boolean) =>
-    at +
+    at * (1 + moreAllOver(parts, isUpright)) +
     arms
       .filter((a) => a.isUpright === isUpright && beside >= a.fromMm - 1e-6 && beside <= a.toMm + 1e-6)
       .reduce((s, a) => s + a.slackMm * Math.min(1, Math.max(0, (at - a.atMm) / a.widthMm)), 0);
@@ -60,7 +60,12 @@ export function developed(xMm: number, yMm: number, parts: Hollows): { xMm: numb
 }
 
 /** What film goes down into. */
-export type Hollows = Pick<PanelSurvey, 'grooves' | 'recesses'>;
+export type Hollows = Pick<PanelSurvey, 'grooves' | 'recesses' | 'ribs' | 'dome'>;
+/** By what share film that is fed in over ribs, or goes over the middle of a dome, is more than the sheet is across (or up). */
+function moreAllOver({ ribs, dome }: Pick<Hollows, 'ribs' | 'dome'>, isAcross: boolean): number {
+  if (dome) return isAcross ? dome.overMm.across / dome.widthMm - 1 : dome.overMm.up / dome.heightMm - 1;
+  return ribs && ribs.corrugation.way === 'fed' && (ribs.corrugation.run === 'upright') === isAcross ? ribs.moreFrac : 0;
+}
 interface Arm {
   readonly isUpright: boolean;
   /** Its nearer side, and from where to where it runs along. */
@@ -120,7 +125,12 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   if (moulding) return { blocked: `The girth of the ${grooveName(moulding.groove, surface.grooves)} is not known: press a string into it.` };
   const impossible = survey.doubts.find((d) => cannotBe.has(d.is));
   if (impossible)
-    return { blocked: `A ${impossible.is.startsWith('recess') ? 'recess' : 'groove'} cannot be as it was taped: tape its place and its size again.` };
+    return {
+      blocked:
+        impossible.is.startsWith('ribs') || impossible.is.startsWith('dome')
+          ? panelDoubtText(impossible, surface, units)
+          : `A ${impossible.is.startsWith('recess') ? 'recess' : 'groove'} cannot be as it was taped: tape its place and its size again.`,
+    };
   const faces: readonly Face[] = surface.faces === 'both' ? ['front', 'back'] : ['front'];
   const named = (face: Face, strip: string) => [faces.length > 1 ? face : '', strip].filter(Boolean).join(' ');
   return {
@@ -144,7 +154,7 @@ function runsOnOf({ piece, reach }: OnePiece, { surface, leaves = [] }: PanelToP
   const isHeadDown = !piece.turns.includes(90);
   const faces = leaves.map(({ surface: { id }, survey: { face: taped, ...hollows } }) => {
     const box = taped.outline && boundingBox(taped.outline);
-    return { id, alongMm: box && box.maxX - box.minX + mostSlack(hollows, true) };
+    return { id, alongMm: box && (box.maxX - box.minX) * (1 + moreAllOver(hollows, true)) + mostSlack(hollows, true) };
   });
   const starts: Side = (face === 'front') !== isHeadDown ? 'left' : 'right';
   // whoever stands before the back has the first leaf at the right
@@ -176,7 +186,8 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
   // a pattern that lies level is at one height on all leaves where each of them reaches as far past its head
   if (surface.grain === 'level' && film.patternRepeatMm !== null)
     for (const l of p.leaves ?? []) reach.top = Math.max(reach.top, reachOf(depthOf(l, face), l.allowances).top);
-  const slack = { x: mostSlack(survey, true), y: mostSlack(survey, false) };
+  const ribs = { x: cover.widthMm * moreAllOver(survey, true), y: cover.heightMm * moreAllOver(survey, false) };
+  const slack = { x: mostSlack(survey, true) + ribs.x, y: mostSlack(survey, false) + ribs.y };
   const widthMm = roundUpToMark(cover.widthMm + slack.x + reach.left + reach.right, units);
   const heightMm = roundUpToMark(cover.heightMm + slack.y + reach.top + reach.bottom, units);
   const wrapped = SIDES.filter((s) => depth[s] > 0);
@@ -191,6 +202,7 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
           `${hollowWords(survey)} take ${[slack.x > 0 && `${f(slack.x)} across`, slack.y > 0 && `${f(slack.y)} upwards`].filter(Boolean).join(' and ')}: their girth is in the piece as slack.`,
         ]
       : []),
+    ...(survey.ribs?.corrugation.way === 'bridged' ? ['Its ribs take no more film: it is stretched over their crests and formed into the valleys hot.'] : []),
     ...survey.grooves.flatMap((g) => frameWords(g, surface.grooves, f)),
     ...(isBoth ? survey.recesses.map((r) => `${capital(recessName(r.recess, surface.recesses))} is taken to be in both faces.`) : []),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain === 'upright' ? 'upright' : 'level'}: all pieces of a face the same way.`]),
@@ -219,8 +231,8 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
 }
 
 /** What takes slack, at the beginning of a sentence. */
-const hollowWords = ({ grooves, recesses }: Hollows): string =>
-  capital(listed([...(grooves.length ? ['grooves'] : []), ...(recesses.length ? ['recesses'] : [])]));
+const hollowWords = ({ grooves, recesses, ribs, dome }: Hollows): string =>
+  capital(listed([...(grooves.length ? ['grooves'] : []), ...(recesses.length ? ['recesses'] : []), ...(ribs ? ['ribs'] : []), ...(dome ? ['bows'] : [])]));
 
 function frameWords({ groove, slackMm }: JudgedGroove, all: readonly Groove[], f: (mm: number) => string): string[] {
   if (groove.run.way !== 'frame' || slackMm < 0.5) return [];

@@ -11,7 +11,15 @@ import { plotOfSurface } from './plot-of-kind.js';
 import { letterSheets, partLetters, piecesOfSign, type SignToPiece } from './sign-piece.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
-const film = { id: id(40), name: 'Pier Letters', direction: 'none', drying: 'dry-applied', mounting: 'either', patternRepeatMm: null } as const;
+const film = {
+  id: id(40),
+  name: 'Pier Letters',
+  direction: 'none',
+  drying: 'dry-applied',
+  mounting: 'either',
+  patternRepeatMm: null,
+  stretchMaxPct: null,
+} as const;
 /** Bars 100 wide and 700 high at these places. */
 const bars = (...at: number[]): string => at.map((x) => `M${x} 0V-700H${x + 100}V0Z`).join('');
 const letters = (l: Partial<Extract<SignLine, { is: 'letters' }>> = {}): SignLine => ({ is: 'letters', id: id(50), text: 'IIII', face: 'plain', spacing: 0, svgPath: bars(0, 300, 1500, 1800), capUnits: 700, heightMm: 140, baselineMm: 200, atMm: 1500, align: 'middle', ...l }); // prettier-ignore

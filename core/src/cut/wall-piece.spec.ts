@@ -9,7 +9,15 @@ import { usualDry } from './dry-allowances.js';
 import { dropsOf, endReach, layoutOfWall, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
-const film = { id: id(40), name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass', patternRepeatMm: null } as const;
+const film = {
+  id: id(40),
+  name: 'Ash Plank',
+  direction: 'one-way',
+  drying: 'dry-applied',
+  mounting: 'not-on-glass',
+  patternRepeatMm: null,
+  stretchMaxPct: null,
+} as const;
 const end = (is: WallEnd['is'], isFirst = true, more: Partial<WallCorner> = {}): Omit<WallCorner, 'wanderMm'> & { wanderMm?: number | null } => ({ is, angleDeg: null, isFirst, beside: { name: 'Wall B', heightMm: null }, ...more }); // prettier-ignore
 const door: Hardware = { id: id(20), what: 'Door', handling: 'open', fromLeftMm: 1500, fromFootMm: 0, widthMm: 900, heightMm: 2050, isElectric: false };
 interface Asked extends Partial<Omit<Wall, 'kind' | 'left' | 'right'>> {

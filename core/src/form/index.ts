@@ -31,3 +31,7 @@ export * from './recess-shape.js';
 export * from './recess-ways.js';
 export * from './recess-words.js';
 export * from './recess-card.js';
+export * from './dome-ways.js';
+export * from './dome-words.js';
+export * from './corrugation-ways.js';
+export * from './corrugation-words.js';

@@ -1,7 +1,7 @@
 import type { RecessForm } from '../measure/index.js';
 import { recessCard } from './recess-card.js';
 import type { RecessPlan, RecessResult } from './recess-ways.js';
-import { recessWords, stretchPct } from './recess-words.js';
+import { recessWords, stopDepths, stretchPct } from './recess-words.js';
 
 const form: RecessForm = { acrossMm: 300, upMm: 500, depthMm: 15, slopeMm: 15, cornerMm: 40 };
 const result = (way: RecessResult['way'], largestFrac: number, foldMm: number, fedFrac = 0): RecessResult => ({ way, fedFrac, largestFrac, largestAt: { xMm: 130, yMm: 220 }, foldMm, isAtRest: true, cells: [] }); // prettier-ignore
@@ -53,6 +53,27 @@ describe('a recess in words', () => {
   test('a reckoning that was broken off is said to be rough', () => {
     const rough = (more: Partial<RecessPlan>) => recessWords(plan(more), 'mm').minds.join(' ').includes('take the figures as rough');
     expect([rough({}), rough({ finer: { ...ways[2]!, isAtRest: false } }), rough({ best: { ...ways[2]!, isAtRest: false } })]).toEqual([false, true, true]);
+  });
+  test('an order that somebody chose: its own way of working and figure, what the best would cost; beyond the film’s figure it is said to be this order’s doing', () => {
+    const field = recessWords(plan(), 'mm', 'field-first');
+    expect(field.headline).toBe('It goes in one piece: 30 % at most, at the corners.');
+    expect(field.doing.join(' ')).toContain('press it down from its middle outwards');
+    expect(field.doing.join(' ')).toContain('In 3 goes: down to 5 mm, 10 mm');
+    expect(field.minds[0]).toBe('This order was chosen here; some fed in, then formed in hot would cost 14 %.');
+    expect(recessWords(plan(), 'mm', 'walls-first').doing.join(' ')).toContain('down the walls a little at a time');
+    const over = recessWords(plan({ limitFrac: 0.2 }), 'mm', 'field-first');
+    expect(over.headline).toBe('By this order it would stretch 30 %, and this film stands 20 %.');
+    expect(over.doing.join(' ')).not.toContain('Slit it');
+    // the best is no choice, nor one that was not tried
+    expect(recessWords(plan(), 'mm', 'divided')).toEqual(recessWords(plan(), 'mm'));
+    expect(recessWords(plan({ ways: ways.filter((w) => w.way !== 'fed') }), 'mm', 'fed')).toEqual(
+      recessWords(plan({ ways: ways.filter((w) => w.way !== 'fed') }), 'mm'),
+    );
+  });
+  test('forming stops at even depths, a tenth of stretch for each go; up to a tenth it does not stop', () => {
+    expect(stopDepths(form, 0.1)).toEqual([]);
+    expect(stopDepths(form, 0.101)).toEqual([7.5]);
+    expect(stopDepths(form, 0.3)).toEqual([5, 10]);
   });
   test('sharp corners, inches, and small figures', () => {
     expect(recessWords(plan({ form: { ...form, cornerMm: 0 } }), 'mm').minds.join(' ')).toContain('no corner sharper than about 3 mm');

@@ -1,6 +1,6 @@
 import { capital, formatRough, type UnitSystem } from '../ground/index.js';
-import { slackOfWall } from '../measure/index.js';
-import type { RecessPlan, RecessResult, RecessWay } from './recess-ways.js';
+import { slackOfWall, type RecessForm } from '../measure/index.js';
+import { verdictOn, type RecessPlan, type RecessResult, type RecessWay } from './recess-ways.js';
 
 /** What hands do, by the order in which film comes into a recess. */
 export const recessWayNames: Readonly<Record<RecessWay, string>> = {
@@ -25,13 +25,21 @@ export const stretchPct = (frac: number): string => (frac < 0.01 ? 'under 1 %' :
 /** Film that must go farther than this goes in two: heated, left to cool, drawn on. @source house figure for "line by line", common practice */
 const ONE_GO_FRAC = 0.1;
 
+/**
+ * Depths at which forming stops, to heat, let it cool and go on, mm: equal shares of the way down.
+ * @source house figure: no more than a tenth in one go; common practice: "heat, let it nearly cool, stretch on"
+ */
+export function stopDepths({ depthMm }: Pick<RecessForm, 'depthMm'>, largestFrac: number): number[] {
+  const goes = Math.max(1, Math.ceil(largestFrac / ONE_GO_FRAC - 1e-9));
+  return Array.from({ length: goes - 1 }, (_, i) => (depthMm * (i + 1)) / goes);
+}
+
 function doingOf({ best, form, is, ways }: RecessPlan, units: UnitSystem): string[] {
   const f = (mm: number) => formatRough(mm, units);
-  const goes = Math.max(1, Math.ceil(best.largestFrac / ONE_GO_FRAC - 1e-9));
-  const byGoes =
-    goes > 1
-      ? `In ${goes} goes: down to ${Array.from({ length: goes - 1 }, (_, i) => f((form.depthMm * (i + 1)) / goes)).join(', ')}, let it nearly cool, heat it again, on.`
-      : '';
+  const stops = stopDepths(form, best.largestFrac);
+  const byGoes = stops.length
+    ? `In ${stops.length + 1} goes: down to ${stops.map(f).join(', ')}, let it nearly cool, heat it again, on. A change of colour is not seen at the arris and at the foot: no stop in the middle of the field.`
+    : '';
   const hot = ['Heat the film over all of the recess, with a palm’s width round about, until it hangs.', `Form it in with the glove in the middle of each wall first, then towards the corners: let it slide, press nothing yet.`, byGoes, 'When it is in: heat, and press the walls from the arris down, corners last of them, then the field.'].filter(Boolean); // prettier-ignore
   if (is === 'inlay') return ['Cover the field with a piece of its own, seam at the foot of its walls; walls and what is round about from the large piece.'];
   if (is === 'slit' || best.way === 'fed')
@@ -48,13 +56,39 @@ function doingOf({ best, form, is, ways }: RecessPlan, units: UnitSystem): strin
     const eachMm = best.fedFrac * slackOfWall(form);
     return [`Push ${f(eachMm)} of film in from each of the four sides, so that it hangs loose in the recess, then tack it round about.`, ...hot];
   }
+  if (best.way === 'walls-first')
+    return [
+      tack,
+      'Heat the film along the arris and press it down the walls a little at a time, all four sides in turn, corners last of each round: what is not down yet lies across.',
+      byGoes,
+      'When the foot is reached: the field, from the foot inwards.',
+    ].filter(Boolean);
+  if (best.way === 'field-first')
+    return [
+      tack,
+      'Heat the film over the field and press it down from its middle outwards; the walls hang free.',
+      byGoes,
+      'Then the walls, hot, from the foot and from the arris to their middle; corners last.',
+    ].filter(Boolean);
   return [tack, ...hot];
 }
 
-/** The plan for one recess as one says it. */
-export function recessWords(plan: RecessPlan, units: UnitSystem): RecessWords {
+/** A plan by an order that somebody chose instead of the best; the plan itself where that is the best, or was not tried. */
+function byOrder(plan: RecessPlan, chosen: RecessWay | null): RecessPlan {
+  const own = plan.ways.find((w) => w.way === chosen);
+  if (!own || own.way === plan.best.way) return plan;
+  return { ...plan, best: own, finer: own, is: verdictOn(own.largestFrac, plan.fedFrac, plan.limitFrac) };
+}
+
+/** The plan for one recess as one says it. @param chosen the order that somebody wants; null: the best */
+export function recessWords(found: RecessPlan, units: UnitSystem, chosen: RecessWay | null = null): RecessWords {
+  const plan = byOrder(found, chosen);
   const { best, finer, fedFrac, limitFrac, ways, form, is } = plan;
   const figure = Math.max(best.largestFrac, finer.largestFrac);
+  const least = Math.max(found.best.largestFrac, found.finer.largestFrac);
+  const isOwn = plan !== found;
+  // another order would have kept it within what the film stands
+  const isNeedless = isOwn && found.is === 'goes' && is !== 'goes';
   const straight = ways.find((w) => w.way === 'field-first')!;
   const limit = limitFrac === null ? '' : stretchPct(limitFrac);
   const most = stretchPct(figure);
@@ -65,16 +99,17 @@ export function recessWords(plan: RecessPlan, units: UnitSystem): RecessWords {
     unknown: `It would stretch ${most} at the corners; how much this film stands is not in the library.`,
   };
   return {
-    headline: headlines[is],
-    doing: doingOf(plan, units),
+    headline: isNeedless ? `By this order it would stretch ${most}, and this film stands ${limit}.` : headlines[is],
+    doing: doingOf(isNeedless ? { ...plan, is: 'goes' } : plan, units),
     minds: [
-      straight.largestFrac > 1.15 * figure && is !== 'slit' && is !== 'inlay' ? `Pressing the field down first would cost ${stretchPct(straight.largestFrac)}.` : '',
+      isOwn && least < figure - 0.005 ? `This order was chosen here; ${recessWayNames[found.best.way]} would cost ${stretchPct(least)}.` : '',
+      straight.largestFrac > 1.15 * figure && best.way !== 'field-first' && is !== 'slit' && is !== 'inlay' ? `Pressing the field down first would cost ${stretchPct(straight.largestFrac)}.` : '',
       limitFrac !== null && is === 'goes' && figure > 0.7 * limitFrac ? `${capital(most)} is near what it stands (${limit}): its colour may change and lines of glue show. Try it where nobody sees it.` : '',
       best.foldMm > 0.5 && is !== 'slit' && is !== 'inlay' ? `A fold of about ${formatRough(best.foldMm, units)} is left over at each corner: warm it and press it outwards over what is round about.` : '',
       best.isAtRest && finer.isAtRest ? '' : 'The film was still moving when the reckoning was broken off: take the figures as rough.',
       form.cornerMm <= form.slopeMm ? 'Its corners are sharp: film lies over no corner sharper than about 3 mm, and the figure is for that.' : '',
     ].filter(Boolean),
-    why: whyOf(plan, units),
+    why: whyOf(found, units),
   }; // prettier-ignore
 }
 

@@ -1,6 +1,18 @@
 import fc from 'fast-check';
 import { seededRandom } from '../ground/index.js';
-import { followAir, HYGROMETER_LAG_S, shootLaser, shownAir, shownC, usualLaser } from './index.js';
+import {
+  farthestFor,
+  followAir,
+  followHeat,
+  HYGROMETER_LAG_S,
+  shareOnStrip,
+  shootLaser,
+  shownAir,
+  shownC,
+  spotMm,
+  THERMOMETER_LAG_S,
+  usualLaser,
+} from './index.js';
 
 const spread = (values: readonly number[]): { mean: number; sigma: number } => {
   const mean = values.reduce((s, v) => s + v, 0) / values.length;
@@ -75,6 +87,41 @@ describe('infrared thermometer', () => {
     expect(shownC(shiny, 0.9)).toBeLessThan(30);
     // by hand: 0.1 · 333.15⁴ + 0.9 · 293.15⁴ = 7.878e9; less 0.1 · 293.15⁴, over 0.9: 298.3 K
     expect(shownC(shiny, 0.9)).toBeCloseTo(298.3 - 273.15, 0);
+  });
+});
+
+describe('the spot of the thermometer', () => {
+  test('is a twelfth of the way, and never smaller than its lens; so far off all of it lies on an edge', () => {
+    expect(spotMm(300)).toBe(25);
+    expect(spotMm(10)).toBe(10);
+    expect(farthestFor(20)).toBe(240);
+    expect(farthestFor(5)).toBe(0);
+    expect(shareOnStrip(farthestFor(20), 20)).toBe(1);
+  });
+  test('on a strip narrower than it, so much of it as a circle has between two chords: counted over the circle by little squares', () => {
+    for (const [distanceMm, wideMm] of [
+      [600, 20],
+      [360, 20],
+      [1200, 44],
+      [100, 3],
+    ] as const) {
+      const r = spotMm(distanceMm) / 2;
+      let [on, all] = [0, 0];
+      for (let x = -r; x < r; x += r / 200) for (let y = -r; y < r; y += r / 200) if (x * x + y * y < r * r) { all++; if (Math.abs(x) < wideMm / 2) on++; } // prettier-ignore
+      expect(shareOnStrip(distanceMm, wideMm)).toBeCloseTo(on / all, 2);
+    }
+  });
+  test('what lies beside it is read with it: a hot edge looks colder, a cold one warmer', () => {
+    const hot = { surfaceC: 90, emissivityFrac: 0.95, surroundingsC: 20 };
+    expect(shownC({ ...hot, onTargetFrac: 1 }, 0.95)).toBeCloseTo(90, 6);
+    expect(shownC({ ...hot, onTargetFrac: 0 }, 0.95)).toBeCloseTo(20, 6);
+    expect(shownC({ ...hot, onTargetFrac: 0.5 }, 0.95)).toBeLessThan(65);
+    expect(shownC({ surfaceC: 4, emissivityFrac: 0.95, surroundingsC: 20, onTargetFrac: 0.5 }, 0.95)).toBeGreaterThan(10);
+  });
+  test('it follows what it sees: 63 % after its lag, all of it after a second and a half', () => {
+    expect((followHeat(20, 90, THERMOMETER_LAG_S) - 20) / 70).toBeCloseTo(1 - Math.exp(-1), 9);
+    expect(followHeat(20, 90, 0)).toBe(20);
+    expect(followHeat(20, 90, 1.5)).toBeGreaterThan(89.5);
   });
 });
 

@@ -27,7 +27,7 @@ const trimmed = { front: 'trimmed', right: 'trimmed', back: 'trimmed', left: 'tr
 
 describe('the steps of a counter', () => {
   test('liner off at one end and that tacked, then the rest; holes, edges, rounds; the joint at the wall a day later', () => {
-    expect(keys('Reception counter')).toEqual(['clear', 'silicone', 'clean', 'check', 'promoter', 'end', 'lay', 'holes', 'edges', 'round', 'wall', 'post-heat', 'trim', 'back-on', 'feel', 'seal']); // prettier-ignore
+    expect(keys('Reception counter')).toEqual(['clear', 'silicone', 'clean', 'check', 'promoter', 'end', 'lay', 'holes', 'edges', 'round', 'wall', 'post-heat', 'trim', 'back-on', 'feel', 'truth', 'seal']); // prettier-ignore
     expect(step('end', 'Reception counter').text).toContain('50 mm of liner come off at the left end.');
     expect(step('round', 'Reception counter').text).toMatch(/^Front right: radius 25\d mm, \d+ Vs\./);
     expect(step('seal', 'Reception counter').returnAfterMinutes).toBe(1440);

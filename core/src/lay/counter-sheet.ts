@@ -24,7 +24,7 @@ export function counterFigures(surface: Counter, records: LayRecords): DryFigure
   const names = (...is: CounterSide[]) => listed(of(...is).map((s) => counterSideNames[s]));
   const wrapped = of('edge', 'return');
   const girthMm = survey.edge?.girthMm ?? 0;
-  const rounds = wrappedRounds(body, sides, girthMm, dry);
+  const rounds = wrappedRounds(body, sides, girthMm, dry, film);
   // a strip is laid before its top
   const tops = cut.pieces.length - stripRuns(sides).length;
   const sharp = counterCorners.filter((c, i) => body.radiusMm[c] <= 0 && [counterSides[(i + 3) % 4]!, counterSides[i]!].every((s) => wrapped.includes(s)));

@@ -72,6 +72,9 @@ export const counterSteps: readonly StepRule[] = [
   step('counter-feel', 'Feel for bubbles', 'With a gloved hand, all over, edges last. Press them out to the nearest edge, or prick and press.', {
     purpose: 'Dry film has no water that takes air away with it.', good: 'Nothing moves under the hand.', tools: ['gloves', 'needle'], minutes: [1, 0.5, 0], mood: 'look', when,
   }), // prettier-ignore
+  step('counter-truth', 'Warm air over all of it: what stands up?', 'When it has cooled: the gun a hand’s length off and quick, over all of it. Hidden air and what was not pressed stand up at once: warm it, press it; air is pricked at its low end. What does not lie then is pinned, once it is tapped done.', {
+    purpose: 'What stands up now would stand up in the first sun, before the customer.', good: 'Nothing moves under the warm air.', tools: ['heat gun', 'needle'], minutes: [1, 1, 0], mood: 'look', caution: 'No gun where alcohol or promoter is smelt; off sprinkler heads, detectors and plastics.', when: where('wraps'),
+  }), // prettier-ignore
   step('counter-tack', 'Two hours later: does it hold?', 'At a trimmed edge underneath: under a finger nail it has to pull, not come off. What comes off is warmed through again and pressed.', {
     purpose: 'Glue that was laid on a cold ground has not flowed.', good: 'It pulls everywhere it is tried.', tools: ['heat gun'], minutes: [3, 0, 0], mood: 'look', returnAfterMinutes: 120, caution: 'Below 13 °C outdoors it stays indoors up to two days: what goes out cold lets go at its edges.', when: where('cold'),
   }), // prettier-ignore

@@ -65,7 +65,8 @@ export function stepsOfDry(
   const ofKind = (s: StepSet) => s.steps.filter((r) => isForKind(r, kind));
   const own = ofKind(set);
   const rules = bySchool(own.length ? own : ofKind(shippedSteps(set.firmId)), postHeat);
-  const asked = rules.filter(({ when: { has: asks } }) => !asks?.length || asks.some((t) => known.has.includes(t)));
+  const isThere = (t: PaneTrait) => known.has.includes(t);
+  const asked = rules.filter(({ when: { has, without } }) => (!has?.length || has.some(isThere)) && !without?.some(isThere));
   // what comes off does so before anything is washed or sanded
   const off = ground.length ? asked.filter((r) => TAKES_OFF.includes(r.key)) : [];
   return filledSteps([...off, ...ground, ...asked.filter((r) => !off.includes(r))], known);

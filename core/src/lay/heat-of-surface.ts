@@ -14,6 +14,8 @@ const aims: Readonly<Record<string, HeatAim>> = {
   'panel-hollows': 'warm',
   'panel-groove': 'relax',
   'panel-recess': 'relax',
+  'panel-corrugation': 'relax',
+  'panel-dome': 'relax',
   'panel-edges': 'relax',
   'panel-corner': 'relax',
   'panel-post-heat': 'post-heat',
@@ -25,6 +27,10 @@ const aims: Readonly<Record<string, HeatAim>> = {
   'counter-post-heat': 'post-heat',
   'counter-tack': 'post-heat',
   'sign-heat': 'faces',
+  'panel-truth': 'relax',
+  'wall-truth': 'relax',
+  'counter-truth': 'relax',
+  'sign-truth': 'relax',
 };
 /** What the gun is for at a step; null: no gun, or glass, which has a model of its own. */
 export const heatAimOf = (stepKey: string): HeatAim | null => aims[stepKey] ?? null;

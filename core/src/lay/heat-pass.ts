@@ -4,7 +4,7 @@ import { bare, lifted, lying, ROOM_W_PER_M2K, rowAt, type FilmHeat, type GroundH
 /** What the gun is for: film softens over the pores of faces, or over joints; is made soft to be formed; is heated so that it stays; a bare hollow is warmed for film to come. */
 export type HeatAim = 'faces' | 'joints' | 'relax' | 'post-heat' | 'warm';
 /** Hand-warm, and what a bare hollow may come to. @source common practice: 150 °F (66 °C) at most; hand-warm: house figure */
-const BARE = { wantC: 40, limitC: 66 } as const;
+export const BARE_C = { wantC: 40, limitC: 66 } as const;
 
 /** A gun that is moved along film at a steady speed. */
 export interface HeatCase {
@@ -146,7 +146,7 @@ export interface HeatAsked {
 }
 /** Null: its maker's figure is not in the library. */
 function askedOf(aim: HeatAim, film: FilmHeat, ground: GroundHeat): HeatAsked | null {
-  if (aim === 'warm') return { aim, place: bare, wantC: BARE.wantC, hottest: bare, limitC: Math.min(BARE.limitC, ground.limitC) };
+  if (aim === 'warm') return { aim, place: bare, wantC: BARE_C.wantC, hottest: bare, limitC: Math.min(BARE_C.limitC, ground.limitC) };
   if (aim === 'relax') return { aim, place: lifted, wantC: film.relaxC, hottest: lifted, limitC: film.scorchC };
   if (aim === 'post-heat') return film.postHeatC === null ? null : { aim, place: lying, wantC: film.postHeatC, hottest: lying, limitC: film.scorchC };
   const byDepth = [...ground.hollows].sort((a, b) => a.gapMm! - b.gapMm!);

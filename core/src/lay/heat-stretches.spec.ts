@@ -60,6 +60,29 @@ describe('what was stretched on a door', () => {
     // in the middle of walls that lean in by 10 mm
     expect(edge.stretches).toHaveLength(Math.ceil((2 * (550 + 970)) / 200));
   });
+  test('valleys that film was formed into are heated one by one, from end to end; fed in nothing was stretched', () => {
+    const hut = named('Key hut, front') as Panel;
+    const c = heatCoverOf(hut, records)!;
+    expect(c.edges.map((e) => e.key)).toEqual(Array.from({ length: 16 }, (_, i) => `valley-${i + 1}`));
+    expect(c.edges[0]!.stretches).toHaveLength(11);
+    expect(c.edges[1]!.stretches[0]!.path[0]!.x).toBeCloseTo(114, 6);
+    expect(heatCoverOf({ ...hut, corrugation: { ...hut.corrugation!, way: 'fed' } }, records)).toBeNull();
+    const level = heatCoverOf({ ...hut, corrugation: { ...hut.corrugation!, run: 'level' } }, records)!;
+    expect(level.edges).toHaveLength(26);
+    expect(level.edges[0]!.stretches[0]!.path[0]!.y).toBeCloseTo(38, 6);
+  });
+  test('the border of a dome that film was drawn on over is heated all round; what goes over an edge is read there', () => {
+    const lid = named('Key hut, lid') as Panel;
+    expect(heatCoverOf(lid, records)!.edges.map((e) => e.key)).toEqual(['rim-bottom', 'rim-right', 'rim-top', 'rim-left']);
+    expect(heatCoverOf({ ...lid, wraps: { ...lid.wraps, left: 'edge' } }, records)!.edges.map((e) => e.key)).toEqual([
+      'left',
+      'rim-bottom',
+      'rim-right',
+      'rim-top',
+    ]);
+    expect(heatCoverOf({ ...lid, dome: { acrossBowMm: 20, upBowMm: 10 } }, records)).toBeNull();
+    expect(heatCoverOf({ ...lid, dome: { acrossBowMm: 290, upBowMm: 210 } }, records)).toBeNull();
+  });
   test('a frame of grooves is heated along all four of its sides', () => {
     const frame = door.grooves.find((g) => g.run.way === 'frame')!;
     const run = frame.run as Extract<typeof frame.run, { way: 'frame' }>;

@@ -1,8 +1,18 @@
-import type { Counter, Film, LayEntry, Panel, Surface, SurfaceKind, SurfaceOf, Wall } from '@yellow-pane/contracts';
+import type { Corrugation, Counter, Film, LayEntry, Panel, Surface, SurfaceKind, SurfaceOf, Wall } from '@yellow-pane/contracts';
 import { distance, vec, type Polygon, type Vec } from '../geometry/index.js';
 import { wrappedRounds, resolveDry } from '../cut/index.js';
+import { planDome } from '../form/index.js';
 import { shownC } from '../instruments/index.js';
-import { counterCornerNames, counterCorners, counterSideNames, counterSides, surveyCounter, surveyPanel, surveyWall } from '../measure/index.js';
+import {
+  counterCornerNames,
+  counterCorners,
+  counterSideNames,
+  counterSides,
+  surveyCounter,
+  surveyPanel,
+  surveyWall,
+  type JudgedDome,
+} from '../measure/index.js';
 import type { LayRecords } from './lay-records.js';
 import { linesInForce } from './progress.js';
 
@@ -59,7 +69,7 @@ type Edges = { readonly outline: Polygon; readonly edges: readonly HeatEdge[] } 
 const panelSides = [['bottom', 'foot'], ['right', 'right edge'], ['top', 'top edge'], ['left', 'left edge']] as const; // prettier-ignore
 
 function ofPanel(surface: Panel, records: LayRecords): Edges {
-  const { face, grooves, recesses } = surveyPanel(surface, records).survey;
+  const { face, grooves, recesses, ribs, dome } = surveyPanel(surface, records).survey;
   if (face.outline?.length !== 4) return null;
   const corners = face.outline;
   const [wide, high] = [Math.max(...corners.map((c) => c.x)), Math.max(...corners.map((c) => c.y))];
@@ -78,7 +88,31 @@ function ofPanel(surface: Panel, records: LayRecords): Edges {
     const [x0, y0, x1, y1] = [l + slopeMm / 2, b + slopeMm / 2, l + acrossMm - slopeMm / 2, b + upMm - slopeMm / 2];
     return edge(`recess-${i + 1}`, `recess ${i + 1}`, [vec(x0, y0), vec(x1, y0), vec(x1, y1), vec(x0, y1), vec(x0, y0)]);
   });
-  return { outline: corners, edges: [...edges, ...spots, ...pressed, ...walls] };
+  return {
+    outline: corners,
+    edges: [...edges, ...spots, ...pressed, ...walls, ...valleysOf(ribs?.corrugation ?? null, wide, high), ...rimOf(dome, surface, records, corners)],
+  };
+}
+
+/** The border of a dome that film was drawn on over; where it lies by itself, or is slit, nothing was stretched. */
+function rimOf(dome: JudgedDome | null, { filmId, wraps }: Panel, { films }: LayRecords, corners: Polygon): HeatEdge[] {
+  const pct = films.find((f) => f.id === filmId)?.stretchMaxPct ?? null;
+  const plan = dome && planDome(dome, pct === null ? null : pct / 100);
+  if (!plan || plan.is === 'lies' || plan.is === 'darts') return [];
+  // what goes over an edge is read there
+  return panelSides.flatMap(([side, name], i) =>
+    wraps[side] === 'trimmed' ? [edge(`rim-${side}`, `border, ${name}`, [corners[i]!, corners[(i + 1) % 4]!])] : [],
+  );
+}
+
+/** Valleys that film was formed into, the first of them half a pitch from the edge; fed in it was not stretched. */
+function valleysOf(c: Corrugation | null, wide: number, high: number): HeatEdge[] {
+  if (c?.way !== 'bridged') return [];
+  const across = c.run === 'upright' ? wide : high;
+  return Array.from({ length: Math.max(1, Math.round(across / c.pitchMm)) }, (_, i) => {
+    const at = Math.min(across, (i + 0.5) * c.pitchMm);
+    return edge(`valley-${i + 1}`, `valley ${i + 1}`, c.run === 'upright' ? [vec(at, 0), vec(at, high)] : [vec(0, at), vec(wide, at)]);
+  });
 }
 
 function ofCounter(surface: Counter, records: LayRecords): Edges {
@@ -95,7 +129,7 @@ function ofCounter(surface: Counter, records: LayRecords): Edges {
     const [from, to] = [body.corners[counterCorners[i]!], body.corners[counterCorners[(i + 1) % 4]!]];
     return [edge(side, counterSideNames[side], [toward(from, to, setback(i)), toward(to, from, setback((i + 1) % 4))])];
   });
-  const rounds = wrappedRounds(body, surface.sides, taped?.girthMm ?? 0, resolveDry(records, surface)).map(({ corner }) => {
+  const rounds = wrappedRounds(body, surface.sides, taped?.girthMm ?? 0, resolveDry(records, surface), null).map(({ corner }) => {
     const i = counterCorners.indexOf(corner);
     const [before, here, after] = [body.corners[counterCorners[(i + 3) % 4]!], body.corners[corner], body.corners[counterCorners[(i + 1) % 4]!]];
     const [a, b] = [toward(here, before, setback(i)), toward(here, after, setback(i))];

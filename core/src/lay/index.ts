@@ -19,6 +19,7 @@ export * from './laid-face.js';
 export * from './letter-order.js';
 export * from './heat-matter.js';
 export * from './heat-pass.js';
+export * from './hollow-word.js';
 export * from './heat-of-surface.js';
 export * from './heat-stretches.js';
 export * from './heat-words.js';

@@ -2,6 +2,7 @@ import type { DryAllowances, Panel } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
 import { defaultLay } from './default-lay.js';
+import { hollowWord } from './hollow-word.js';
 import { sheetOfSurface } from './lay-job.js';
 import type { LayRecords } from './lay-records.js';
 import { unknownFigures } from './run-sheet.js';
@@ -20,7 +21,7 @@ const step = (key: string, name = 'Door 1', own: Partial<Panel> = {}, dry: Parti
 
 describe('the steps of a door', () => {
   test('a door with grooves, a lever and wrapped edges has them all in the order of the trade', () =>
-    expect(keys('Door 1')).toEqual(['panel-hardware', 'ground-degrease', 'ground-rinse', 'ground-rinse-proven', 'panel-wedge', 'panel-check', 'panel-clean', 'panel-promoter', 'panel-centre', 'panel-lay', 'panel-groove', 'panel-edges', 'panel-post-heat', 'panel-trim', 'panel-hardware-on', 'panel-swing', 'panel-feel'])); // prettier-ignore
+    expect(keys('Door 1')).toEqual(['panel-hardware', 'ground-degrease', 'ground-rinse', 'ground-rinse-proven', 'panel-wedge', 'panel-check', 'panel-clean', 'panel-promoter', 'panel-centre', 'panel-lay', 'panel-groove', 'panel-edges', 'panel-post-heat', 'panel-trim', 'panel-hardware-on', 'panel-swing', 'panel-feel', 'panel-truth'])); // prettier-ignore
   test('a smooth panel that does not swing, trimmed all round, has the few it needs', () => {
     const trimmed = { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } as const;
     expect(keys('Door 1', { hinges: 'none', grooves: [], hardware: [], wraps: trimmed, ground: { ...named('Door 1').ground, isGreasy: false } })).toEqual(['panel-check', 'panel-clean', 'panel-centre', 'panel-lay', 'panel-trim', 'panel-feel']); // prettier-ignore
@@ -60,6 +61,38 @@ describe('the steps of a door', () => {
       keys('Archive door, left', { ...bare, recesses: [] }).filter((k) => ['panel-recess', 'panel-promoter', 'panel-hollows', 'panel-post-heat'].includes(k)),
     ).toEqual([]);
     expect(keys('Archive door, left', { ...bare, recesses: named('Archive door, left').recesses })).toContain('panel-post-heat');
+  });
+  test('a corrugated sheet: over its ribs instead of down the face, by the way that was chosen; only what was formed in is heated through; warm air over it when it has cooled', () => {
+    const own = { ...named('Key hut, front').corrugation!, way: 'fed' as const };
+    const formed = keys('Key hut, front');
+    expect(formed).toEqual(expect.arrayContaining(['panel-hollows', 'panel-corrugation', 'panel-post-heat', 'panel-truth']));
+    for (const key of ['panel-centre', 'panel-lay']) expect(formed).not.toContain(key);
+    expect(step('panel-corrugation', 'Key hut, front').text).toContain('Relax it all over: wrinkles appear, then vanish.');
+    const fed = { corrugation: own };
+    expect(step('panel-corrugation', 'Key hut, front', fed).text).toContain('film comes in from the free side');
+    expect(keys('Key hut, front', fed)).not.toContain('panel-post-heat');
+    expect(keys('Key hut, front', fed)).toContain('panel-truth');
+    // more film under the hands than the sheet is large
+    expect(step('panel-corrugation', 'Key hut, front').minutes).toBeGreaterThan(step('panel-corrugation', 'Key hut, front', { corrugation: { ...own, way: 'bridged', depthMm: 2, girthMm: null } }).minutes); // prettier-ignore
+    expect(keys('Door 1')).not.toContain('panel-corrugation');
+  });
+  test('a domed lid: from its middle outwards; its border is heated through where it was drawn on, not where it is slit', () => {
+    const of = keys('Key hut, lid');
+    expect(of).toEqual(expect.arrayContaining(['panel-dome', 'panel-post-heat', 'panel-truth']));
+    for (const key of ['panel-centre', 'panel-lay']) expect(of).not.toContain(key);
+    expect(step('panel-dome', 'Key hut, lid').text).toContain('draw the film outwards just so far that nothing gathers');
+    const flat = { dome: { acrossBowMm: 20, upBowMm: 10 } };
+    expect(step('panel-dome', 'Key hut, lid', flat).text).toContain('strokes like spokes');
+    expect(keys('Key hut, lid', flat)).not.toContain('panel-post-heat');
+    const ball = { dome: { acrossBowMm: 250, upBowMm: 200 } };
+    expect(step('panel-dome', 'Key hut, lid', ball).text).toContain('Slit each from the border');
+    expect(keys('Key hut, lid', ball)).not.toContain('panel-post-heat');
+  });
+  test('a bare hollow by the thermometer: hand-warm from 35 °C on, no more than 66 °C (common practice)', () => {
+    expect([34, 35, 66, 67].map((c) => hollowWord(c).isGood)).toEqual([false, true, true, false]);
+    expect(hollowWord(20).text).toContain('Warm it on, to 35 °C');
+    expect(hollowWord(80).text).toContain('Let it cool');
+    expect(step('panel-hollows', 'Archive door, left').reading).toBe('hollow');
   });
   test('a cold door (common practice): warmed with its film, its hollows by themselves to at most 66 °C once alcohol and promoter are off, tried two hours later; as long as it is cold outside it stays in', () => {
     const cold = { ground: { ...named('Door 1').ground, isGreasy: false, surfaceTempC: 12 } };

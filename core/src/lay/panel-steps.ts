@@ -4,6 +4,7 @@ import { step } from './step-rule.js';
 const surface = ['panel' as const];
 const when = { surface };
 const where = (...has: PaneTrait[]) => ({ surface, has });
+const flat = { surface, without: ['corrugated' as const, 'domed' as const] };
 
 /**
  * The steps of film that is laid dry over a door, panel or front, as they come with Yellow Pane; a firm writes its own over them. Times are house figures until
@@ -28,13 +29,19 @@ export const panelSteps: readonly StepRule[] = [
     purpose: 'Edges and grooves are where film pulls back.', good: 'An even thin strip, dry to the touch.', tools: ['adhesion promoter', 'gloves'], minutes: [1, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying' }, caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('wraps', 'grooves', 'recesses', 'seam-dry'),
   }), // prettier-ignore
   step('panel-hollows', 'Warm the hollows', 'The deepest first, the gun moving, to at most 66 °C in it: read it with the gun taken away.', {
-    purpose: 'A cold corner takes the heat out of film before it is pressed in.', good: 'Hand-warm all along, no place over 66 °C.', tools: ['heat gun', 'infrared thermometer'], minutes: [2, 1, 0], mood: 'dry', caution: 'No gun until nothing is smelt of alcohol and promoter. Lacquer blisters and plastics warp above it.', when: where('cold-hollows'),
+    purpose: 'A cold corner takes the heat out of film before it is pressed in.', good: 'Hand-warm all along, no place over 66 °C.', tools: ['heat gun', 'infrared thermometer'], minutes: [2, 1, 0], mood: 'dry', reading: 'hollow', caution: 'No gun until nothing is smelt of alcohol and promoter. Lacquer blisters and plastics warp above it.', when: where('cold-hollows'),
   }), // prettier-ignore
   step('panel-centre', 'Fold the liner back, tack the centre', 'Fold the liner back {fold} at the top. Pencilled face on the face; press in the middle of the top, then look along both sides.', {
-    purpose: 'So far it can be lifted and set again.', good: 'Both sides reach over alike, the direction stands true.', tools: ['squeegee with felt edge'], minutes: [2, 0, 0], mood: 'dry', drawing: 'panel-centre', when,
+    purpose: 'So far it can be lifted and set again.', good: 'Both sides reach over alike, the direction stands true.', tools: ['squeegee with felt edge'], minutes: [2, 0, 0], mood: 'dry', drawing: 'panel-centre', when: flat,
   }), // prettier-ignore
   step('panel-lay', 'Lay it down, {250 mm} at a time', 'Draw the liner out below, {250 mm} each time; strokes from the middle out to both sides. Over a groove film bridges: leave it hanging there, and round a recess a hand’s width loose until its turn.', {
-    purpose: 'Short lengths let the air go to the sides.', good: 'No air, no pull lines; over grooves film hangs loose.', tools: ['squeegee with felt edge'], minutes: [1, 6, 0], mood: 'dry', drawing: 'panel-face', caution: 'Film that is stretched creeps back: lift it and lay it again without pulling.', when,
+    purpose: 'Short lengths let the air go to the sides.', good: 'No air, no pull lines; over grooves film hangs loose.', tools: ['squeegee with felt edge'], minutes: [1, 6, 0], mood: 'dry', drawing: 'panel-face', caution: 'Film that is stretched creeps back: lift it and lay it again without pulling.', when: flat,
+  }), // prettier-ignore
+  step('panel-corrugation', 'Over its ribs, valley by valley', '{ribs}', {
+    purpose: 'Film that is pulled over a crest starves the valley before it, and lifts out of it in the first winter.', good: 'It lies on flank and foot of every valley; nothing bridges when the gun has gone.', tools: ['heat gun', 'heat glove', 'felt card cut to the groove'], minutes: [4, 10, 0], mood: 'dry', drawing: 'panel-corrugation', caution: 'Sheet edges and screw heads cut: gloves. Hot film burns: heat glove. Keep the stream off sprinkler heads and detectors.', when: where('corrugated'),
+  }), // prettier-ignore
+  step('panel-dome', 'Over its middle, outwards to all sides', '{dome}', {
+    purpose: 'Film that is tacked at its border first has to stretch in the middle, and folds there.', good: 'No fold at the border, no white line at a corner.', tools: ['squeegee with felt edge', 'heat gun', 'heat glove'], minutes: [4, 8, 0], mood: 'dry', drawing: 'panel-dome', caution: 'Hot film burns: heat glove. Keep the stream off sprinkler heads and detectors.', when: where('domed'),
   }), // prettier-ignore
   step('panel-groove', 'Press the grooves in', 'Slack of {slack} lies in the film for them. Corners first with the knife: outer square out, the rest slit on the diagonal. Warm; straight parts in first, from the middle to the ends; diagonal pieces last.', {
     purpose: 'A corner that is not slit pulls the whole groove out again.', good: 'Film lies on the bottom and both sides; at corners the slits meet on the mitre.', tools: ['knife, new blade', 'heat gun', 'felt card cut to the groove'], minutes: [3, 2, 0], mood: 'dry', drawing: 'panel-groove', caution: 'Cut film only: a scored board shows for ever.', when: where('grooves'),
@@ -52,7 +59,7 @@ export const panelSteps: readonly StepRule[] = [
     purpose: 'The seam is what people look at, and what lifts first.', good: 'A straight edge, pressed from end to end.', tools: ['masking tape', 'straightedge', 'adhesion promoter'], minutes: [2, 0, 0.5], mood: 'dry', when: where('seam-dry'),
   }), // prettier-ignore
   step('panel-post-heat', 'Heat edges and grooves through', 'Everything that was stretched, to {postHeat}: gun away, then read with the infrared thermometer. Let it cool before it is cut.', {
-    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', reading: 'film', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. Plastics and locks beside it warp; keep the stream off sprinkler heads and detectors.', when: where('wraps', 'grooves', 'recesses'),
+    purpose: 'Unheated, formed film creeps back in the first winter.', good: 'Each edge was read at its figure.', tools: ['heat gun', 'infrared thermometer'], minutes: [1, 0, 0.5], mood: 'dry', reading: 'film', wait: { minutes: 5, what: 'film is cooling before it is cut' }, caution: 'Hot: gloves. Plastics and locks beside it warp; keep the stream off sprinkler heads and detectors.', when: where('wraps', 'grooves', 'recesses', 'formed-in'),
   }), // prettier-ignore
   step('panel-trim', 'Trim', 'Where it is not wrapped, on the arris: blade flat on the edge, away from the face. On the back along a straightedge.', {
     purpose: 'A proud edge is caught by the first sleeve.', good: 'Flush to a finger drawn across it.', tools: ['knife, new blade', 'straightedge'], minutes: [2, 0, 0.5], mood: 'dry', when,
@@ -68,6 +75,9 @@ export const panelSteps: readonly StepRule[] = [
   }), // prettier-ignore
   step('panel-feel', 'Feel for bubbles', 'With a gloved hand, all over. Press them out to the nearest edge, or prick and press.', {
     purpose: 'Dry film has no water that takes air away with it.', good: 'Nothing moves under the hand.', tools: ['gloves', 'needle'], minutes: [1, 0.5, 0], mood: 'look', when,
+  }), // prettier-ignore
+  step('panel-truth', 'Warm air over all of it: what stands up?', 'When it has cooled: the gun a hand’s length off and quick, over all of it. Hidden air and what was not pressed stand up at once: warm it, press it; air is pricked at its low end. What does not lie then is pinned, once it is tapped done.', {
+    purpose: 'What stands up now would stand up in the first sun, before the customer.', good: 'Nothing moves under the warm air.', tools: ['heat gun', 'needle'], minutes: [1, 1, 0], mood: 'look', caution: 'No gun where alcohol or promoter is smelt; off sprinkler heads, detectors and plastics.', when: where('wraps', 'grooves', 'recesses', 'corrugated', 'domed'),
   }), // prettier-ignore
   step('panel-tack', 'Two hours later: does it hold?', 'At a trimmed edge, where it is hidden: under a finger nail it has to pull, not come off. What comes off is warmed through again and pressed.', {
     purpose: 'Glue that was laid on a cold ground has not flowed.', good: 'It pulls everywhere it is tried.', tools: ['heat gun'], minutes: [3, 0, 0], mood: 'look', returnAfterMinutes: 120, caution: 'Below 13 °C outdoors it stays indoors up to two days: what goes out cold lets go at its edges.', when: where('cold'),

@@ -206,6 +206,8 @@ const knownFigures = new Set([
   'fold',
   'grain',
   'recess',
+  'ribs',
+  'dome',
   'slack',
   'wrap',
   'sides',

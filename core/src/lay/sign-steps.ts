@@ -51,6 +51,9 @@ export const signSteps: readonly StepRule[] = [
   step('sign-heat', 'Heat, and pat it into the texture', 'Letter by letter: warm it until it is too hot to touch, then pat it with a pad or a gloved hand, never rub. Aim the air away from letters that are finished. {airOrder}', {
     purpose: 'On texture a cold letter holds by the tops alone and is gone by winter.', good: 'The weave shows through every stroke; white haze at the tops is gone.', tools: ['heat gun', 'soft pad', 'heat glove', 'infrared thermometer'], minutes: [2, 8, 0], mood: 'dry', drawing: 'sign-heat', caution: 'Too hot to touch burns: glove on the tool hand. {limit} Canvas and its paint scorch and melt: keep the gun moving, try it where nobody sees it, an extinguisher at hand.', when: where('textured')
   }), // prettier-ignore
+  step('sign-truth', 'Warm air over all of it: what stands up?', 'When it has cooled: the gun a hand’s length off and quick, over all of it. Hidden air and what was not pressed stand up at once: warm it, press it; air is pricked at its low end. What does not lie then is pinned, once it is tapped done. Air away from finished letters.', {
+    purpose: 'What stands up now would stand up in the first sun, before the customer.', good: 'Nothing moves under the warm air.', tools: ['heat gun', 'needle'], minutes: [1, 1, 0], mood: 'look', caution: 'No gun where alcohol or promoter is smelt; off sprinkler heads, detectors and plastics.', when: where('textured'),
+  }), // prettier-ignore
   step('sign-look', 'Look along every edge', 'From beside, in raking light: corners and points of letters pressed down once more; chalk off with a dry cloth. Then read it once more.', {
     purpose: 'A corner that stands up is picked at by wind and fingers.', good: 'No corner up, no bubble, no letter missing.', tools: ['gloves', 'soft pad', 'dry cloth'], minutes: [2, 1, 0], mood: 'look', when
   }), // prettier-ignore

@@ -72,4 +72,7 @@ export const wallSteps: readonly StepRule[] = [
   step('wall-feel', 'Feel for bubbles', 'With a gloved hand, all over, seams and corners last. Press them out to the nearest edge, or prick and press.', {
     purpose: 'Dry film has no water that takes air away with it.', good: 'Nothing moves under the hand.', tools: ['gloves', 'needle'], minutes: [1, 0.4, 0], mood: 'look', when,
   }), // prettier-ignore
+  step('wall-truth', 'Warm air over all of it: what stands up?', 'When it has cooled: the gun a hand’s length off and quick, over all of it. Hidden air and what was not pressed stand up at once: warm it, press it; air is pricked at its low end. What does not lie then is pinned, once it is tapped done.', {
+    purpose: 'What stands up now would stand up in the first sun, before the customer.', good: 'Nothing moves under the warm air.', tools: ['heat gun', 'needle'], minutes: [1, 1, 0], mood: 'look', caution: 'No gun where alcohol or promoter is smelt; off sprinkler heads, detectors and plastics.', when: where('masonry'),
+  }), // prettier-ignore
 ];

@@ -12,7 +12,11 @@ export interface FormedAt {
 const nowhere: FormedAt = { edges: false, hollows: false, elsewhere: false };
 const formed: { readonly [K in DrySurface['kind']]: (s: Extract<DrySurface, { kind: K }>) => FormedAt } = {
   column: () => nowhere,
-  panel: (s) => ({ ...nowhere, hollows: s.grooves.length + s.recesses.length > 0, edges: Object.values(s.wraps).some((w) => w !== 'trimmed') }),
+  panel: (s) => ({
+    ...nowhere,
+    hollows: s.grooves.length + s.recesses.length > 0 || s.corrugation !== null || s.dome !== null,
+    edges: Object.values(s.wraps).some((w) => w !== 'trimmed'),
+  }),
   wall: (s) => ({ ...nowhere, elsewhere: s.left.is !== 'stop' || s.right.is !== 'stop' || (s.masonry?.jointDepthMm ?? 0) > 0 }),
   counter: (s) => ({ ...nowhere, edges: Object.values(s.sides).some((side) => side === 'edge' || side === 'return' || side === 'strip') }),
   sign: (s) => ({ ...nowhere, elsewhere: s.texture !== 'smooth' }),

@@ -21,6 +21,8 @@ export * from './column-survey.js';
 export * from './column-words.js';
 export * from './groove.js';
 export * from './recess.js';
+export * from './corrugation.js';
+export * from './dome.js';
 export * from './panel.js';
 export * from './panel-survey.js';
 export * from './panel-words.js';

@@ -11,8 +11,8 @@ export function surveyPanel(surface: Panel, records: TapedRecords): { survey: Pa
   const readings = readingsFor(surface, records);
   const inForce = readingsInForce(surface, records.surfaces, readings);
   const hash = readingsHash(inForce);
-  const { grooves, recesses, hardware } = surface;
-  const parts = grooves.length + recesses.length + hardware.length ? contentHash([grooves, recesses, hardware]) : '';
+  const { grooves, recesses, corrugation, dome, hardware } = surface;
+  const parts = grooves.length + recesses.length + hardware.length || corrugation || dome ? contentHash([grooves, recesses, hardware, corrugation, dome]) : '';
   const survey = records.memo.once(surveys, `${hash}/${parts}`, () => judgePanel(surface, tapesOf(inForce, readings)));
   return { survey, inForce, isSigned: surface.signed?.readingsHash === hash };
 }

@@ -46,6 +46,16 @@ export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' |
       return `${name} would lie ${f(doubt.byMm)} over another one. Tape the place of both again.`;
     case 'hardware-outside':
       return `${part?.what ?? 'Hardware'} would stand ${f(doubt.byMm)} outside the face. Tape its place again.`;
+    case 'ribs-none':
+      return 'No sheet has such ribs: a wave is no deeper than half its pitch, and flats are no wider than it. Measure pitch, depth and flats again.';
+    case 'ribs-girth':
+      return `Ribs: the string is ${f(doubt.byMm)} ${doubt.byMm > 0 ? 'longer' : 'shorter'} than pitch and depth make. Lay it from crest to crest again, pressed into the valley, or measure them again.`;
+    case 'ribs-hollows':
+      return 'Grooves and recesses of a corrugated sheet are not reckoned with: enter it as a plain panel, or without them.';
+    case 'dome-none':
+      return 'It would be more than half a ball: lay the straightedge on its middle and measure both bows again.';
+    case 'dome-hollows':
+      return 'Grooves, recesses and ribs of a domed sheet are not reckoned with: enter it without them.';
     case 'edge-girth':
       return edgeDoubtText(doubt, system);
   }
@@ -86,6 +96,10 @@ export function panelNumbers(survey: PanelSurvey, parts: Pick<Panel, 'grooves' |
     ...survey.grooves.flatMap((g) =>
       g.girthMm === null ? [] : [{ name: `Girth of ${grooveName(g.groove, parts.grooves)}`, value: `${f(g.girthMm)}, ${f(g.slackMm)} more than it is wide` }],
     ),
+    ...(survey.dome ? [{ name: 'Film over its middle', value: `${f(survey.dome.overMm.across)} across, ${f(survey.dome.overMm.up)} upwards` }] : []),
+    ...(survey.ribs
+      ? [{ name: 'Film from crest to crest', value: `${f(survey.ribs.girthMm)}, ${Math.round(100 * survey.ribs.moreFrac)} % more than it is wide` }]
+      : []),
     ...survey.recesses.map((r) => ({ name: `Film in ${recessName(r.recess, parts.recesses)}`, value: `${f(2 * r.slackMm)} more than it is wide and high` })),
   ];
 }

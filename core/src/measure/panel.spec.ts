@@ -9,7 +9,7 @@ const door: Tapes = { widthTop: 860, widthMiddle: 860, widthBottom: 860, heightL
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
 const groove = (g: Partial<Groove>): Groove => ({ id: id(10), run: { way: 'upright', fromLeftMm: 120 }, toFarEdgeMm: null, form: 'square', widthMm: 8, depthMm: 3, flatMm: 0, girthMm: null, ...g }); // prettier-ignore
 const lever: Hardware = { id: id(20), what: 'Lever', handling: 'off', fromLeftMm: 780, fromFootMm: 1000, widthMm: 50, heightMm: 220, isElectric: false };
-const parts = (p: Partial<PanelParts> = {}): PanelParts => ({ grooves: [], recesses: [], hardware: [], ...p });
+const parts = (p: Partial<PanelParts> = {}): PanelParts => ({ grooves: [], recesses: [], corrugation: null, dome: null, hardware: [], ...p });
 const asked = (p: PanelParts) => ({ ...newPanel({ id: id(30), jobId: id(31), placeId: id(32), name: 'Door', order: 1 }), ...p });
 const judge = (t: Tapes, p: Partial<PanelParts> = {}) => judgePanel(parts(p), tapes(t));
 const verdict = (t: Tapes, p: Partial<PanelParts> = {}) => panelVerdict(judge(t, p), asked(parts(p)), 'mm');
@@ -45,7 +45,7 @@ describe('what is taped of a panel', () => {
 });
 
 describe('recesses', () => {
-  const recess = (r: Partial<Recess> = {}): Recess => ({ id: id(40), fromLeftMm: 130, fromFootMm: 200, acrossMm: 600, upMm: 700, depthMm: 12, slopeMm: 9, cornerMm: 20, ...r }); // prettier-ignore
+  const recess = (r: Partial<Recess> = {}): Recess => ({ id: id(40), fromLeftMm: 130, fromFootMm: 200, acrossMm: 600, upMm: 700, depthMm: 12, slopeMm: 9, cornerMm: 20, way: null, ...r }); // prettier-ignore
   const doubts = (r: Partial<Recess>, more: Recess[] = []) => judge(door, { recesses: [recess(r), ...more] }).doubts;
   test('one that can be is taken; each wall takes √(slope² + depth²) − slope more film', () => {
     const survey = judge(door, { recesses: [recess()] });

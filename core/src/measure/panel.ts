@@ -1,6 +1,8 @@
 import type { Groove, Hardware, Panel, Recess } from '@yellow-pane/contracts';
 import { boundingBox } from '../geometry/index.js';
 import { tapeSigmaMm, type TapeReading } from './adjustment.js';
+import { judgeRibs, type JudgedRibs, type RibDoubt } from './corrugation.js';
+import { judgeDome, type DomeDoubt, type JudgedDome } from './dome.js';
 import { judgeEdge, type EdgeDoubt, type TapedEdge } from './edge.js';
 import { grooveGirth, type GrooveGirth } from './groove.js';
 import { outsideByMm } from './hardware.js';
@@ -28,6 +30,8 @@ export type PanelDoubt =
       readonly part: string;
       readonly byMm: number;
     }
+  | RibDoubt
+  | DomeDoubt
   | EdgeDoubt;
 
 /** What is known of one panel, and how sure. */
@@ -40,11 +44,15 @@ export interface PanelSurvey {
   readonly edge: TapedEdge | null;
   readonly grooves: readonly JudgedGroove[];
   readonly recesses: readonly JudgedRecess[];
+  /** Null: it is no corrugated sheet. */
+  readonly ribs: JudgedRibs | null;
+  /** Null: its face is flat, or has no size yet. */
+  readonly dome: JudgedDome | null;
   readonly doubts: readonly PanelDoubt[];
 }
 
 /** What of a panel its survey looks at. */
-export type PanelParts = Pick<Panel, 'grooves' | 'recesses' | 'hardware'>;
+export type PanelParts = Pick<Panel, 'grooves' | 'recesses' | 'corrugation' | 'dome' | 'hardware'>;
 
 /** Places on a face are taped to this, 1 σ, and told apart at 1 %. @source as any tape, common practice */
 const APART = 2.58;
@@ -116,14 +124,23 @@ function doubtOfHardware(h: Hardware, face: Survey): PanelDoubt[] {
 }
 
 /** Judges what was taped of one panel. @param readings in force, at most one per measure, mm */
-export function judgePanel({ grooves, recesses, hardware }: PanelParts, readings: readonly TapeReading[]): PanelSurvey {
+export function judgePanel({ grooves, recesses, corrugation, dome, hardware }: PanelParts, readings: readonly TapeReading[]): PanelSurvey {
   const face = surveyOpening(readings.filter((r) => !r.measure.startsWith('edge')));
   const { edge, doubts: ofEdge } = judgeEdge(readings);
   const judged = grooves.map((groove) => ({ groove, ...grooveGirth(groove) }));
+  const ribs = corrugation && judgeRibs(corrugation);
+  const hollows = grooves.length + recesses.length;
+  const size = enclosingRectangle(face);
+  const domed = dome && size ? judgeDome(dome, size) : null;
   const doubts: PanelDoubt[] = [
     ...ofEdge,
     ...judged.flatMap((j) => doubtsOfGroove(j, face, edge?.thicknessMm ?? null)),
     ...recesses.flatMap((r) => doubtsOfRecess(r, recesses, face, edge?.thicknessMm ?? null)),
+    ...(ribs?.doubts ?? []),
+    // what runs across ribs has no way of its own that could be reckoned with
+    ...(ribs && hollows ? [{ is: 'ribs-hollows', part: 'corrugation', byMm: hollows } as const] : []),
+    ...(domed?.doubts ?? []),
+    ...(domed && (hollows || ribs) ? [{ is: 'dome-hollows', part: 'dome', byMm: hollows + 1 } as const] : []),
     ...hardware.flatMap((h) => doubtOfHardware(h, face)),
   ];
   return {
@@ -132,6 +149,8 @@ export function judgePanel({ grooves, recesses, hardware }: PanelParts, readings
     edge,
     grooves: judged,
     recesses: recesses.map((recess) => ({ recess, slackMm: slackOfWall(recess) })),
+    ribs: ribs?.ribs ?? null,
+    dome: domed?.dome ?? null,
     doubts,
   };
 }

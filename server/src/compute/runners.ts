@@ -25,6 +25,8 @@ import {
   Memo,
   methodFigures,
   planStrokes,
+  corrugationCard,
+  domeCard,
   recessCard,
   shrinkPlan,
   type MethodFigures,
@@ -62,6 +64,8 @@ export const runners = {
   taped: (asked: TapedInput): TapedResult => tapedInWords(asked, memo),
   heat: heatCard,
   recess: recessCard,
+  corrugation: corrugationCard,
+  dome: domeCard,
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films, memo),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
     try {

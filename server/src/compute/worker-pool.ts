@@ -15,6 +15,8 @@ const MOST_MS: Record<RunnerName, number> = {
   heat: 4_500,
   strokes: 30_000,
   recess: 60_000,
+  corrugation: 4_500,
+  dome: 30_000,
 };
 /** More than this in line is not taken in. */
 const MOST_WAITING = 200;

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
-import { defaultLaySettings, schemaOf, type Job, type RecordKind, type StepSet } from '@yellow-pane/contracts';
+import { defaultLaySettings, schemaOf, type Job, type Recess, type RecordKind, type StepSet, type Surface } from '@yellow-pane/contracts';
 import { shippedSteps } from '@yellow-pane/core';
 import { demoFilms, demoFirm, demoRolls, ternInterior, ternPoint } from '@yellow-pane/demo';
 
@@ -10,6 +10,7 @@ const folder = join(dirname(fileURLToPath(import.meta.url)), 'migrations');
 const statements = (name: string) => readFileSync(join(folder, name), 'utf8').split('--> statement-breakpoint');
 
 /** A record as the first version of Yellow Pane wrote it. */
+const recessesOf = (s: Surface): readonly Recess[] => (s.kind === 'panel' ? s.recesses : []);
 const without = (record: object, ...fields: string[]): Record<string, unknown> =>
   Object.fromEntries(Object.entries(record).filter(([k]) => !fields.includes(k)));
 
@@ -48,13 +49,16 @@ test('recesses: panels, walls, columns and tops written before they had what the
   for (const name of before) for (const s of statements(name)) await db.exec(s);
   const of = (name: string) => ternInterior().surfaces.find((s) => s.name === name)!;
   const old = [
-    without(of('Door 1'), 'head', 'besideId', 'recesses'),
-    { ...without(of('Door 2'), 'recesses'), head: 'down' },
+    without(of('Door 1'), 'head', 'besideId', 'recesses', 'corrugation', 'dome'),
+    { ...without(of('Door 2'), 'recesses', 'corrugation', 'dome'), head: 'down' },
+    // two recesses, before one could choose their order
+    { ...without(of('Archive door, left'), 'corrugation', 'dome'), recesses: recessesOf(of('Archive door, left')).map((r) => without(r, 'way')) },
     without(of('Stair wall'), 'breaks'),
     without(of('Column 1'), 'ends'),
     without(of('Reception counter'), 'besideId'),
     without(of('Gate canvas')),
   ];
+  expect(old[2]).toMatchObject({ recesses: [{ depthMm: 8 }, { depthMm: 14 }] });
   for (const body of old) await db.query('insert into "surface" (id, body) values ($1, $2)', [body['id'], JSON.stringify(body)]);
   for (const name of now) for (const s of statements(name)) await db.exec(s);
   const { rows } = await db.query<{ id: string; body: Record<string, unknown> }>('select id, body from "surface"');

@@ -49,6 +49,12 @@ function computations(doc: JobDocument, curved: JobDocument): Example[] {
       path: '/api/compute/recess',
       body: { recess: { acrossMm: 60, upMm: 80, depthMm: 4, slopeMm: 4, cornerMm: 10 }, film: { stretchMaxPct: 20 }, units: 'mm' },
     },
+    {
+      name: 'computeDome',
+      path: '/api/compute/dome',
+      body: { dome: { acrossBowMm: 60, upBowMm: 40 }, widthMm: 900, heightMm: 700, film: { stretchMaxPct: 20 }, units: 'mm' },
+    },
+    { name: 'computeCorrugation', path: '/api/compute/corrugation', body: { corrugation: { form: 'trapezoid', pitchMm: 207, depthMm: 35, crestMm: 40, valleyMm: 119, bendMm: 4, girthMm: 235, way: 'bridged' }, film: { stretchMaxPct: 20 }, units: 'mm' } }, // prettier-ignore
     { name: 'computeHeat', path: '/api/compute/heat', body: { aim: 'post-heat', film: { construction: 'cast-vinyl', thicknessUm: 180, temps: { applyMinC: 15, applyMaxC: 25, relaxC: 60, postHeatC: 90, limitC: 70 } }, material: 'wood-board', masonry: null, gun: { nozzleMm: 34, setC: 538, powerW: 2000, distanceMm: 25 }, airC: 20, groundC: 18, trial: { readC: 70, afterS: 2, speedMmPerS: 20, passes: 1 }, units: 'mm' } }, // prettier-ignore
     { name: 'computeLettering', path: '/api/compute/lettering', body: { text: 'TERN POINT', face: 'heavy', spacing: 4 } },
     { name: 'computeSlip', path: '/api/compute/slip', body: { school: 'soap-drops', areaM2: 8, glassC: 20, bottleMl: 946, slipMlPerM2: 350, inBottle: null } },

@@ -1,5 +1,5 @@
 import type { InstrumentAct, InstrumentKind, InstrumentReading, InstrumentStatus } from '@yellow-pane/contracts';
-import { followAir, normal, seededRandom, shootLaser, shownAir, shownC, usualLaser, type AirReading } from '@yellow-pane/core';
+import { followAir, followHeat, normal, seededRandom, shareOnStrip, shootLaser, shownAir, shownC, usualLaser, type AirReading } from '@yellow-pane/core';
 import { Refusal } from '../problem.js';
 import type { InstrumentBench } from './instrument-bench.js';
 
@@ -28,6 +28,7 @@ export class SimulatedInstruments implements InstrumentBench {
   private readonly random = seededRandom(20261124);
   private readonly ears = new Set<(status: InstrumentStatus) => void>();
   private readonly devices: Record<InstrumentKind, Device>;
+  private heatC: number | null = null;
   private air: { sensor: AirReading; atMs: number } | null = null;
 
   constructor(private readonly now: () => Date) {
@@ -69,8 +70,14 @@ export class SimulatedInstruments implements InstrumentBench {
       }
       case 'thermometer': {
         const drift = THERMOMETER.driftC * (1 - Math.exp(-device.readingCount / THERMOMETER.driftReadings));
-        const seen = shownC({ surfaceC: act.surfaceC, emissivityFrac: act.trueEmissivityFrac, surroundingsC: act.surroundingsC }, act.setEmissivityFrac);
-        const surfaceC = Math.round((seen + drift + THERMOMETER.noiseC * normal(this.random)) * 10) / 10;
+        const onTargetFrac = shareOnStrip(act.distanceMm, act.targetMm);
+        const seen = shownC(
+          { surfaceC: act.surfaceC, emissivityFrac: act.trueEmissivityFrac, surroundingsC: act.surroundingsC, onTargetFrac },
+          act.setEmissivityFrac,
+        );
+        // it comes from what it saw last
+        this.heatC = followHeat(this.heatC ?? seen, seen, act.heldS);
+        const surfaceC = Math.round((this.heatC + drift + THERMOMETER.noiseC * normal(this.random)) * 10) / 10;
         return { kind: 'thermometer', ...sent, surfaceC, emissivityFrac: act.setEmissivityFrac };
       }
       case 'hygrometer': {

@@ -46,11 +46,20 @@ describe('the simulated instruments', () => {
     expect(air(21)).toBeLessThan(14);
     nowMs += 600_000;
     expect(air(21)).toBeGreaterThan(20);
-    const glass = () => (bench.act({ act: 'shoot', deviceId: null, kind: 'thermometer', surfaceC: 20, trueEmissivityFrac: 0.9, setEmissivityFrac: 0.9, surroundingsC: 20 }).last as { surfaceC: number }).surfaceC; // prettier-ignore
+    const glass = () => (bench.act({ act: 'shoot', deviceId: null, kind: 'thermometer', surfaceC: 20, trueEmissivityFrac: 0.9, setEmissivityFrac: 0.9, surroundingsC: 20, distanceMm: 100, targetMm: 1000, heldS: 3 }).last as { surfaceC: number }).surfaceC; // prettier-ignore
     const mean = (n: number) => Array.from({ length: n }, glass).reduce((s, v) => s + v, 0) / n;
     const cold = mean(8);
     mean(60);
     expect(mean(40)).toBeGreaterThan(cold + 0.2);
+  });
+  test('from too far the thermometer sees the room beside a hot edge, and waved past it has not come to it yet', () => {
+    const bench = new SimulatedInstruments(() => new Date(0));
+    const edge = (more: object) => (bench.act({ act: 'shoot', deviceId: null, kind: 'thermometer', surfaceC: 90, trueEmissivityFrac: 0.95, setEmissivityFrac: 0.95, surroundingsC: 20, distanceMm: 100, targetMm: 20, heldS: 3, ...more }).last as { surfaceC: number }).surfaceC; // prettier-ignore
+    expect(edge({})).toBeGreaterThan(87);
+    expect(edge({ distanceMm: 600 })).toBeLessThan(70);
+    expect(edge({ surfaceC: 20 })).toBeLessThan(24);
+    expect(edge({ heldS: 0.2 })).toBeLessThan(75);
+    expect(edge({})).toBeGreaterThan(87);
   });
   test('who listens hears every status at once and every shot as it comes; nobody is told after he has gone', async () => {
     const server = app.http.listen(0, '127.0.0.1');

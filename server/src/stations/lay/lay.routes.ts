@@ -24,6 +24,8 @@ export function layRoutes(
   mount(router, 'squeegee', ({ params }) => lay.squeegee(params.jobId, params.surfaceId));
   mount(router, 'computeHeat', ({ body }) => lay.heat(body));
   mount(router, 'computeRecess', ({ body }) => lay.recess(body));
+  mount(router, 'computeDome', ({ body }) => lay.dome(body));
+  mount(router, 'computeCorrugation', ({ body }) => lay.corrugation(body));
   mount(router, 'computeSqueegee', ({ body }) => lay.plan(body));
   mount(router, 'layMinutes', () => lay.minutes());
   mount(router, 'runSheetPdf', async ({ params, query }) => ({

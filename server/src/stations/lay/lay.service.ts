@@ -2,6 +2,10 @@ import Papa from 'papaparse';
 import type {
   HeatInput,
   HeatResult,
+  CorrugationAnswer,
+  CorrugationInput,
+  DomeAnswer,
+  DomeInput,
   RecessAnswer,
   RecessInput,
   LayEntry,
@@ -111,6 +115,12 @@ export class LayService {
   /** How to move a gun. */
   recess(asked: RecessInput): Promise<RecessAnswer> {
     return this.compute.run('recess', asked);
+  }
+  dome(asked: DomeInput): Promise<DomeAnswer> {
+    return this.compute.run('dome', asked);
+  }
+  corrugation(asked: CorrugationInput): Promise<CorrugationAnswer> {
+    return this.compute.run('corrugation', asked);
   }
   heat(asked: HeatInput): Promise<HeatResult> {
     return this.compute.run('heat', asked);

@@ -31,7 +31,7 @@ const plain: Record<InstrumentKind, string> = { laser: 'Laser meter', thermomete
             }
             @case ('thermometer') {
               <label class="flex flex-col"
-                >glass is, {{ temperature().unit
+                >it is, {{ temperature().unit
                 }}<input
                   #c
                   class="field figure w-20!"
@@ -49,7 +49,13 @@ const plain: Record<InstrumentKind, string> = { laser: 'Laser meter', thermomete
                   }
                 </select></label
               >
-              <button type="submit" class="btn" (click)="shootGlass(c, e)">Read the glass</button>
+              <label class="flex flex-col"
+                >from, mm<input #d class="field figure w-20!" inputmode="decimal" value="100" aria-label="Held so far from it, mm"
+              /></label>
+              <label class="flex flex-col"
+                >it is wide, mm<input #w class="field figure w-20!" inputmode="decimal" value="1000" aria-label="What it looks at is so wide, mm"
+              /></label>
+              <button type="submit" class="btn" (click)="shootGlass(c, e, d, w)">Read it</button>
             }
             @default {
               <label class="flex flex-col"
@@ -118,9 +124,11 @@ export class InstrumentPanel {
     const trueMm = readNumber(box, { low: 50, high: 40_000, message: 'A laser meter takes 50 mm to 40 m.' });
     if (trueMm != null) void this.instruments.act({ act: 'shoot', deviceId: null, kind: 'laser', trueMm });
   }
-  protected shootGlass(box: HTMLInputElement, set: HTMLSelectElement): void {
+  protected shootGlass(box: HTMLInputElement, set: HTMLSelectElement, from: HTMLInputElement, wide: HTMLInputElement): void {
     const surfaceC = readMeasure(box, 'temperature', this.record.units(), { low: -40, high: 300, message: 'Between −40 and 300 °C.' });
-    if (surfaceC != null)
+    const distanceMm = readNumber(from, { low: 5, high: 5000, message: 'From 5 mm to 5 m.' });
+    const targetMm = readNumber(wide, { low: 1, high: 10_000, message: 'From 1 mm to 10 m.' });
+    if (surfaceC != null && distanceMm != null && targetMm != null)
       void this.instruments.act({
         act: 'shoot',
         deviceId: null,
@@ -129,6 +137,9 @@ export class InstrumentPanel {
         trueEmissivityFrac: 0.9,
         setEmissivityFrac: Number(set.value),
         surroundingsC: 21,
+        distanceMm,
+        targetMm,
+        heldS: 3,
       });
   }
   protected shootAir(t: HTMLInputElement, h: HTMLInputElement): void {

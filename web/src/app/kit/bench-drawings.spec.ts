@@ -18,7 +18,15 @@ import { PanelDrawing } from './panel-drawing';
 
 const tapes: [ColumnMeasure, number][] = [['girthFoot', 1257], ['girthTop', 1225], ['heightFront', 2500]]; // prettier-ignore
 const survey = judgeColumn('round', tapes.map(([measure, lengthMm]) => ({ measure, lengthMm }))); // prettier-ignore
-const film = { id: 'f', name: 'Ash Plank', direction: 'one-way', drying: 'dry-applied', mounting: 'not-on-glass', patternRepeatMm: null } as const;
+const film = {
+  id: 'f',
+  name: 'Ash Plank',
+  direction: 'one-way',
+  drying: 'dry-applied',
+  mounting: 'not-on-glass',
+  patternRepeatMm: null,
+  stretchMaxPct: null,
+} as const;
 const made = piecesOfColumn({
   surface: { id: 's', name: 'C', ends: { foot: 'floor', head: 'ceiling' } },
   survey,
@@ -112,7 +120,7 @@ describe('a counter top', () => {
   const body = survey.body!;
   const cut = piecesOfCounter({ surface: top, survey, allowances: usualDry, film, rollWidthsMm: [1220], units: 'mm' });
   if ('blocked' in cut) throw new Error(cut.blocked);
-  const rounds = wrappedRounds(body, top.sides, 30, usualDry);
+  const rounds = wrappedRounds(body, top.sides, 30, usualDry, null);
   const drawing = (inputs: object = {}) => shown(CounterDrawing, { counter: top, body, label: 'x', rounds, ...inputs });
 
   test('a piece that lies is drawn wide, its enlarged corners below it; an arc of its pencil line is an arc', () => {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Groove, Panel, StepDrawing } from '@yellow-pane/contracts';
+import type { Corrugation, Dome, Groove, Panel, StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { CornerFold } from './corner-fold';
 import { EdgeBands } from './edge-bands';
@@ -15,6 +15,48 @@ const TOP = 34;
 const BAND = 9;
 /** A groove is drawn at least so wide. */
 const LEAST_GROOVE = 2.5;
+
+/** Lines of a dome that lie as far back: rings, or straight where it is round one way only. */
+function domeRings(w: number, h: number, { acrossBowMm, upBowMm }: Dome): string {
+  const [cx, cy] = [LEFT + w / 2, TOP + h / 2];
+  return [0.35, 0.65, 0.92]
+    .map((k) => {
+      if (acrossBowMm <= 0 && upBowMm <= 0) return '';
+      if (upBowMm <= 0) return `M${cx - (k * w) / 2} ${TOP}v${h}M${cx + (k * w) / 2} ${TOP}v${h}`;
+      if (acrossBowMm <= 0) return `M${LEFT} ${cy - (k * h) / 2}h${w}M${LEFT} ${cy + (k * h) / 2}h${w}`;
+      const [rx, ry] = [(k * w) / 2, (k * h) / 2];
+      return `M${cx - rx} ${cy}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0`;
+    })
+    .join('');
+}
+/** Strokes from the middle to all sides. */
+function spokesOf(w: number, h: number): string {
+  const [cx, cy] = [LEFT + w / 2, TOP + h / 2];
+  return Array.from({ length: 8 }, (_, i) => (i * Math.PI) / 4)
+    .map((t) => {
+      const [x, y] = [Math.cos(t), Math.sin(t)];
+      const at = (k: number) => `${(cx + (k * x * w) / 2).toFixed(1)} ${(cy + (k * y * h) / 2).toFixed(1)}`;
+      const tip = (turn: number) => `l${(-7 * Math.cos(t + turn)).toFixed(1)} ${(-7 * Math.sin(t + turn)).toFixed(1)}`;
+      return `M${at(0.2)}L${at(0.7)}${tip(0.5)}M${at(0.7)}${tip(-0.5)}`;
+    })
+    .join('');
+}
+
+/** Valleys are drawn no nearer to one another, px. */
+const LEAST_RIB = 4;
+/** Where valleys run on the face, as far apart as can be seen. */
+function ribLines({ run, pitchMm }: Corrugation, wide: number, high: number, k: number): string {
+  const apart = pitchMm * Math.max(1, Math.ceil(LEAST_RIB / (pitchMm * k)));
+  const across = run === 'upright' ? wide : high;
+  const count = Math.max(1, Math.round(across / apart));
+  return Array.from({ length: count }, (_, i) => Math.min(across, (i + 0.5) * apart) * k)
+    .map((at) =>
+      run === 'upright'
+        ? `M${(LEFT + at).toFixed(1)} ${TOP}v${(high * k).toFixed(1)}`
+        : `M${LEFT} ${(TOP + high * k - at).toFixed(1)}h${(wide * k).toFixed(1)}`,
+    )
+    .join('');
+}
 
 interface Box {
   readonly x: number;
@@ -54,6 +96,15 @@ interface Box {
         <polygon [attr.points]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
         @if (d.film; as film) {
           <rect [attr.x]="film.x" [attr.y]="film.y" [attr.width]="film.w" [attr.height]="film.h" fill="#FFE9A8" stroke="#A97C00" />
+        }
+        @if (d.dome) {
+          <path [attr.d]="d.dome" fill="none" stroke="#B9B19B" stroke-width="1.2" />
+        }
+        @if (d.spokes) {
+          <path [attr.d]="d.spokes" fill="none" stroke="#1C2226" stroke-width="1.6" />
+        }
+        @if (d.ribs) {
+          <path [attr.d]="d.ribs" fill="none" [attr.stroke]="d.ribFill" stroke-width="1.4" />
         }
         @for (x of d.grain; track $index) {
           <path [attr.d]="x" fill="none" stroke="#A97C00" stroke-width="1.2" />
@@ -104,7 +155,7 @@ interface Box {
   `,
 })
 export class PanelDrawing {
-  readonly panel = input.required<Pick<Panel, 'grooves' | 'recesses' | 'hardware' | 'wraps' | 'grain' | 'hinges'>>();
+  readonly panel = input.required<Pick<Panel, 'grooves' | 'recesses' | 'corrugation' | 'dome' | 'hardware' | 'wraps' | 'grain' | 'hinges'>>();
   readonly outline = input.required<Polygon>();
   readonly step = input<StepDrawing>('none');
   readonly school = input<'relief' | 'mitre' | 'envelope'>('relief');
@@ -120,12 +171,14 @@ export class PanelDrawing {
       'panel-face': 'from the middle out, downwards',
       'panel-edges': 'over the edges in yellow',
       'panel-recess': 'walls hot and let slide, the field last',
+      'panel-corrugation': 'valley by valley, from the middle out',
+      'panel-dome': 'from the middle out, like spokes',
     };
     return words[this.step()] ?? 'seen from the front';
   });
 
   protected readonly drawn = computed(() => {
-    const { grooves, recesses, hardware, wraps, grain, hinges } = this.panel();
+    const { grooves, recesses, corrugation, dome, hardware, wraps, grain, hinges } = this.panel();
     const box = boundingBox(this.outline());
     const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
     const k = Math.min(WIDE / wide, HIGH / high);
@@ -163,6 +216,10 @@ export class PanelDrawing {
         .map((p) => at(p.x - box.minX, p.y - box.minY).join())
         .join(' '),
       bands,
+      dome: dome ? domeRings(w, h, dome) : '',
+      spokes: step === 'panel-dome' ? spokesOf(w, h) : '',
+      ribs: corrugation ? ribLines(corrugation, wide, high, k) : '',
+      ribFill: step === 'panel-corrugation' ? '#A97C00' : doubts.has('corrugation') ? '#1C2226' : '#B9B19B',
       film: film[step] ?? null,
       grooves: grooves.map((g) => ({ path: this.rings(g, wide, high, rect, k).map(ring).join(''), isDoubtful: doubts.has(g.id) })),
       recesses: recesses.map((r) => {

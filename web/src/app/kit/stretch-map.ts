@@ -56,6 +56,10 @@ function fieldOf(cells: RecessResult['cells']): { valueAt(x: number, y: number):
       }
       <path [attr.d]="d.mouth" fill="none" stroke="#1C2226" stroke-width="1.6" />
       <path [attr.d]="d.foot" fill="none" stroke="#1C2226" stroke-width="1" stroke-dasharray="4 3" />
+      @for (s of d.stops; track $index) {
+        <path [attr.d]="s" fill="none" stroke="#FFFEFA" stroke-width="3" />
+        <path [attr.d]="s" fill="none" stroke="#1C2226" stroke-width="1.4" stroke-dasharray="1 3" />
+      }
       <circle [attr.cx]="d.worst.x" [attr.cy]="d.worst.y" r="6" fill="none" stroke="#FFFEFA" stroke-width="4" />
       <circle [attr.cx]="d.worst.x" [attr.cy]="d.worst.y" r="6" fill="none" stroke="#1C2226" stroke-width="2" />
       @for (k of d.key; track $index) {
@@ -73,6 +77,8 @@ export class StretchMap {
   readonly result = input.required<RecessResult>();
   readonly form = input.required<RecessForm>();
   readonly limitFrac = input.required<number | null>();
+  /** Depths at which forming stops, to heat and go on. */
+  readonly stopsMm = input<readonly number[]>([]);
   readonly label = input.required<string>();
 
   protected readonly drawn = computed(() => {
@@ -109,13 +115,15 @@ export class StretchMap {
       const [x, y, round] = [form.acrossMm / 2 - inset, form.upMm / 2 - inset, r(inset)];
       return `M${at(x, foot)}L${at(x, y - round)}A${round * k} ${round * k} 0 0 0 ${at(x - round, y)}L${at(left, y)}`;
     };
+    const wall = Math.max(form.slopeMm, 0.12 * form.depthMm);
     return {
       w: WIDE,
       h,
       patches: steps.flatMap((s, i) => (paths[i] ? [{ path: paths[i], fill: s.fill }] : [])),
       loose,
       mouth: ring(0),
-      foot: ring(Math.max(form.slopeMm, 0.12 * form.depthMm)),
+      foot: ring(wall),
+      stops: this.stopsMm().map((mm) => ring((wall * mm) / form.depthMm)),
       worst: { x: (largestAt.xMm - left) * k, y: h - (largestAt.yMm - foot) * k },
       key: steps
         .slice(0, largestFrac > most ? 6 : 5)

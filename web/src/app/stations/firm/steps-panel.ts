@@ -28,10 +28,10 @@ import { BenchStore } from '../../record/bench.store';
 
 const blank = (n: number): StepRule => ({
   key: `own-${n}`, title: 'A step of ours', text: '', purpose: '', good: '', tools: [], minutes: { fixed: 1, perM2: 0, perM: 0 }, wait: null, returnAfterMinutes: null, reading: 'none', drawing: 'none', mood: 'wet', caution: null,
-  when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [], care: [], has: [] },
+  when: { film: [], frame: [], method: [], liner: [], lock: [], trim: [], silicone: [], stops: [], edge: [], glass: [], care: [], has: [], without: [] },
 }); // prettier-ignore
 
-const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:', glass: 'glass:', care: 'face:', has: 'with:', surface: 'on:' }; // prettier-ignore
+const whenNames: Record<keyof StepRule['when'], string> = { film: 'film:', frame: 'frame:', method: 'cut:', liner: 'liner:', lock: 'lock:', trim: 'trim:', silicone: 'silicone:', stops: 'stops:', edge: 'edge:', glass: 'glass:', care: 'face:', has: 'with:', without: 'without:', surface: 'on:' }; // prettier-ignore
 
 /** What a step may be kept to, and the ways there are. */
 const whenChoices: { readonly what: keyof StepRule['when']; readonly name: string; readonly options: readonly string[] }[] = [
@@ -47,11 +47,12 @@ const whenChoices: { readonly what: keyof StepRule['when']; readonly name: strin
   { what: 'glass', name: 'Glass', options: glassForm.options },
   { what: 'care', name: 'Face stands', options: faceCare.options },
   { what: 'has', name: 'With', options: paneTrait.options },
+  { what: 'without', name: 'Without', options: paneTrait.options },
   { what: 'surface', name: 'On', options: Object.keys(surfaceKinds) },
 ];
 const drawingNames: Record<StepRule['drawing'], string> = {
   'column-piece': 'piece of a column', 'column-plumb': 'hanging line', 'column-strip': 'middle strip', 'column-round': 'round a column', 'column-seam': 'seam of a column',
-  'panel-face': 'face of a panel', 'panel-centre': 'centre of a panel', 'panel-edges': 'edges of a panel', 'panel-corner': 'corner of a panel', 'panel-groove': 'corner of a groove', 'panel-recess': 'recess of a panel',
+  'panel-face': 'face of a panel', 'panel-centre': 'centre of a panel', 'panel-edges': 'edges of a panel', 'panel-corner': 'corner of a panel', 'panel-groove': 'corner of a groove', 'panel-recess': 'recess of a panel', 'panel-corrugation': 'ribs of a sheet', 'panel-dome': 'a domed sheet',
   'wall-drops': 'drops of a wall', 'wall-plumb': 'plumb line of a wall', 'wall-inside': 'inside corner', 'wall-outside': 'outside corner', 'wall-inside-second': 'inside corner, second film', 'wall-outside-second': 'outside corner, second film', 'wall-seam': 'laps of a wall',
   'counter-top': 'a top from above', 'counter-end': 'first end of a top', 'counter-edges': 'edges of a top', 'counter-strip': 'strip of an edge', 'counter-round': 'round corner of a top', 'counter-corner': 'sharp corner of a top', 'counter-seam': 'lap on a top',
   'sign-place': 'places of letters', 'sign-weed': 'a sheet of letters', 'sign-hinge': 'hinges of a sign', 'sign-liner': 'laying from the hinge', 'sign-tape-off': 'transfer tape off', 'sign-heat': 'heat on letters',

@@ -14,7 +14,7 @@ import { RecordStore } from '../../record/record.store';
 import { HourNow } from './hour-now';
 import { LayStore } from './lay.store';
 import { clockAt, dayAt, foundWords, leftText, stateWords, timerText } from './lay-words';
-import { heatAimOf, heatProofs, laidFace, proofText, unprovenEdges, type PaneProgress } from '@yellow-pane/core/lay';
+import { heatAimOf, hollowWord, heatProofs, laidFace, proofText, unprovenEdges, type PaneProgress } from '@yellow-pane/core/lay';
 import { FormingDrawing } from './parts/forming-drawing';
 import { HeatCard } from './parts/heat-card';
 import { HeatProofPanel } from './parts/heat-proof';
@@ -29,6 +29,8 @@ import { SignDrawing } from '../../kit/sign-drawing';
 import { PhotoButton } from '../../kit/photo-button';
 import { ProblemSheet } from './parts/problem-sheet';
 import { ReadySheet } from './parts/ready-sheet';
+import { CorrugationCard } from './parts/corrugation-card';
+import { DomeCard } from './parts/dome-card';
 import { RecessCard } from './parts/recess-card';
 
 /** Wet film goes on at least this warm. @source common practice: 40 °F (5 °C); a film’s own figure comes first */
@@ -79,6 +81,8 @@ const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; r
     PhotoButton,
     ProblemSheet,
     ReadySheet,
+    CorrugationCard,
+    DomeCard,
     RecessCard,
     SignDrawing,
     WallDrawing,
@@ -150,6 +154,16 @@ export class LayPage {
   protected readonly recessed = computed(() => {
     const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
     return step?.drawing === 'panel-recess' && here?.surface.kind === 'panel' && here.surface.recesses.length > 0 ? here.surface : null;
+  });
+  /** The domed sheet in hand, at the step at which film goes over it. */
+  protected readonly domed = computed(() => {
+    const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
+    return step?.drawing === 'panel-dome' && here?.surface.kind === 'panel' && here.surface.dome ? here.surface : null;
+  });
+  /** The sheet in hand, at the step at which film goes over its ribs. */
+  protected readonly ribbed = computed(() => {
+    const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
+    return step?.drawing === 'panel-corrugation' && here?.surface.kind === 'panel' && here.surface.corrugation ? here.surface : null;
   });
   /** What the gun is for at the step in hand, on what is laid dry. */
   protected readonly heatAim = computed(() => {
@@ -295,6 +309,11 @@ export class LayPage {
     const film = this.record.doc()?.films.find((f) => f.id === this.lay.here()?.surface.filmId);
     const [low, high] = [film?.temps?.applyMinC ?? COLDEST_C, film?.temps?.applyMaxC ?? WARMEST_C];
     if (!r) return null;
+    if (this.view()?.step?.reading === 'hollow') {
+      if (r.what !== 'hollow') return null;
+      const { text, isGood } = hollowWord(r.valueC);
+      return { text, look: isGood ? 'border-proof bg-proof-tint' : 'border-harm bg-harm-tint' };
+    }
     // before the gun is on it is the glass that counts, not what the film tacks at
     if (this.view()?.step?.key.startsWith('form-'))
       return r.valueC < COLDEST_FOR_GUN_C
@@ -310,7 +329,7 @@ export class LayPage {
 
   constructor() {
     const stop = inject(Instruments).onReading((r) => {
-      if (r.kind === 'thermometer' && this.view()?.step?.reading === 'glass') void this.read(r.surfaceC);
+      if (r.kind === 'thermometer' && this.readsHere()) void this.read(r.surfaceC);
     });
     const destroyed = inject(DestroyRef);
     destroyed.onDestroy(stop);
@@ -383,12 +402,19 @@ export class LayPage {
     if (line) await this.lay.correct(line, 'not laid after all');
     this.record.select(surfaceId);
   }
+  /** What the step in hand asks the thermometer for. */
+  protected readonly readsHere = computed(() => {
+    const reading = this.view()?.step?.reading;
+    return reading === 'glass' ? 'Glass' : reading === 'hollow' ? 'Coldest hollow' : null;
+  });
   protected readTyped(box: HTMLInputElement): void {
     const n = readMeasure(box, 'temperature', this.record.units(), { low: -40, high: 120, message: 'Between −40 and 120 °C.' });
     if (n != null) void this.read(n);
   }
   private async read(valueC: number): Promise<void> {
-    await this.lay.write('reading', `Glass ${valueC.toFixed(1)} °C`, { reading: { what: 'glass', valueC }, stepKey: this.lay.step()?.key ?? null });
+    const what = this.view()?.step?.reading === 'hollow' ? 'hollow' : 'glass';
+    const text = `${what === 'hollow' ? 'Coldest hollow' : 'Glass'} ${valueC.toFixed(1)} °C`;
+    await this.lay.write('reading', text, { reading: { what, valueC }, stepKey: this.lay.step()?.key ?? null });
   }
   protected async note(box: HTMLInputElement): Promise<void> {
     const text = box.value.trim();

@@ -151,7 +151,7 @@ export class LayStore {
           school: dry.corner,
           first: tackedFirst(surface.sides),
           edge: { onTop: f(dry.lapMm), edge: f(girthMm), under: f(dry.returnMm), ruler: f(OFF_ARRIS_MM) },
-          rounds: wrappedRounds(body, surface.sides, girthMm, dry),
+          rounds: wrappedRounds(body, surface.sides, girthMm, dry, doc.films.find((x) => x.id === surface.filmId) ?? null),
         }
       : null;
   });

@@ -62,6 +62,52 @@ describe('Measure, of a door', () => {
     await on.settle();
     expect(kept().recesses).toEqual([]);
   });
+  test('ribs of a corrugated sheet: their section drawn, what they take said; grooves across them are not reckoned with', async () => {
+    const ribs = () => on.root.querySelector<HTMLElement>('[data-ribs]');
+    const choose = async (field: string, value: string) => {
+      const box = ribs()!.querySelector<HTMLSelectElement>(`[data-rib="${field}"]`)!;
+      box.value = value;
+      box.dispatchEvent(new Event('change'));
+      await on.settle();
+    };
+    on.button('+ Ribs all over it').click();
+    await on.settle();
+    expect(kept().corrugation).toMatchObject({ form: 'wave', pitchMm: 76, depthMm: 18, way: 'fed' });
+    expect(ribs()!.textContent).toContain('not reckoned with');
+    for (let b; (b = on.root.querySelector<HTMLButtonElement>('[data-groove] [aria-label^="Delete"]')); ) {
+      b.click();
+      await on.settle();
+    }
+    expect(ribs()!.textContent).not.toContain('not reckoned with');
+    expect(ribs()!.querySelector('[data-rib-word]')!.textContent).toContain('14 % more than it is wide');
+    expect(ribs()!.querySelector('yp-rib-drawing svg')).not.toBeNull();
+    const across = () => on.root.querySelector('[data-cut-note]')?.textContent ?? '';
+    await choose('way', 'bridged');
+    expect(kept().corrugation!.way).toBe('bridged');
+    await choose('form', 'trapezoid');
+    await on.type(part(ribs()!, 'crestMm'), '90');
+    expect(ribs()!.textContent).toContain('No sheet has such ribs');
+    expect(across()).toContain('No sheet has such ribs');
+    expect(ribs()!.querySelector('yp-rib-drawing')).toBeNull();
+    ribs()!.querySelector<HTMLButtonElement>('[aria-label="Delete ribs"]')!.click();
+    await on.settle();
+    expect(kept().corrugation).toBeNull();
+  });
+  test('a face that stands out in its middle: two bows, what they ask of film, what cannot be', async () => {
+    const domed = () => on.root.querySelector<HTMLElement>('[data-dome]');
+    on.button('+ It stands out in its middle').click();
+    await on.settle();
+    expect(kept().dome).toEqual({ acrossBowMm: 10, upBowMm: 10 });
+    await on.type(part(domed()!, 'acrossBowMm'), '40');
+    expect(kept().dome).toEqual({ acrossBowMm: 40, upBowMm: 10 });
+    expect(domed()!.querySelector('[data-dome-word]')!.textContent).toMatch(/Over its middle \d+ across/);
+    expect(domed()!.textContent).toContain('Grooves, recesses and ribs of a domed sheet');
+    await on.type(part(domed()!, 'acrossBowMm'), '500');
+    expect(domed()!.textContent).toContain('more than half a ball');
+    domed()!.querySelector<HTMLButtonElement>('[aria-label="Delete bows"]')!.click();
+    await on.settle();
+    expect(kept().dome).toBeNull();
+  });
   test('nothing can be nothing wide, and the string may be taken back', async () => {
     await on.type(part(grooves()[0]!, 'widthMm'), '0');
     expect(on.root.textContent).toContain('It has to be more than nothing.');

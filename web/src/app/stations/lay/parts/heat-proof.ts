@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
 import type { LayEntry } from '@yellow-pane/contracts';
 import { heatProofs, filmUnderThermometer, GUN_AWAY_S, proofText, type HeatCover } from '@yellow-pane/core/lay';
-import { capital, measureOf, told } from '@yellow-pane/core/ground';
+import { capital, formatRough, measureOf, told } from '@yellow-pane/core/ground';
+import { farthestFor, spotMm } from '@yellow-pane/core/instruments';
 import { Instruments } from '../../../instruments/instruments';
 import { HeatCoverDrawing } from '../../../kit/heat-cover-drawing';
 import { readMeasure } from '../../../kit/read-measure';
@@ -52,6 +53,7 @@ import { LayStore } from '../lay.store';
         }
       }
       <p class="mt-1 text-[15px]" data-heat-told>{{ summary() }}</p>
+      <p class="mt-1 text-sm text-soft" data-spot>{{ spot() }}</p>
       @if (isMetallic()) {
         <p class="mt-1 border-l-4 border-ink bg-tint p-2 text-sm">
           Metallic film looks colder than it is: black tape on it and read that, or type what an instrument set to 0.95 shows and it is corrected.
@@ -100,6 +102,11 @@ export class HeatProofPanel {
     const doc = this.record.doc();
     const surface = doc?.surfaces.find((s) => s.id === this.record.selectedId());
     return doc?.films.find((f) => f.id === surface?.filmId) ?? null;
+  });
+  /** How near it is held, so that no wall is read with the film. */
+  protected readonly spot = computed(() => {
+    const f = (mm: number) => formatRough(mm, this.record.units());
+    return `Held on it for a second or two. Its spot is a twelfth of the way: ${f(spotMm(300))} from ${f(300)} off. On an edge of ${f(20)} no farther than ${f(farthestFor(20))}, or the room is read with it and it shows less.`;
   });
   protected readonly isMetallic = computed(() => filmUnderThermometer(this.film(), 100, 20) !== 100);
 

@@ -83,6 +83,44 @@ test('the deepest recess is asked for first; until it is known that is said, the
   expect(text('p.text-sm')).toContain('tacked round about and on the field');
   expect(other.getAttribute('aria-pressed')).toBe('true');
 });
+test('an order that somebody wants stays with the job, and what it costs is said; the best one again is no choice', async () => {
+  await open(30);
+  const { fixture, root, settle, text } = card();
+  search.first();
+  await settle();
+  const kept = () =>
+    (
+      TestBed.inject(RecordStore)
+        .doc()!
+        .surfaces.find((s) => s.id === leaf.id) as Panel
+    ).recesses;
+  const look = async (name: string) => {
+    [...root.querySelectorAll<HTMLElement>('button[aria-pressed]')].find((b) => b.textContent.includes(name))!.click();
+    await settle();
+  };
+  const choose = async () => {
+    root.querySelector<HTMLButtonElement>('[data-choose-way]')!.click();
+    await settle();
+    fixture.componentRef.setInput(
+      'surface',
+      TestBed.inject(RecordStore)
+        .doc()!
+        .surfaces.find((s) => s.id === leaf.id),
+    );
+    await settle();
+  };
+  expect(root.querySelector('[data-choose-way]')).toBeNull();
+  await look('on the field');
+  await choose();
+  expect(kept().map((r) => r.way)).toEqual([null, 'field-first']);
+  expect(search.asked).toHaveLength(1);
+  expect(text('ol')).toContain('press it down from its middle outwards');
+  expect(text('[data-recess-card]')).toContain('This order was chosen here');
+  await look('(least)');
+  await choose();
+  expect(kept().map((r) => r.way)).toEqual([null, null]);
+  expect(text('[data-recess-card]')).not.toContain('This order was chosen here');
+});
 test('an answer that comes after another recess was chosen is not shown for it', async () => {
   await open(30);
   const { root, settle, text } = card();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Panel, Recess } from '@yellow-pane/contracts';
-import { recessWayNames, recessWords, stretchPct, type RecessPlan, type RecessResult, type RecessWay } from '@yellow-pane/core/form';
+import { recessWayNames, recessWords, stopDepths, stretchPct, type RecessPlan, type RecessResult, type RecessWay } from '@yellow-pane/core/form';
 import { capital, formatRough } from '@yellow-pane/core/ground';
 import { recessName } from '@yellow-pane/core/measure';
 import { RecessSearch } from '../../../compute/recess-search';
@@ -46,8 +46,18 @@ import { RecordStore } from '../../../record/record.store';
         <p class="text-lg" role="status">{{ ways().length ? 'First answer; the other orders are being tried …' : 'Laying film into it, order by order …' }}</p>
       }
       @if (shown(); as s) {
-        <yp-stretch-map class="mx-auto mt-2 block max-w-[340px]" [result]="s" [form]="here()" [limitFrac]="limitFrac()" [label]="mapText()" />
+        <yp-stretch-map
+          class="mx-auto mt-2 block max-w-[340px]"
+          [result]="s"
+          [form]="here()"
+          [limitFrac]="limitFrac()"
+          [stopsMm]="stops()"
+          [label]="mapText()"
+        />
         <p class="text-sm">{{ mapText() }}</p>
+        @if (canChoose(); as way) {
+          <button type="button" class="btn mt-1 min-h-11 w-full md:min-h-9" data-choose-way (click)="choose(way)">Do it this way here</button>
+        }
       }
       @if (ways().length) {
         <h4 class="cap mt-2">Orders, and what each costs</h4>
@@ -95,7 +105,10 @@ export class RecessCard {
     const pct = this.record.doc()?.films.find((f) => f.id === this.surface().filmId)?.stretchMaxPct ?? null;
     return pct === null ? null : pct / 100;
   });
-  private readonly asked = computed(() => ({ form: this.here(), limitFrac: this.limitFrac() }), { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) });
+  // which order was chosen changes nothing of what is found
+  private readonly asked = computed(() => ({ form: { ...this.here(), way: null }, limitFrac: this.limitFrac() }), {
+    equal: (a, b) => JSON.stringify(a) === JSON.stringify(b),
+  });
   private readonly came = signal<{ readonly of: unknown; readonly ways: readonly RecessResult[]; readonly plan: RecessPlan | null }>({
     of: null,
     ways: [],
@@ -104,21 +117,36 @@ export class RecessCard {
   private readonly now = computed(() => (this.came().of === this.asked() ? this.came() : null));
   protected readonly words = computed(() => {
     const plan = this.now()?.plan;
-    return plan ? recessWords(plan, this.record.units()) : null;
+    return plan ? recessWords(plan, this.record.units(), this.here().way) : null;
   });
   protected readonly shown = computed<RecessResult | null>(() => {
     const now = this.now();
-    return now?.ways.find((w) => w.way === this.looked()) ?? now?.plan?.best ?? now?.ways[0] ?? null;
+    return now?.ways.find((w) => w.way === (this.looked() ?? this.here().way)) ?? now?.plan?.best ?? now?.ways[0] ?? null;
   });
+  /** The order that is gone by: chosen here, or the one in which film stretches least. */
+  private readonly goneBy = computed(() => this.here().way ?? this.now()?.plan?.best.way ?? null);
+  /** The order that is looked at, where it is not the one that is gone by. */
+  protected readonly canChoose = computed(() => {
+    const way = this.shown()?.way;
+    return this.now()?.plan && way && way !== this.goneBy() ? way : null;
+  });
+  protected choose(way: RecessWay): void {
+    const [s, here, best] = [this.surface(), this.here(), this.now()?.plan?.best.way];
+    // the best needs no choice: it stays the best when the recess is taped again
+    const recesses = s.recesses.map((r) => (r.id === here.id ? { ...r, way: way === best ? null : way } : r));
+    this.looked.set(null);
+    void this.record.set(`Order of a recess of ${s.name}`.slice(0, 120), 'surface', s.id, { recesses });
+  }
   protected readonly mapText = computed(() => {
     const s = this.shown();
     return s ? `Its upper right corner, the others are its mirror image: ${recessWayNames[s.way]}, ${stretchPct(s.largestFrac)} at the worst place.` : '';
   });
+  protected readonly stops = computed(() => (this.shown() ? stopDepths(this.here(), this.shown()!.largestFrac) : []));
   protected readonly ways = computed(() => {
     const now = this.now();
     return (now?.ways ?? []).map((w) => ({
       way: w.way,
-      name: `${capital(recessWayNames[w.way])}${w.way === now?.plan?.best.way ? ' ✓' : ''}`,
+      name: `${capital(recessWayNames[w.way])}${w.way === now?.plan?.best.way ? ' (least)' : ''}${w.way === this.goneBy() ? ' ✓' : ''}`,
       most: stretchPct(w.largestFrac),
       fold: w.foldMm < 0.5 ? 'no fold' : `fold ${formatRough(w.foldMm, this.record.units())}`,
     }));

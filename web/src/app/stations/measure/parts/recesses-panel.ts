@@ -16,6 +16,7 @@ const newRecess = (wide: number, high: number): Recess => ({
   depthMm: 10,
   slopeMm: 8,
   cornerMm: 10,
+  way: null,
 });
 const lengthsOf = (r: Recess): PartLength[] => [
   { field: 'fromLeftMm', name: 'From the left edge', mm: r.fromLeftMm, is: 'place' },

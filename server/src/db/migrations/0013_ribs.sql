@@ -1,0 +1,2 @@
+UPDATE "surface" SET "body" = '{"corrugation": null, "dome": null}'::jsonb || "body" WHERE "body"->>'kind' = 'panel';--> statement-breakpoint
+UPDATE "surface" SET "body" = jsonb_set("body", '{recesses}', (SELECT jsonb_agg('{"way": null}'::jsonb || r.one ORDER BY r.place) FROM jsonb_array_elements("body"->'recesses') WITH ORDINALITY AS r(one, place))) WHERE "body"->>'kind' = 'panel' AND jsonb_array_length("body"->'recesses') > 0;
