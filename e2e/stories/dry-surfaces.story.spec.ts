@@ -195,6 +195,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
 
   // a hut of corrugated sheet: formed in over its crests, or fed in, which takes a wider piece
   await page.locator('[data-surface="Key hut, front"]').click();
+  await page.getByRole('button', { name: 'Step by step' }).click();
   await page.getByText('Over its ribs, valley by valley').first().click();
   await expect(page.locator('[data-corrugation-headline]')).toContainText('it goes: 14 % in every valley');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
@@ -203,6 +204,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
 
   // its pressed lid, round both ways
   await page.locator('[data-surface="Key hut, lid"]').click();
+  await page.getByRole('button', { name: 'Step by step' }).click();
   await page.getByText('Over its middle, outwards to all sides').first().click();
   await expect(page.locator('[data-dome-headline]')).toHaveText('Drawn on from its middle outwards: 5 % at its corners.');
 
