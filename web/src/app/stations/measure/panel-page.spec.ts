@@ -74,7 +74,7 @@ describe('Measure, of a door', () => {
     await on.settle();
     expect(kept().corrugation).toMatchObject({ form: 'wave', pitchMm: 76, depthMm: 18, way: 'fed' });
     expect(ribs()!.textContent).toContain('not reckoned with');
-    for (let b; (b = on.root.querySelector<HTMLButtonElement>('[data-groove] [aria-label^="Delete"]')); ) {
+    for (let b; (b = on.root.querySelector<HTMLButtonElement>('[data-groove] [aria-label^="Delete"]'));) {
       b.click();
       await on.settle();
     }
