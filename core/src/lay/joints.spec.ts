@@ -1,0 +1,294 @@
+import fc from 'fast-check';
+import type { Masonry } from '@yellow-pane/contracts';
+import { jointsOf } from '../measure/index.js';
+import { jointGraph, otherEnd, type JointedPanel, type JointGraph } from './joint-graph.js';
+import { breathingOrder, planJoints, usualReach } from './joint-plan.js';
+import { replayJoints, type CrossingRule, type JointStroke } from './joint-replay.js';
+
+const blocks: Masonry = {
+  unit: 'block',
+  pitchAcrossMm: 400,
+  pitchUpMm: 200,
+  jointMm: 10,
+  jointDepthMm: 4,
+  bond: 'running',
+  firstBedMm: 200,
+  firstHeadMm: 400,
+  texture: 'medium',
+  courses: null,
+  unitsInFirstCourse: null,
+};
+const free = { left: 'free', right: 'free', foot: 'free', top: 'free' } as const;
+const wallOf = (widthMm: number, heightMm: number, more: Partial<JointedPanel> = {}): JointedPanel => ({
+  masonry: blocks,
+  wall: { widthMm, heightMm },
+  panel: { leftMm: 0, rightMm: widthMm, footMm: 0, topMm: heightMm },
+  borders: free,
+  obstacles: [],
+  ...more,
+});
+const press = (from: number, ...segments: number[]): JointStroke => ({ does: 'press', from, segments });
+const of = (graph: JointGraph, way: 'bed' | 'head', level: number) => graph.segments.flatMap((s, i) => (s.way === way && s.level === level ? [i] : []));
+
+/** By the words of the rule alone, one segment after the other, everything looked at anew each time. */
+function slowly(graph: JointGraph, presses: readonly { segment: number; to: number }[], rule: CrossingRule): number[] {
+  const { nodes, segments } = graph;
+  const pressed = new Set<number>();
+  const shutNodes = new Set<number>();
+  const trapped = new Set<number>();
+  const isPair = (n: number) => [[nodes[n]!.at.east, nodes[n]!.at.west], [nodes[n]!.at.north, nodes[n]!.at.south]].some(([p, q]) => p !== null && q !== null && pressed.has(p!) && pressed.has(q!)); // prettier-ignore
+  const gets = (start: number, by: number | null): boolean => {
+    const [seen, line] = [new Set([start]), [start]];
+    while (line.length) {
+      const n = line.pop()!;
+      if (nodes[n]!.is === 'exit') return true;
+      if (shutNodes.has(n) && !(n === start && by !== null)) continue;
+      for (const s of Object.values(nodes[n]!.at)) {
+        if (s === null || pressed.has(s) || s === by || (shutNodes.has(n) && n === start)) continue;
+        const m = otherEnd(segments[s]!, n);
+        if (!seen.has(m)) { seen.add(m); line.push(m); }
+      }
+    }
+    return false;
+  }; // prettier-ignore
+  for (const { segment, to } of presses) {
+    const from = otherEnd(segments[segment]!, to);
+    pressed.add(segment);
+    if (rule === 'strict' && isPair(from)) shutNodes.add(from);
+    if (!shutNodes.has(to) ? !gets(to, segment) : nodes[to]!.is !== 'exit') trapped.add(segment);
+    if (rule === 'strict' && isPair(to)) shutNodes.add(to);
+    segments.forEach((s, i) => {
+      if (pressed.has(i)) return;
+      // through either end that is not shut; at a shut one its own mouth is closed
+      const out = [s.a, s.b].some((n) => nodes[n]!.is === 'exit' || (!shutNodes.has(n) && gets(n, i)));
+      if (!out) trapped.add(i);
+    });
+  }
+  return [...trapped].sort((a, b) => a - b);
+}
+
+describe('CHECKS: mortar joints', () => {
+  const graph = jointGraph(wallOf(700, 600, { masonry: { ...blocks, firstHeadMm: 200 + 150, pitchAcrossMm: 1400 } }));
+  test('1: head first, then both beds from the middle outwards: nothing is shut in; both beds first: the head is, at the latest with the last stroke of the second', () => {
+    const g = jointGraph(wallOf(700, 600, { masonry: { ...blocks, pitchAcrossMm: 700, firstHeadMm: 700 } }));
+    const [only, ...rest] = g.segments.flatMap((s, i) => (s.way === 'head' ? [i] : []));
+    expect(rest).toEqual([]);
+    const { a, b } = g.segments[only!]!;
+    const outwards = (n: number): JointStroke[] => [press(n, g.nodes[n]!.at.east!), press(n, g.nodes[n]!.at.west!)];
+    expect(replayJoints(g, [press(a, only!), ...outwards(a), ...outwards(b)])).toEqual({ isClean: true, trapped: [], left: [], broken: [] });
+    const late = replayJoints(g, [...outwards(a), ...outwards(b), press(a, only!)]);
+    expect(late.trapped).toEqual([{ segment: only, atStroke: 3, why: 'cut-off' }]);
+  });
+  test('2: the last piece of a bed rolled towards the border lets its air out; towards the sealed middle it shuts its own in', () => {
+    const g = jointGraph(
+      wallOf(700, 400, { masonry: { ...blocks, pitchAcrossMm: 700, firstHeadMm: 350 }, borders: { ...free, foot: 'closed', top: 'closed', left: 'closed' } }),
+    );
+    const bed = of(g, 'bed', 0);
+    const middle = otherEnd(g.segments[bed[0]!]!, g.segments[bed[0]!]!.a);
+    const heads = g.segments.flatMap((s, i) => (s.way === 'head' ? [i] : []));
+    const first: JointStroke[] = [...heads.map((h) => press(otherEnd(g.segments[h]!, middle), h)), press(g.segments[bed[0]!]!.a, bed[0]!)];
+    expect(replayJoints(g, [...first, press(middle, bed[1]!)]).isClean).toBe(true);
+    const right = g.segments[bed[1]!]!.b;
+    expect(replayJoints(g, [...first, press(right, bed[1]!)]).trapped).toEqual([{ segment: bed[1], atStroke: first.length, why: 'dead-end' }]);
+  });
+  test('3: every border crossing sealed first shuts every segment in', () => {
+    const exits = graph.nodes.flatMap((n, i) => (n.is === 'exit' ? [i] : []));
+    const v = replayJoints(graph, [{ does: 'seal', exits }]);
+    expect(v.trapped).toHaveLength(graph.segments.length);
+    expect(new Set(v.trapped.map((t) => t.why))).toEqual(new Set(['sealed']));
+    expect(v.trapped.every((t) => t.atStroke === 0)).toBe(true);
+  });
+  test('4: stack bond: all beds first shuts the heads between two of them in where a crossing is pressed shut, and does not where it is not', () => {
+    const g = jointGraph(wallOf(1200, 600, { masonry: { ...blocks, bond: 'stack' } }));
+    const beds = [0, 1].flatMap((level): JointStroke[] => {
+      const bed = of(g, 'bed', level);
+      return [press(g.segments[bed[0]!]!.a, ...bed)];
+    });
+    const middles = of(g, 'head', 1);
+    expect(middles).toHaveLength(2);
+    expect(replayJoints(g, beds, 'strict').trapped.map((t) => t.segment)).toEqual(middles);
+    expect(replayJoints(g, beds, 'lenient').trapped).toEqual([]);
+  });
+});
+
+const anyWall = fc.record({
+  wide: fc.integer({ min: 500, max: 1700 }),
+  high: fc.integer({ min: 250, max: 900 }),
+  bond: fc.constantFrom('running', 'thirds', 'stack'),
+  firstHead: fc.integer({ min: 0, max: 400 }),
+  firstBed: fc.integer({ min: 40, max: 200 }),
+  borders: fc.record({
+    left: fc.constantFrom('free', 'closed'),
+    right: fc.constantFrom('free', 'closed'),
+    foot: fc.constantFrom('free', 'closed'),
+    top: fc.constantFrom('free', 'closed'),
+  }),
+  holes: fc.array(
+    fc.record({
+      leftMm: fc.integer({ min: 0, max: 1400 }),
+      footMm: fc.integer({ min: 0, max: 800 }),
+      widthMm: fc.integer({ min: 20, max: 400 }),
+      heightMm: fc.integer({ min: 20, max: 300 }),
+      isOpen: fc.boolean(),
+    }),
+    { maxLength: 2 },
+  ),
+  goesRound: fc.boolean(),
+}) as fc.Arbitrary<{
+  wide: number;
+  high: number;
+  bond: Masonry['bond'];
+  firstHead: number;
+  firstBed: number;
+  borders: JointedPanel['borders'];
+  holes: JointedPanel['obstacles'];
+  goesRound: boolean;
+}>;
+const made = (w: {
+  wide: number;
+  high: number;
+  bond: Masonry['bond'];
+  firstHead: number;
+  firstBed: number;
+  borders: JointedPanel['borders'];
+  holes: JointedPanel['obstacles'];
+  goesRound: boolean;
+}) =>
+  jointGraph(
+    wallOf(w.wide, w.high, {
+      masonry: { ...blocks, bond: w.bond, firstHeadMm: w.firstHead, firstBedMm: w.firstBed },
+      borders: w.borders,
+      obstacles: w.holes,
+      goesRound: w.goesRound,
+    }),
+  );
+
+describe('replay', () => {
+  test('says of any order what the rule says, looked at anew at every stroke', () =>
+    fc.assert(
+      fc.property(anyWall, fc.constantFrom('strict', 'lenient'), fc.infiniteStream(fc.nat()), (w, rule, dice) => {
+        const g = made(w);
+        if (g.segments.length === 0 || g.segments.some((s) => s.a === s.b)) return;
+        const [left, order] = [g.segments.map((_s, i) => i), [] as { segment: number; to: number }[]];
+        const it = dice[Symbol.iterator]();
+        const roll = (n: number) => (it.next().value as number) % n;
+        for (let k = Math.min(left.length, 14); k > 0; k--) {
+          const [segment] = left.splice(roll(left.length), 1);
+          const s = g.segments[segment!]!;
+          order.push({ segment: segment!, to: roll(2) ? s.a : s.b });
+        }
+        const strokes = order.map(({ segment, to }) => press(otherEnd(g.segments[segment]!, to), segment));
+        expect(replayJoints(g, strokes, rule as CrossingRule).trapped.map((t) => t.segment).sort((a, b) => a - b)).toEqual(slowly(g, order, rule as CrossingRule)); // prettier-ignore
+      }),
+      { numRuns: 300 },
+    ));
+});
+
+describe('plan', () => {
+  test('every planned order passes the replay, and presses everything; where some is shut in, it does once it is pierced', () =>
+    fc.assert(
+      fc.property(anyWall, fc.constantFrom('strict', 'lenient'), (w, rule) => {
+        const g = made(w);
+        const plan = planJoints(g, usualReach, rule as CrossingRule);
+        const done = plan.strokes.flatMap((s) => (s.does === 'press' ? s.segments : []));
+        expect([...done].sort((a, b) => a - b)).toEqual(g.segments.map((_s, i) => i));
+        const nodes = g.nodes.map((n) => (plan.pierces.some((p) => p.xMm === n.xMm && p.yMm === n.yMm) ? { ...n, is: 'exit' as const } : n));
+        const v = replayJoints({ ...g, nodes }, plan.strokes, rule as CrossingRule);
+        expect(v).toEqual({ isClean: true, trapped: [], left: [], broken: [] });
+        expect(plan.walkMm).toBeGreaterThanOrEqual(plan.leastWalkMm - 1e-6);
+      }),
+      { numRuns: 300 },
+    ));
+  test('small walls, every order there is: one is found where there is one, and where there is none that is said', () => {
+    const tried = { found: 0, none: 0 };
+    fc.assert(
+      fc.property(anyWall, fc.constantFrom('strict', 'lenient'), (w, rule) => {
+        const g = made({ ...w, wide: Math.min(w.wide, 900), high: Math.min(w.high, 420) });
+        if (g.segments.length === 0 || g.segments.length > 9 || g.segments.some((s) => s.a === s.b)) return;
+        const exists = anyOrder(g, rule as CrossingRule);
+        const found = breathingOrder(g, rule as CrossingRule, g.nodes.flatMap((n, i) => (n.is === 'exit' ? [i] : [])), () => 0).length === g.segments.length; // prettier-ignore
+        expect(found).toBe(exists);
+        tried[exists ? 'found' : 'none']++;
+      }),
+      { numRuns: 400 },
+    );
+    expect(Math.min(tried.found, tried.none)).toBeGreaterThan(10);
+  });
+});
+
+describe('the joints beneath a panel', () => {
+  const lengthMm = (g: JointGraph) => g.segments.reduce((s, x) => s + x.lengthMm, 0);
+  test('all of them, and no more: as long as the joints of the wall; a panel of half of it has those beneath it', () => {
+    for (const bond of ['running', 'thirds', 'stack'] as const) {
+      const masonry = { ...blocks, bond, firstHeadMm: 130, firstBedMm: 70 };
+      expect(lengthMm(jointGraph(wallOf(3000, 1500, { masonry })))).toBeCloseTo(1000 * jointsOf(masonry, { widthMm: 3000, heightMm: 1500 }).lengthM, 6);
+    }
+    const half = (leftMm: number, rightMm: number) => lengthMm(jointGraph(wallOf(3000, 1500, { panel: { leftMm, rightMm, footMm: 0, topMm: 1500 } })));
+    expect(half(0, 1550) + half(1550, 3000)).toBeCloseTo(half(0, 3000), 6);
+  });
+  test('crossings are where they meet: three joints in running bond, four in stack bond; what leaves the panel is an exit only beneath a free edge', () => {
+    const degrees = (bond: Masonry['bond']) => new Set(jointGraph(wallOf(3000, 1500, { masonry: { ...blocks, bond } })).nodes.filter((n) => n.is === 'crossing').map((n) => Object.values(n.at).filter((s) => s !== null).length)); // prettier-ignore
+    expect(degrees('running')).toEqual(new Set([3]));
+    expect(degrees('stack')).toEqual(new Set([4]));
+    const kinds = (borders: JointedPanel['borders']) => jointGraph(wallOf(3000, 1500, { borders })).nodes.filter((n) => n.xMm === 0).map((n) => n.is); // prettier-ignore
+    expect(new Set(kinds(free))).toEqual(new Set(['exit']));
+    expect(new Set(kinds({ ...free, left: 'closed' }))).toEqual(new Set(['end']));
+  });
+  test('a border that runs along a joint is that joint; an outlet parts those it stands in, and lets air out while its hole is open', () => {
+    const along = jointGraph(wallOf(1200, 600, { panel: { leftMm: 0, rightMm: 1200, footMm: 203, topMm: 600 } }));
+    expect(new Set(along.segments.filter((s) => s.way === 'bed').map((s) => s.level))).toEqual(new Set([1]));
+    const outlet = (isOpen: boolean) => jointGraph(wallOf(1200, 600, { obstacles: [{ leftMm: 500, footMm: 150, widthMm: 80, heightMm: 80, isOpen }] }));
+    expect(lengthMm(outlet(false))).toBeCloseTo(lengthMm(jointGraph(wallOf(1200, 600))) - 80, 6);
+    expect(outlet(false).nodes.filter((n) => n.is === 'end')).toHaveLength(2);
+    expect(outlet(true).nodes.filter((n) => n.is === 'end')).toHaveLength(0);
+  });
+  test('round a column a bed meets itself: it has no end at left and right', () => {
+    const g = jointGraph(wallOf(1200, 600, { goesRound: true }));
+    expect(g.nodes.filter((n) => n.is !== 'crossing').every((n) => n.yMm === 0 || n.yMm === 600)).toBe(true);
+    expect(g.segments.filter((s) => s.way === 'bed' && s.level === 0).reduce((s, x) => s + x.lengthMm, 0)).toBe(1200);
+  });
+});
+
+describe('walking', () => {
+  const least = (more: Partial<JointedPanel> = {}) => planJoints(jointGraph(wallOf(10_000, 3000, more)));
+  test('ten metres by three, from the floor and from a platform: to the other end, up, and back; nobody walks less', () => {
+    const p = least();
+    expect(p).toMatchObject({ climbs: 1, shutIn: [], pierces: [] });
+    expect(p.walkMm).toBeCloseTo(p.leastWalkMm, 6);
+    expect(p.zones).toHaveLength(14);
+    // each place once
+    expect(new Set(p.zones.map((z) => `${z.band}/${z.fromMm}`)).size).toBe(14);
+  });
+  test('where only the right edge is free, the lower band is swept away from it: its air goes up the heads and out above', () => {
+    const p = least({ borders: { left: 'closed', right: 'free', foot: 'closed', top: 'closed' } });
+    expect(p.walkMm).toBeCloseTo(p.leastWalkMm, 6);
+    expect(p.zones[0]).toMatchObject({ band: 0, toMm: expect.closeTo(10_000, 6) as number });
+    expect(p.zones.at(-1)).toMatchObject({ band: 1, toMm: expect.closeTo(10_000, 6) as number });
+  });
+  test('shut all round: it is pierced once, at its lowest place', () => {
+    const p = least({ borders: { left: 'closed', right: 'closed', foot: 'closed', top: 'closed' } });
+    expect(p.pierces).toHaveLength(1);
+    expect(p.pierces[0]).toMatchObject({ yMm: 0 });
+    expect(p.shutIn.length).toBeGreaterThan(700);
+  });
+});
+
+/** Whether any order of all segments is clean: tried by hand, with what was tried remembered. */
+function anyOrder(g: JointGraph, rule: CrossingRule): boolean {
+  const n = g.segments.length;
+  const dead = new Set<number>();
+  const from = (mask: number, order: { segment: number; to: number }[]): boolean => {
+    if (mask === (1 << n) - 1) return true;
+    if (dead.has(mask)) return false;
+    for (let s = 0; s < n; s++) {
+      if (mask & (1 << s)) continue;
+      for (const to of [g.segments[s]!.a, g.segments[s]!.b]) {
+        const next = [...order, { segment: s, to }];
+        if (slowly(g, next, rule).length === 0 && from(mask | (1 << s), next)) return true;
+      }
+    }
+    dead.add(mask);
+    return false;
+  };
+  return from(0, []);
+}
