@@ -93,6 +93,10 @@ describe('the steps of a door', () => {
     expect(hollowWord(20).text).toContain('Warm it on, to 35 °C');
     expect(hollowWord(80).text).toContain('Let it cool');
     expect(step('panel-hollows', 'Archive door, left').reading).toBe('hollow');
+    // common practice in the cold: the tool, and the glove that is not enough; on steel magnets
+    expect(step('panel-hollows', 'Archive door, left').text).toContain('what only a glove touched is stroked once more with heat');
+    expect(step('ground-warm', 'Key hut, front').text).toContain('Magnets hold the film on steel.');
+    expect(step('ground-warm', 'Archive door, left').text).not.toContain('Magnets');
   });
   test('a cold door (common practice): warmed with its film, its hollows by themselves to at most 66 °C once alcohol and promoter are off, tried two hours later; as long as it is cold outside it stays in', () => {
     const cold = { ground: { ...named('Door 1').ground, isGreasy: false, surfaceTempC: 12 } };

@@ -28,7 +28,7 @@ export const panelSteps: readonly StepRule[] = [
   step('panel-promoter', 'Promoter on edges and in grooves', 'Thin and even on every edge that film goes over, in grooves, on the walls of a recess, and where film will lie on film. Let it dry until it is tacky.', {
     purpose: 'Edges and grooves are where film pulls back.', good: 'An even thin strip, dry to the touch.', tools: ['adhesion promoter', 'gloves'], minutes: [1, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying' }, caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('wraps', 'grooves', 'recesses', 'seam-dry'),
   }), // prettier-ignore
-  step('panel-hollows', 'Warm the hollows', 'The deepest first, the gun moving, to at most 66 °C in it: read it with the gun taken away.', {
+  step('panel-hollows', 'Warm the hollows', 'The deepest first, the gun moving, to at most 66 °C in it: read it with the gun taken away. Then press in with a medium-hard tool in a thin sleeve; what only a glove touched is stroked once more with heat.', {
     purpose: 'A cold corner takes the heat out of film before it is pressed in.', good: 'Hand-warm all along, no place over 66 °C.', tools: ['heat gun', 'infrared thermometer'], minutes: [2, 1, 0], mood: 'dry', reading: 'hollow', caution: 'No gun until nothing is smelt of alcohol and promoter. Lacquer blisters and plastics warp above it.', when: where('cold-hollows'),
   }), // prettier-ignore
   step('panel-centre', 'Fold the liner back, tack the centre', 'Fold the liner back {fold} at the top. Pencilled face on the face; press in the middle of the top, then look along both sides.', {

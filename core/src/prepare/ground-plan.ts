@@ -145,7 +145,7 @@ export function groundPlan(
   tasks.push({ key: 'wipe', title: 'Wipe with alcohol', text: 'Seventy parts alcohol, thirty water, last of all; dry it off.', waitHours: [0.1, 0.25], proof: 'Nothing comes off on the cloth.', caution: 'Alcohol burns: doors open, no flame, no gun until nothing is smelt.' }); // prettier-ignore
   const cold = ground.surfaceTempC ?? air.airC;
   if (cold < wanted.leastC)
-    tasks.push({ key: 'warm', title: wanted.title, text: `Heat the room, not the spot; film in its opened box beside it, upright. Clean all of it while it warms.${boxWords(box, cold, air, wanted)}`, waitHours: warmHours(box, cold, air, wanted), proof: 'Read with the infrared thermometer at foot, middle and top.', caution: null }); // prettier-ignore
+    tasks.push({ key: 'warm', title: wanted.title, text: `Heat the room, not the spot; film in its opened box beside it, upright. Clean all of it while it warms.${ground.material === 'steel' ? ' Magnets hold the film on steel.' : ''}${boxWords(box, cold, air, wanted)}`, waitHours: warmHours(box, cold, air, wanted), proof: 'Read with the infrared thermometer at foot, middle and top.', caution: null }); // prettier-ignore
   const sum = (i: 0 | 1) => tasks.reduce((s, t) => s + (t.waitHours?.[i] ?? 0), 0);
   return { tasks, waitHours: [sum(0), sum(1)], coats, primerL: coats * areaM2 * PRIMER_L_PER_M2 };
 }
