@@ -402,7 +402,7 @@ test('a counter: the way to its round is named as the slip; a new one with a rou
     'Heat edges and rounds through',
   ]);
   await hands.unproven('Read, not written down');
-  await hands.walk(['Trim', 'Back on with what came off', 'Feel for bubbles']);
+  await hands.walk(['Trim', 'Back on with what came off', 'Feel for bubbles', 'Warm air over all of it']);
   await expect(page.locator('[data-surface="Counter 1"]')).toHaveAttribute('aria-label', /, laid/);
   await bench.goTo('Check');
   await page.locator('[data-surface="Counter 1"]').click();
