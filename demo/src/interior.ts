@@ -324,22 +324,21 @@ function archive(w: JobWriter): void {
   }); // prettier-ignore
   const left = w.panel(place, 'Archive door, left', { widthTop: '800', widthMiddle: '800', widthBottom: '801', heightLeft: '2050', heightRight: '2050', edgeThickness: '44' }, leaf('left', 1)); // prettier-ignore
   w.panel(place, 'Archive door, right', {}, { ...leaf('right', 3), measuredLikeId: left });
-  // the hut in which the keys are: waved sheet, 76 from crest to crest
-  w.panel(place, 'Key hut, front', { widthTop: '1210', widthMiddle: '1210', heightLeft: '2000', heightRight: '2001', edgeThickness: '18' }, {
+  const hut = {
     filmId: hullWrap.id,
     what: 'panel',
     fire: 'no',
     wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' },
     ground: { material: 'steel', finish: 'painted', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 12 },
+  } as const; // prettier-ignore
+  // the hut in which the keys are: waved sheet, 76 from crest to crest
+  w.panel(place, 'Key hut, front', { widthTop: '1210', widthMiddle: '1210', heightLeft: '2000', heightRight: '2001', edgeThickness: '18' }, {
+    ...hut,
     corrugation: { run: 'upright', form: 'wave', pitchMm: 76, depthMm: 18, crestMm: 0, valleyMm: 0, bendMm: 0, girthMm: 87, way: 'bridged' },
   }); // prettier-ignore
   // and its pressed lid, round both ways
   w.panel(place, 'Key hut, lid', { widthTop: '600', widthBottom: '600', heightLeft: '450', heightRight: '450', edgeThickness: '2' }, {
-    filmId: hullWrap.id,
-    what: 'panel',
-    fire: 'no',
-    wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' },
-    ground: { material: 'steel', finish: 'painted', madeOn: null, gloss: 'satin', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 12 },
+    ...hut,
     dome: { acrossBowMm: 50, upBowMm: 40 },
   }); // prettier-ignore
 }

@@ -180,7 +180,7 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await page.locator('[data-surface="Archive door, left"]').click();
   await page.getByRole('button', { name: 'Step by step' }).click();
   await page.getByText('Into the recess').first().click();
-  await expect(page.locator('[data-recess-headline]')).toContainText(/It goes in one piece: \d+ % at most/, { timeout: 60_000 });
+  await expect(page.locator('[data-stretch-headline]')).toContainText(/It goes in one piece: \d+ % at most/, { timeout: 60_000 });
   await page.getByRole('button', { name: /on the field/ }).click();
   await expect(page.locator('yp-stretch-map svg')).toHaveAttribute('aria-label', /tacked round about and on the field, \d+ % at the worst place/);
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
@@ -197,20 +197,20 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await page.locator('[data-surface="Key hut, front"]').click();
   await page.getByRole('button', { name: 'Step by step' }).click();
   await page.getByText('Over its ribs, valley by valley').first().click();
-  await expect(page.locator('[data-corrugation-headline]')).toContainText('it goes: 14 % in every valley');
+  await expect(page.locator('[data-stretch-headline]')).toContainText('it goes: 14 % in every valley');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
   await page.getByRole('button', { name: 'Fed in' }).click();
-  await expect(page.locator('[data-corrugation-headline]')).toContainText('it stretches nowhere; its ribs take 14 % more film');
+  await expect(page.locator('[data-stretch-headline]')).toContainText('it stretches nowhere; its ribs take 14 % more film');
 
   // its pressed lid, round both ways
   await page.locator('[data-surface="Key hut, lid"]').click();
   await page.getByRole('button', { name: 'Step by step' }).click();
   await page.getByText('Over its middle, outwards to all sides').first().click();
-  await expect(page.locator('[data-dome-headline]')).toHaveText('Drawn on from its middle outwards: 5 % at its corners.');
+  await expect(page.locator('[data-stretch-headline]')).toHaveText('Drawn on from its middle outwards: 5 % at its corners.');
 
   // the day after: an edge stands up, two touches say why and what to do
-  await bench.goTo('Check');
   await page.locator('[data-surface="Door 7"]').click();
+  await page.locator('[data-to-check]').click();
   await expect(page.locator('[data-check-state]')).toHaveText('laid');
   await expect(page.locator('[data-how]')).toContainText('with a gloved hand');
   await expect(page.locator('[data-holds]')).toContainText('its glue takes two weeks');

@@ -600,20 +600,27 @@ describe('a corrugated sheet', () => {
     expect(pieces({ corrugation: sheet })[0]!.piece.why.join(' ')).toContain('Ribs take ');
     expect(pieces({ corrugation: { ...sheet, way: 'bridged' } })[0]!.piece.why.join(' ')).toContain('formed into the valleys hot');
   });
+  test('over the crests farther than the film stands: the piece comes with a word, fed in or within its figure without', () => {
+    const note = (way: 'fed' | 'bridged', stretchMaxPct: number | null) => { const made = piecesOfPanel(asked({ corrugation: { ...sheet, way }, of: { stretchMaxPct } })); return 'blocked' in made ? made.blocked : made.note; }; // prettier-ignore
+    expect(note('bridged', 10)).toBe(
+      'Over the crests of its ribs it would stretch 14 %, and Ash Plank stands 10 %: have it fed in valley by valley, which takes a larger piece.',
+    );
+    expect([note('bridged', 20), note('bridged', null), note('fed', 10)]).toEqual([null, null, null]);
+  });
   test('no piece from ribs that no sheet has, nor with grooves across them', () => {
     expect(blocked({ corrugation: { ...sheet, depthMm: 40 } })).toContain('No sheet has such ribs');
     expect(blocked({ corrugation: sheet, grooves: [groove({})] })).toContain('not reckoned with');
   });
 });
 
-test('over a dome film is as wide as its middle is round; more than half a ball, or grooves on it, stop the piece', () => {
+test('over a dome film reaches its corners too; what lies on no ball, or grooves on it, stop the piece', () => {
   const size = (own: Asked) => { const { widthMm, heightMm } = pieces({ wide: 600, high: 450, ...own })[0]!.piece; return [widthMm, heightMm] as const; }; // prettier-ignore
   const [wide, high] = size({});
-  // arcs of 600 with a bow of 50 and of 450 with one of 40: 11 and 9 mm more
-  expect(size({ dome: { acrossBowMm: 50, upBowMm: 40 } })).toEqual([expect.closeTo(wide + 11, -0.5), expect.closeTo(high + 9.4, -0.5)]);
+  // on a ball of 777 its corners, 375 from the axis, are 391 away: 4.2 % more both ways
+  expect(size({ dome: { acrossBowMm: 50, upBowMm: 40 } })).toEqual([expect.closeTo(wide + 25.4, -0.5), expect.closeTo(high + 19, -0.5)]);
   expect(size({ dome: { acrossBowMm: 50, upBowMm: 0 } })[1]).toBe(high);
-  expect(pieces({ wide: 600, high: 450, dome: { acrossBowMm: 50, upBowMm: 40 } })[0]!.piece.why.join(' ')).toContain('Bows take 1');
-  expect(blocked({ wide: 600, high: 450, dome: { acrossBowMm: 320, upBowMm: 40 } })).toContain('more than half a ball');
+  expect(pieces({ wide: 600, high: 450, dome: { acrossBowMm: 50, upBowMm: 40 } })[0]!.piece.why.join(' ')).toContain('Bows take 2');
+  expect(blocked({ wide: 600, high: 450, dome: { acrossBowMm: 320, upBowMm: 40 } })).toContain('lie on no ball');
   expect(blocked({ dome: { acrossBowMm: 50, upBowMm: 40 }, grooves: [groove({})] })).toContain('not reckoned with');
 });
 

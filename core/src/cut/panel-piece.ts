@@ -1,5 +1,6 @@
-import type { BenchCut, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
-import { isLaidDry } from '../films/index.js';
+import type { BenchCut, Film, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
+import { isLaidDry, stretchLimitOf } from '../films/index.js';
+import { planCorrugation, stretchPct } from '../form/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
 import { coverOfPanel, grooveName, LIES_DOWN_MM, panelDoubtText, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
@@ -63,7 +64,7 @@ export function developed(xMm: number, yMm: number, parts: Hollows): { xMm: numb
 export type Hollows = Pick<PanelSurvey, 'grooves' | 'recesses' | 'ribs' | 'dome'>;
 /** By what share film that is fed in over ribs, or goes over the middle of a dome, is more than the sheet is across (or up). */
 function moreAllOver({ ribs, dome }: Pick<Hollows, 'ribs' | 'dome'>, isAcross: boolean): number {
-  if (dome) return isAcross ? dome.overMm.across / dome.widthMm - 1 : dome.overMm.up / dome.heightMm - 1;
+  if (dome) return isAcross ? dome.pieceMm.across / dome.widthMm - 1 : dome.pieceMm.up / dome.heightMm - 1;
   return ribs && ribs.corrugation.way === 'fed' && (ribs.corrugation.run === 'upright') === isAcross ? ribs.moreFrac : 0;
 }
 interface Arm {
@@ -134,6 +135,7 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   const faces: readonly Face[] = surface.faces === 'both' ? ['front', 'back'] : ['front'];
   const named = (face: Face, strip: string) => [faces.length > 1 ? face : '', strip].filter(Boolean).join(' ');
   return {
+    note: starvedWords(survey, film),
     pieces: faces.flatMap((face) => {
       const one = onePiece(p, cover, face, f);
       const on = p.surface.grain === 'level' ? runsOnOf(one, p, face) : null;
@@ -144,6 +146,14 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
       }));
     }),
   };
+}
+
+/** Ribs that film is to be stretched over farther than it stands, and what helps; null: none. */
+export function starvedWords({ ribs }: Pick<PanelSurvey, 'ribs'>, film: Pick<Film, 'name' | 'stretchMaxPct'>): string | null {
+  if (ribs?.corrugation.way !== 'bridged') return null;
+  const { is, bridgedFrac, limitFrac } = planCorrugation(ribs.corrugation, stretchLimitOf(film), ribs.girthMm);
+  if (is !== 'feed') return null;
+  return `Over the crests of its ribs it would stretch ${stretchPct(bridgedFrac)}, and ${film.name} stands ${stretchPct(limitFrac!)}: have it fed in valley by valley, which takes a larger piece.`;
 }
 
 /** The first of the leaves side by side, where there are several: what all their pieces name as their run. */
@@ -205,6 +215,7 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
     ...(survey.ribs?.corrugation.way === 'bridged' ? ['Its ribs take no more film: it is stretched over their crests and formed into the valleys hot.'] : []),
     ...survey.grooves.flatMap((g) => frameWords(g, surface.grooves, f)),
     ...(isBoth ? survey.recesses.map((r) => `${capital(recessName(r.recess, surface.recesses))} is taken to be in both faces.`) : []),
+    ...(isBoth && survey.dome ? ['Its back is hollow: that is not reckoned with, film there is measured as over the front.'] : []),
     ...(film.direction === 'none' ? [] : [`Its direction runs ${surface.grain === 'upright' ? 'upright' : 'level'}: all pieces of a face the same way.`]),
     ...(film.direction === 'none' || surface.head === 'any'
       ? []

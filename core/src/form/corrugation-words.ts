@@ -1,19 +1,12 @@
 import type { Corrugation, CorrugationAnswer, CorrugationInput } from '@yellow-pane/contracts';
+import { stretchLimitOf } from '../films/index.js';
 import { formatRough, type UnitSystem } from '../ground/index.js';
 import { girthOfRibs, judgeRibs, noSectionByMm } from '../measure/index.js';
 import { planCorrugation, type CorrugationPlan } from './corrugation-ways.js';
-import { stretchPct } from './recess-words.js';
-
-/** What is to be done over ribs, and why. */
-export interface CorrugationWords {
-  readonly headline: string;
-  readonly doing: readonly string[];
-  readonly minds: readonly string[];
-  readonly why: readonly string[];
-}
+import { nearLimitWords, stretchPct, type StretchWords } from './stretch-words.js';
 
 /** The plan for a corrugated sheet as one says it. */
-export function corrugationWords(plan: CorrugationPlan, way: Corrugation['way'], bendMm: number, units: UnitSystem): CorrugationWords {
+export function corrugationWords(plan: CorrugationPlan, way: Corrugation['way'], bendMm: number, units: UnitSystem): StretchWords {
   const { bridgedFrac, pressedFrac, limitFrac, moreFrac, is } = plan;
   const [bridged, pressed] = [stretchPct(bridgedFrac), stretchPct(pressedFrac)];
   const limit = limitFrac === null ? '' : stretchPct(limitFrac);
@@ -42,7 +35,7 @@ export function corrugationWords(plan: CorrugationPlan, way: Corrugation['way'],
     doing: isFed || is === 'feed' ? fed : over,
     minds: [
       !isFed && is !== 'feed' && pressedFrac > 1.15 * bridgedFrac ? `Pressing a valley down from its crests bit by bit would cost ${pressed} at its foot.` : '',
-      !isFed && is === 'goes' && limitFrac !== null && bridgedFrac > 0.7 * limitFrac ? `That is near what it stands (${limit}): its colour may change and lines of glue show. Try it where nobody sees it.` : '',
+      !isFed && is === 'goes' ? nearLimitWords(bridgedFrac, limitFrac) : '',
       isFed && is === 'goes' ? `It would also stand being stretched over its crests (${bridged} of ${limit}): ${more} % less film, but all of it to be heated through.` : '',
       bendMm < 3 ? 'Its bends are sharp: film lies over no corner sharper than about 3 mm; press them out with the edge of a felt card.' : '',
       'Where its ribs end in the sheet, or a screw stands in a valley, film bends two ways: heat there, and slit what does not lie down.',
@@ -58,7 +51,7 @@ export function corrugationWords(plan: CorrugationPlan, way: Corrugation['way'],
 export function corrugationCard({ corrugation, film, units }: CorrugationInput): CorrugationAnswer {
   const { ribs, doubts } = judgeRibs({ ...corrugation, run: 'upright' });
   const isNone = noSectionByMm(corrugation) > 0;
-  const limit = film.stretchMaxPct === null ? null : film.stretchMaxPct / 100;
+  const limit = stretchLimitOf(film);
   const plan = isNone
     ? { girthMm: ribs.girthMm, moreFrac: ribs.moreFrac, bridgedFrac: 0, pressedFrac: 0, limitFrac: limit, is: 'unknown' as const }
     : planCorrugation(corrugation, limit, Math.max(girthOfRibs(corrugation), ribs.girthMm));

@@ -1,4 +1,4 @@
-import { LIES_DOWN_MM, type JudgedDome } from '../measure/index.js';
+import { alongBall, LIES_DOWN_MM, type JudgedDome } from '../measure/index.js';
 import { dishByBows } from './surface.js';
 import { gridSize, laidFlat, relaxSheet, stretchOf } from './stretch-sheet.js';
 
@@ -32,31 +32,26 @@ export function drawnOver(phi: number): number {
  * A dome by its two bows, taken for the sphere that bends as much both ways together (the root of its two radii): what film has too much of depends on that alone.
  * @param limitFrac how far the film may be stretched; null: nobody knows
  */
-export function planDome({ radiusMm, overMm }: JudgedDome, limitFrac: number | null): DomePlan {
+export function planDome({ radiusMm, widthMm, heightMm }: JudgedDome, limitFrac: number | null): DomePlan {
   const radius = Math.sqrt(radiusMm.across * radiusMm.up);
-  const isFlat = !Number.isFinite(radius);
-  const [a, b] = [overMm.across / 2, overMm.up / 2];
-  /** What is left over on a mm of the circle through a place of the border, and all of it along the border. */
-  const left = (r: number) => (isFlat ? 0 : Math.max(0, 1 - (radius * Math.sin(Math.min(Math.PI / 2, r / radius))) / r));
+  const [a, b] = [widthMm / 2, heightMm / 2];
+  /** What is left over on each mm that the film has round the middle, so far from its axis. */
+  const left = (awayMm: number) => 1 - awayMm / alongBall(radius, awayMm);
   const PARTS = 200;
   let allRoundMm = 0;
-  for (const [from, side] of [
-    [b, a],
-    [a, b],
-  ] as const)
+  for (const [from, side] of [[b, a], [a, b]] as const)
     for (let i = 0; i < PARTS; i++) {
-      const along = (side * (i + 0.5)) / PARTS;
-      const r = Math.hypot(from, along);
-      // as much of the circle as this part of the border is seen under
-      allRoundMm += 4 * left(r) * ((from / r) * (side / PARTS));
+      const away = Math.hypot(from, (side * (i + 0.5)) / PARTS);
+      // a part of the border is seen from the middle under so much
+      const seenRad = (from / away ** 2) * (side / PARTS);
+      allRoundMm += 4 * (alongBall(radius, away) - away) * seenRad;
     }
   const corner = Math.hypot(a, b);
-  const phi = isFlat ? 0 : Math.min(Math.PI / 2, corner / radius);
-  const drawnFrac = drawnOver(phi);
+  const drawnFrac = drawnOver(Number.isFinite(radius) ? alongBall(radius, corner) / radius : 0);
   const leftOverMm = left(corner) * HAND_MM;
   const is = leftOverMm <= LIES_DOWN_MM ? 'lies' : limitFrac === null ? 'unknown' : drawnFrac <= limitFrac ? 'draw' : 'darts';
-  return { leftOverMm, allRoundMm, drawnFrac, darts: Math.max(0, Math.ceil(allRoundMm / WIDEST_DART_MM - 1e-9)), limitFrac, is };
-}
+  return { leftOverMm, allRoundMm, drawnFrac, darts: Math.ceil(Math.max(0, allRoundMm / WIDEST_DART_MM - 1e-9)), limitFrac, is };
+} // prettier-ignore
 
 /**
  * The same film tacked round its border first and pressed on from there: it has to stretch in the middle.

@@ -1,19 +1,12 @@
 import type { DomeAnswer, DomeInput } from '@yellow-pane/contracts';
+import { stretchLimitOf } from '../films/index.js';
 import { formatRough, type UnitSystem } from '../ground/index.js';
 import { judgeDome } from '../measure/index.js';
 import { planDome, tackedDome, type DomePlan } from './dome-ways.js';
-import { stretchPct } from './recess-words.js';
-
-/** What is to be done on a dome, and why. */
-export interface DomeWords {
-  readonly headline: string;
-  readonly doing: readonly string[];
-  readonly minds: readonly string[];
-  readonly why: readonly string[];
-}
+import { nearLimitWords, stretchPct, type StretchWords } from './stretch-words.js';
 
 /** The plan for a domed sheet as one says it. @param tackedFrac what tacking its border first would cost */
-export function domeWords(plan: DomePlan, tackedFrac: number, units: UnitSystem): DomeWords {
+export function domeWords(plan: DomePlan, tackedFrac: number, units: UnitSystem): StretchWords {
   const { is, leftOverMm, allRoundMm, drawnFrac, darts, limitFrac } = plan;
   const f = (mm: number) => formatRough(mm, units);
   const drawn = stretchPct(drawnFrac);
@@ -47,7 +40,7 @@ export function domeWords(plan: DomePlan, tackedFrac: number, units: UnitSystem)
     doing: ways[is],
     minds: [
       tackedFrac > Math.max(0.01, is === 'draw' ? 0 : drawnFrac) ? `Tacked round its border first it would stretch ${stretchPct(tackedFrac)} in the middle, and nothing slides in.` : '',
-      is === 'draw' && limitFrac !== null && drawnFrac > 0.7 * limitFrac ? `That is near what it stands (${limit}): its colour may change and lines of glue show. Try it where nobody sees it.` : '',
+      is === 'draw' ? nearLimitWords(drawnFrac, limitFrac) : '',
     ].filter(Boolean),
     why: [
       `Laid flat from its middle, ${f(allRoundMm)} of film are too much all round its border, ${f(leftOverMm)} on a hand’s length at a corner. Drawn by as much as it has to grow narrower it stretches ${drawn}.`,
@@ -59,11 +52,11 @@ export function domeWords(plan: DomePlan, tackedFrac: number, units: UnitSystem)
 /** How film lies on a domed sheet, by its measures alone, with the words of the screen. */
 export function domeCard({ dome, widthMm, heightMm, film, units }: DomeInput): DomeAnswer {
   const { dome: judged, doubts } = judgeDome(dome, { widthMm, heightMm });
-  const plan = planDome(judged, film.stretchMaxPct === null ? null : film.stretchMaxPct / 100);
+  const plan = planDome(judged, stretchLimitOf(film));
   const tackedFrac = tackedDome(judged);
   const { headline, doing, minds, why } = domeWords(plan, tackedFrac, units);
   return {
-    doubt: doubts.length ? 'It would be more than half a ball: measure its bows again.' : null,
+    doubt: doubts.length ? 'It would be so round that its corners lie on no ball: measure its bows again.' : null,
     is: plan.is,
     overAcrossMm: judged.overMm.across,
     overUpMm: judged.overMm.up,

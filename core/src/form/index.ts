@@ -29,6 +29,7 @@ export * from './place-cloud.js';
 export * from './stretch-sheet.js';
 export * from './recess-shape.js';
 export * from './recess-ways.js';
+export * from './stretch-words.js';
 export * from './recess-words.js';
 export * from './recess-card.js';
 export * from './dome-ways.js';

@@ -1,4 +1,5 @@
 import type { RecessAnswer, RecessInput } from '@yellow-pane/contracts';
+import { stretchLimitOf } from '../films/index.js';
 import { planRecess, type RecessPlan } from './recess-ways.js';
 import { recessWayNames, recessWords } from './recess-words.js';
 
@@ -12,7 +13,7 @@ function endOf(run: Generator<unknown, RecessPlan>): RecessPlan {
 
 /** How far film stretches in a recess, by its measures alone, with the words of the screen. */
 export function recessCard({ recess, film, units }: RecessInput): RecessAnswer {
-  const plan = endOf(planRecess(recess, film.stretchMaxPct === null ? null : film.stretchMaxPct / 100));
+  const plan = endOf(planRecess(recess, stretchLimitOf(film)));
   const { headline, doing, minds, why } = recessWords(plan, units);
   return {
     is: plan.is,

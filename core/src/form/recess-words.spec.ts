@@ -1,7 +1,8 @@
 import type { RecessForm } from '../measure/index.js';
 import { recessCard } from './recess-card.js';
 import type { RecessPlan, RecessResult } from './recess-ways.js';
-import { recessWords, stopDepths, stretchPct } from './recess-words.js';
+import { recessWords, stopDepths } from './recess-words.js';
+import { stretchPct } from './stretch-words.js';
 
 const form: RecessForm = { acrossMm: 300, upMm: 500, depthMm: 15, slopeMm: 15, cornerMm: 40 };
 const result = (way: RecessResult['way'], largestFrac: number, foldMm: number, fedFrac = 0): RecessResult => ({ way, fedFrac, largestFrac, largestAt: { xMm: 130, yMm: 220 }, foldMm, isAtRest: true, cells: [] }); // prettier-ignore

@@ -1,5 +1,6 @@
 import { capital, formatRough, type UnitSystem } from '../ground/index.js';
 import { slackOfWall, type RecessForm } from '../measure/index.js';
+import { nearLimitWords, stretchPct, type StretchWords } from './stretch-words.js';
 import { verdictOn, type RecessPlan, type RecessResult, type RecessWay } from './recess-ways.js';
 
 /** What hands do, by the order in which film comes into a recess. */
@@ -11,17 +12,6 @@ export const recessWayNames: Readonly<Record<RecessWay, string>> = {
   'field-first': 'tacked round about and on the field',
 };
 
-/** What is to be done in a recess, and why. */
-export interface RecessWords {
-  readonly headline: string;
-  /** What hands do, in their order. */
-  readonly doing: readonly string[];
-  readonly minds: readonly string[];
-  readonly why: readonly string[];
-}
-
-/** A figure of stretch as it is spoken: no hand tells tenths. */
-export const stretchPct = (frac: number): string => (frac < 0.01 ? 'under 1 %' : `${Math.round(100 * frac)} %`);
 /** Film that must go farther than this goes in two: heated, left to cool, drawn on. @source house figure for "line by line", common practice */
 const ONE_GO_FRAC = 0.1;
 
@@ -81,7 +71,7 @@ function byOrder(plan: RecessPlan, chosen: RecessWay | null): RecessPlan {
 }
 
 /** The plan for one recess as one says it. @param chosen the order that somebody wants; null: the best */
-export function recessWords(found: RecessPlan, units: UnitSystem, chosen: RecessWay | null = null): RecessWords {
+export function recessWords(found: RecessPlan, units: UnitSystem, chosen: RecessWay | null = null): StretchWords {
   const plan = byOrder(found, chosen);
   const { best, finer, fedFrac, limitFrac, ways, form, is } = plan;
   const figure = Math.max(best.largestFrac, finer.largestFrac);
@@ -104,7 +94,7 @@ export function recessWords(found: RecessPlan, units: UnitSystem, chosen: Recess
     minds: [
       isOwn && least < figure - 0.005 ? `This order was chosen here; ${recessWayNames[found.best.way]} would cost ${stretchPct(least)}.` : '',
       straight.largestFrac > 1.15 * figure && best.way !== 'field-first' && is !== 'slit' && is !== 'inlay' ? `Pressing the field down first would cost ${stretchPct(straight.largestFrac)}.` : '',
-      limitFrac !== null && is === 'goes' && figure > 0.7 * limitFrac ? `${capital(most)} is near what it stands (${limit}): its colour may change and lines of glue show. Try it where nobody sees it.` : '',
+      is === 'goes' ? nearLimitWords(figure, limitFrac) : '',
       best.foldMm > 0.5 && is !== 'slit' && is !== 'inlay' ? `A fold of about ${formatRough(best.foldMm, units)} is left over at each corner: warm it and press it outwards over what is round about.` : '',
       best.isAtRest && finer.isAtRest ? '' : 'The film was still moving when the reckoning was broken off: take the figures as rough.',
       form.cornerMm <= form.slopeMm ? 'Its corners are sharp: film lies over no corner sharper than about 3 mm, and the figure is for that.' : '',

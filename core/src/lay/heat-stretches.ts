@@ -1,6 +1,7 @@
 import type { Corrugation, Counter, Film, LayEntry, Panel, Surface, SurfaceKind, SurfaceOf, Wall } from '@yellow-pane/contracts';
 import { distance, vec, type Polygon, type Vec } from '../geometry/index.js';
 import { wrappedRounds, resolveDry } from '../cut/index.js';
+import { stretchLimitOf } from '../films/index.js';
 import { planDome } from '../form/index.js';
 import { shownC } from '../instruments/index.js';
 import {
@@ -96,8 +97,7 @@ function ofPanel(surface: Panel, records: LayRecords): Edges {
 
 /** The border of a dome that film was drawn on over; where it lies by itself, or is slit, nothing was stretched. */
 function rimOf(dome: JudgedDome | null, { filmId, wraps }: Panel, { films }: LayRecords, corners: Polygon): HeatEdge[] {
-  const pct = films.find((f) => f.id === filmId)?.stretchMaxPct ?? null;
-  const plan = dome && planDome(dome, pct === null ? null : pct / 100);
+  const plan = dome && planDome(dome, stretchLimitOf(films.find((f) => f.id === filmId)));
   if (!plan || plan.is === 'lies' || plan.is === 'darts') return [];
   // what goes over an edge is read there
   return panelSides.flatMap(([side, name], i) =>

@@ -1,6 +1,6 @@
 import type { Panel } from '@yellow-pane/contracts';
-import { cutOfPanel, FOLD_BACK_MM, resolveDry, wrapDepth } from '../cut/index.js';
-import { isLaidDry } from '../films/index.js';
+import { cutOfPanel, FOLD_BACK_MM, resolveDry, starvedWords, wrapDepth } from '../cut/index.js';
+import { isLaidDry, stretchLimitOf } from '../films/index.js';
 import { planDome, type DomePlan } from '../form/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel, type PanelSurvey } from '../measure/index.js';
@@ -48,7 +48,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
   const wraps = Object.entries(surface.wraps).filter(([, w]) => w !== 'trimmed');
   const depths = wraps.map(([, w]) => wrapDepth(w, survey.edge?.girthMm ?? 0, faces === 2, dry));
   const grooves = survey.grooves.filter((g) => g.slackMm >= 0.5);
-  const domed = survey.dome && planDome(survey.dome, film.stretchMaxPct === null ? null : film.stretchMaxPct / 100);
+  const domed = survey.dome && planDome(survey.dome, stretchLimitOf(film));
   const post = film.temps?.postHeatC ?? null;
   const asked = [
     surface.fire === 'rated' && 'Fire door or escape route: no film without the written yes of its maker and of whoever answers for fire safety.',
@@ -57,6 +57,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
       'Ask first whether it is a fire door or stands in an escape route: then film needs a written yes.',
     askedOfGround(surface.ground),
     'blocked' in cut.answer && cut.answer.blocked,
+    starvedWords(survey, film),
   ];
   return {
     figures: {

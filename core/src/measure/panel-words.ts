@@ -53,7 +53,7 @@ export function panelDoubtText(doubt: PanelDoubt, parts: Pick<Panel, 'grooves' |
     case 'ribs-hollows':
       return 'Grooves and recesses of a corrugated sheet are not reckoned with: enter it as a plain panel, or without them.';
     case 'dome-none':
-      return 'It would be more than half a ball: lay the straightedge on its middle and measure both bows again.';
+      return 'It would be so round that its corners lie on no ball: lay the straightedge on its middle and measure both bows again.';
     case 'dome-hollows':
       return 'Grooves, recesses and ribs of a domed sheet are not reckoned with: enter it without them.';
     case 'edge-girth':

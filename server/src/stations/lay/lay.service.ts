@@ -64,6 +64,7 @@ const logColumns = [
   'isInForce',
   'filmC',
   'stretch',
+  'hollowC',
 ] as const;
 
 /** Jobs that minutes are learned from, the last ones: a crew works otherwise than years ago. @source house rule */
@@ -189,6 +190,7 @@ export class LayService {
         glassC: e.reading?.what === 'glass' ? e.reading.valueC : '',
         filmC: e.reading?.what === 'film' ? e.reading.valueC : '',
         stretch: e.reading?.stretch ?? '',
+        hollowC: e.reading?.what === 'hollow' ? e.reading.valueC : '',
         lot: e.roll?.lot ?? '',
         photo: e.photo ?? '',
         signedBy: e.signature?.name ?? '',

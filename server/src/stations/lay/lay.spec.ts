@@ -201,9 +201,11 @@ describe('on paper and as a table', () => {
   test('the log as CSV: every line, taken-back ones marked, no cell that a table program would run', async () => {
     const device = new TestDevice(ines);
     await send(device, line(await pane('W6'), { kind: 'note', text: '=1+1' })).answer;
+    await send(device, line(await pane('W6'), { kind: 'reading', reading: { what: 'hollow', valueC: 41.5 } })).answer;
     const csv = (await get(`/api/jobs/${ternPointId}/log.csv`)).text;
     const [head, ...rows] = csv.trim().split('\r\n');
-    expect(head).toBe('occurredAt,receivedAt,pane,person,kind,step,text,glassC,lot,photo,signedBy,isInForce,filmC,stretch');
+    expect(head).toBe('occurredAt,receivedAt,pane,person,kind,step,text,glassC,lot,photo,signedBy,isInForce,filmC,stretch,hollowC');
+    expect(rows.some((r) => r.endsWith(',,,41.5'))).toBe(true);
     expect(rows).toHaveLength((await job()).layEntries.length);
     expect(csv).toContain("'=1+1");
     expect(csv).toContain('taken back');

@@ -103,7 +103,7 @@ describe('Measure, of a door', () => {
     expect(domed()!.querySelector('[data-dome-word]')!.textContent).toMatch(/Over its middle \d+ across/);
     expect(domed()!.textContent).toContain('Grooves, recesses and ribs of a domed sheet');
     await on.type(part(domed()!, 'acrossBowMm'), '500');
-    expect(domed()!.textContent).toContain('more than half a ball');
+    expect(domed()!.textContent).toContain('lie on no ball');
     domed()!.querySelector<HTMLButtonElement>('[aria-label="Delete bows"]')!.click();
     await on.settle();
     expect(kept().dome).toBeNull();

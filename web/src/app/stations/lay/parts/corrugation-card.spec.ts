@@ -23,12 +23,12 @@ test('what hands do over the ribs, by the way that was chosen; another way is wr
     fixture.detectChanges();
   };
   await show();
-  expect(root.querySelector('[data-corrugation-headline]')!.textContent).toContain('Stretched over its crests it goes: 14 % in every valley.');
+  expect(root.querySelector('[data-stretch-headline]')!.textContent).toContain('Stretched over its crests it goes: 14 % in every valley.');
   expect(root.querySelector('ol')!.textContent).toContain('Relax it all over');
   expect(root.querySelector('svg')!.getAttribute('aria-label')).toContain('14 %');
   [...root.querySelectorAll('button')].find((b) => b.textContent.trim() === 'Fed in')!.click();
   await show();
   expect(sheet().corrugation!.way).toBe('fed');
-  expect(root.querySelector('[data-corrugation-headline]')!.textContent).toContain('it stretches nowhere');
+  expect(root.querySelector('[data-stretch-headline]')!.textContent).toContain('it stretches nowhere');
   expect(root.querySelector('ol')!.textContent).not.toContain('Relax it all over');
 });

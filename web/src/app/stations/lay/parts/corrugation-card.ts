@@ -1,17 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Corrugation, Panel } from '@yellow-pane/contracts';
+import { stretchLimitOf } from '@yellow-pane/core/films';
 import { corrugationWords, planCorrugation } from '@yellow-pane/core/form';
 import { judgeRibs, noSectionByMm } from '@yellow-pane/core/measure';
 import { RibDrawing } from '../../../kit/rib-drawing';
 import { Why } from '../../../kit/why';
 import { RecordStore } from '../../../record/record.store';
+import { StretchDoing } from './stretch-doing';
 
 const wayNames = { fed: 'Fed in', bridged: 'Over the crests' } as const satisfies Record<Corrugation['way'], string>;
 
 /** How film goes over the ribs of a sheet: fed in, or stretched over the crests and formed in; what either costs. */
 @Component({
   selector: 'yp-corrugation-card',
-  imports: [RibDrawing, Why],
+  imports: [RibDrawing, StretchDoing, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (card(); as c) {
@@ -30,16 +32,9 @@ const wayNames = { fed: 'Fed in', bridged: 'Over the crests' } as const satisfie
             </button>
           }
         </div>
-        <p class="text-xl leading-tight font-bold" data-corrugation-headline>{{ c.words.headline }}</p>
-        <yp-rib-drawing class="mx-auto mt-1 block max-w-[360px]" [corrugation]="c.corrugation" [units]="record.units()" [label]="c.words.headline" />
-        <ol class="mt-1 list-decimal pl-6 text-[17px] leading-snug">
-          @for (d of c.words.doing; track $index) {
-            <li>{{ d }}</li>
-          }
-        </ol>
-        @for (m of c.words.minds; track $index) {
-          <p class="mt-1 border-l-4 border-ink bg-tint px-2 py-1 text-[15px]">{{ m }}</p>
-        }
+        <yp-stretch-doing [words]="c.words">
+          <yp-rib-drawing class="mx-auto mt-1 block max-w-[360px]" [corrugation]="c.corrugation" [units]="record.units()" [label]="c.words.headline" />
+        </yp-stretch-doing>
         <yp-why [lines]="c.words.why" />
       </section>
     }
@@ -53,8 +48,8 @@ export class CorrugationCard {
   protected readonly card = computed(() => {
     const { corrugation, filmId } = this.surface();
     if (!corrugation || noSectionByMm(corrugation) > 0) return null;
-    const pct = this.record.doc()?.films.find((f) => f.id === filmId)?.stretchMaxPct ?? null;
-    const plan = planCorrugation(corrugation, pct === null ? null : pct / 100, judgeRibs(corrugation).ribs.girthMm);
+    const film = this.record.doc()?.films.find((f) => f.id === filmId);
+    const plan = planCorrugation(corrugation, stretchLimitOf(film), judgeRibs(corrugation).ribs.girthMm);
     const bendMm = corrugation.form === 'wave' ? Infinity : corrugation.bendMm;
     return { corrugation, words: corrugationWords(plan, corrugation.way, bendMm, this.record.units()) };
   });

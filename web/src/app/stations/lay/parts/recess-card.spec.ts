@@ -70,7 +70,7 @@ test('the deepest recess is asked for first; until it is known that is said, the
   expect(root.querySelector('yp-stretch-map')).toBeNull();
   search.first();
   await settle();
-  expect(text('[data-recess-headline]')).toMatch(/^It goes in one piece: (under )?\d+ % at most/);
+  expect(text('[data-stretch-headline]')).toMatch(/^It goes in one piece: (under )?\d+ % at most/);
   expect(root.querySelectorAll('ol li').length).toBeGreaterThan(2);
   expect(root.querySelectorAll('yp-stretch-map path').length).toBeGreaterThan(2);
   const orders = [...root.querySelectorAll<HTMLElement>('button[aria-pressed]')].filter((b) => b.textContent.includes('%'));
@@ -132,12 +132,12 @@ test('an answer that comes after another recess was chosen is not shown for it',
   expect(text('[role=status]')).toContain('Laying film into it');
   search.first();
   await settle();
-  expect(text('[data-recess-headline]')).toContain('at most');
+  expect(text('[data-stretch-headline]')).toContain('at most');
 });
 test('a film whose maker’s figure nobody knows gets the figure and no verdict', async () => {
   await open(null);
   const { settle, text } = card();
   search.first();
   await settle();
-  expect(text('[data-recess-headline]')).toContain('is not in the library');
+  expect(text('[data-stretch-headline]')).toContain('is not in the library');
 });

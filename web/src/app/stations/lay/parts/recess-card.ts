@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Panel, Recess } from '@yellow-pane/contracts';
+import { stretchLimitOf } from '@yellow-pane/core/films';
 import { recessWayNames, recessWords, stopDepths, stretchPct, type RecessPlan, type RecessResult, type RecessWay } from '@yellow-pane/core/form';
 import { capital, formatRough } from '@yellow-pane/core/ground';
 import { recessName } from '@yellow-pane/core/measure';
@@ -7,11 +8,12 @@ import { RecessSearch } from '../../../compute/recess-search';
 import { StretchMap } from '../../../kit/stretch-map';
 import { Why } from '../../../kit/why';
 import { RecordStore } from '../../../record/record.store';
+import { StretchDoing } from './stretch-doing';
 
 /** How film gets into a recess: the order in which it stretches least, where it stretches, and what other orders would cost. */
 @Component({
   selector: 'yp-recess-card',
-  imports: [StretchMap, Why],
+  imports: [StretchDoing, StretchMap, Why],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="my-2 border-2 border-ink bg-card p-2.5" aria-label="Film in the recess" data-recess-card>
@@ -33,15 +35,7 @@ import { RecordStore } from '../../../record/record.store';
         }
       </div>
       @if (words(); as w) {
-        <p class="text-xl leading-tight font-bold" data-recess-headline>{{ w.headline }}</p>
-        <ol class="mt-1 list-decimal pl-6 text-[17px] leading-snug">
-          @for (d of w.doing; track $index) {
-            <li>{{ d }}</li>
-          }
-        </ol>
-        @for (m of w.minds; track $index) {
-          <p class="mt-1 border-l-4 border-ink bg-tint px-2 py-1 text-[15px]">{{ m }}</p>
-        }
+        <yp-stretch-doing [words]="w" />
       } @else {
         <p class="text-lg" role="status">{{ ways().length ? 'First answer; the other orders are being tried …' : 'Laying film into it, order by order …' }}</p>
       }
@@ -102,8 +96,7 @@ export class RecessCard {
     return `${name}, ${formatRough(r.depthMm, units)} deep`;
   });
   protected readonly limitFrac = computed(() => {
-    const pct = this.record.doc()?.films.find((f) => f.id === this.surface().filmId)?.stretchMaxPct ?? null;
-    return pct === null ? null : pct / 100;
+    return stretchLimitOf(this.record.doc()?.films.find((f) => f.id === this.surface().filmId));
   });
   // which order was chosen changes nothing of what is found
   private readonly asked = computed(() => ({ form: { ...this.here(), way: null }, limitFrac: this.limitFrac() }), {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { corrugation as corrugationSchema, type Corrugation, type Panel } from '@yellow-pane/contracts';
-import { mostStretchOf, panelDoubtText, planCorrugation, type PanelSurvey } from '@yellow-pane/core';
+import { panelDoubtText, planCorrugation, stretchLimitOf, type PanelSurvey } from '@yellow-pane/core';
 import { stretchPct } from '@yellow-pane/core/form';
 import { formatLength } from '@yellow-pane/core/ground';
 import { noSectionByMm } from '@yellow-pane/core/measure';
@@ -88,7 +88,7 @@ export class CorrugationPanel {
     const ribs = this.survey().ribs;
     if (!ribs || !this.isSection()) return '';
     const film = this.record.doc()?.films.find((f) => f.id === this.surface().filmId) ?? null;
-    const plan = planCorrugation(ribs.corrugation, film?.stretchMaxPct == null ? null : mostStretchOf(film), ribs.girthMm);
+    const plan = planCorrugation(ribs.corrugation, stretchLimitOf(film), ribs.girthMm);
     const limit = plan.limitFrac === null ? '' : ` (${film!.name} stands ${stretchPct(plan.limitFrac)})`;
     return `${formatLength(ribs.girthMm, this.record.units())} of film from crest to crest, ${Math.round(100 * plan.moreFrac)} % more than it is wide. Fed in it stretches nowhere; formed in over the crests ${stretchPct(plan.bridgedFrac)}${limit}.`;
   });

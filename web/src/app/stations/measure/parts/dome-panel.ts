@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Dome, Panel } from '@yellow-pane/contracts';
-import { panelDoubtText, planDome, type PanelSurvey } from '@yellow-pane/core';
+import { panelDoubtText, planDome, stretchLimitOf, type PanelSurvey } from '@yellow-pane/core';
 import { stretchPct } from '@yellow-pane/core/form';
 import { formatLength, formatRough } from '@yellow-pane/core/ground';
 import { RecordStore } from '../../../record/record.store';
@@ -59,8 +59,7 @@ export class DomePanel {
     const { dome } = this.survey();
     if (!dome) return 'Width and height of its face say how round that is.';
     const units = this.record.units();
-    const pct = this.record.doc()?.films.find((f) => f.id === this.surface().filmId)?.stretchMaxPct ?? null;
-    const plan = planDome(dome, pct === null ? null : pct / 100);
+    const plan = planDome(dome, stretchLimitOf(this.record.doc()?.films.find((f) => f.id === this.surface().filmId)));
     return `Over its middle ${formatLength(dome.overMm.across, units)} across and ${formatLength(dome.overMm.up, units)} upwards. Laid from there, ${formatRough(plan.allRoundMm, units)} of film are too much all round; drawn on ${stretchPct(plan.drawnFrac)} at its corners.`;
   });
 
