@@ -1,6 +1,6 @@
 import type { BenchCut, Film, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
-import { isLaidDry, stretchLimitOf } from '../films/index.js';
-import { planCorrugation, stretchPct } from '../form/index.js';
+import { isLaidDry } from '../films/index.js';
+import { planCorrugation, stretchLimitOf, stretchPct } from '../form/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
 import { coverOfPanel, grooveName, LIES_DOWN_MM, panelDoubtText, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';

@@ -1,5 +1,5 @@
 import type { Film } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '../films/index.js';
+import { stretchLimitOf } from '../form/index.js';
 
 /**
  * How much longer the flat film is than the place it is laid on, where it is turned inwards round a corner, on to a top or underneath it, so far past the arris.

@@ -8,10 +8,6 @@ export const darkens = (film: Pick<Film, 'kind'>): boolean => darkening.includes
 /** Film for walls, columns and furniture, which is laid dry; any other is for glass. */
 export const isLaidDry = (film: Pick<Film, 'drying' | 'mounting'>): boolean => film.drying === 'dry-applied' || film.mounting === 'not-on-glass';
 
-/** How far a film may be stretched by its maker’s figure, as a share; null: nobody knows. */
-export const stretchLimitOf = (film: Pick<Film, 'stretchMaxPct'> | null | undefined): number | null =>
-  film?.stretchMaxPct == null ? null : film.stretchMaxPct / 100;
-
 /** Which minutes and steps a film is worked by. */
 export const workClassOf = (film: Pick<Film, 'kind'>): WorkClass =>
   film.kind === 'security' || film.kind === 'windscreen-protection' ? 'security' : film.kind === 'frosted' || film.kind === 'lettering' ? 'frost' : 'tint';

@@ -1,8 +1,8 @@
 import type { Corrugation, CorrugationAnswer, CorrugationInput } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '../films/index.js';
 import { formatRough, type UnitSystem } from '../ground/index.js';
 import { girthOfRibs, judgeRibs, noSectionByMm } from '../measure/index.js';
 import { planCorrugation, type CorrugationPlan } from './corrugation-ways.js';
+import { stretchLimitOf } from './stretch-limit.js';
 import { nearLimitWords, stretchPct, type StretchWords } from './stretch-words.js';
 
 /** The plan for a corrugated sheet as one says it. */

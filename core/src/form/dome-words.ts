@@ -1,8 +1,8 @@
 import type { DomeAnswer, DomeInput } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '../films/index.js';
 import { formatRough, type UnitSystem } from '../ground/index.js';
 import { judgeDome } from '../measure/index.js';
 import { planDome, tackedDome, type DomePlan } from './dome-ways.js';
+import { stretchLimitOf } from './stretch-limit.js';
 import { nearLimitWords, stretchPct, type StretchWords } from './stretch-words.js';
 
 /** The plan for a domed sheet as one says it. @param tackedFrac what tacking its border first would cost */

@@ -27,6 +27,7 @@ export * from './read-cloud.js';
 export * from './cloud-frame.js';
 export * from './place-cloud.js';
 export * from './stretch-sheet.js';
+export * from './stretch-limit.js';
 export * from './recess-shape.js';
 export * from './recess-ways.js';
 export * from './stretch-words.js';

@@ -1,7 +1,7 @@
 import type { RecessAnswer, RecessInput } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '../films/index.js';
 import { planRecess, type RecessPlan } from './recess-ways.js';
 import { recessWayNames, recessWords } from './recess-words.js';
+import { stretchLimitOf } from './stretch-limit.js';
 
 /** A plan to its end. */
 function endOf(run: Generator<unknown, RecessPlan>): RecessPlan {

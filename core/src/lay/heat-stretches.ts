@@ -1,8 +1,7 @@
 import type { Corrugation, Counter, Film, LayEntry, Panel, Surface, SurfaceKind, SurfaceOf, Wall } from '@yellow-pane/contracts';
 import { distance, vec, type Polygon, type Vec } from '../geometry/index.js';
 import { wrappedRounds, resolveDry } from '../cut/index.js';
-import { stretchLimitOf } from '../films/index.js';
-import { planDome } from '../form/index.js';
+import { planDome, stretchLimitOf } from '../form/index.js';
 import { shownC } from '../instruments/index.js';
 import {
   counterCornerNames,

@@ -1,7 +1,7 @@
 import type { Panel } from '@yellow-pane/contracts';
 import { cutOfPanel, FOLD_BACK_MM, resolveDry, starvedWords, wrapDepth } from '../cut/index.js';
-import { isLaidDry, stretchLimitOf } from '../films/index.js';
-import { planDome, type DomePlan } from '../form/index.js';
+import { isLaidDry } from '../films/index.js';
+import { planDome, stretchLimitOf, type DomePlan } from '../form/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel, type PanelSurvey } from '../measure/index.js';
 import { askedOfGround, coldTraits, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';

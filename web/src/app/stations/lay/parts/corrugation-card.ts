@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Corrugation, Panel } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '@yellow-pane/core/films';
-import { corrugationWords, planCorrugation } from '@yellow-pane/core/form';
+import { corrugationWords, planCorrugation, stretchLimitOf } from '@yellow-pane/core/form';
 import { judgeRibs, noSectionByMm } from '@yellow-pane/core/measure';
 import { RibDrawing } from '../../../kit/rib-drawing';
 import { Why } from '../../../kit/why';

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { Panel } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '@yellow-pane/core/films';
-import { domeWords, planDome, tackedDome } from '@yellow-pane/core/form';
+import { domeWords, planDome, stretchLimitOf, tackedDome } from '@yellow-pane/core/form';
 import { surveyPanel } from '@yellow-pane/core/measure';
 import { Why } from '../../../kit/why';
 import { RecordStore } from '../../../record/record.store';

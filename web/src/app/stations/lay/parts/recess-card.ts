@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Panel, Recess } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '@yellow-pane/core/films';
-import { recessWayNames, recessWords, stopDepths, stretchPct, type RecessPlan, type RecessResult, type RecessWay } from '@yellow-pane/core/form';
+import {
+  recessWayNames,
+  recessWords,
+  stopDepths,
+  stretchLimitOf,
+  stretchPct,
+  type RecessPlan,
+  type RecessResult,
+  type RecessWay,
+} from '@yellow-pane/core/form';
 import { capital, formatRough } from '@yellow-pane/core/ground';
 import { recessName } from '@yellow-pane/core/measure';
 import { RecessSearch } from '../../../compute/recess-search';
