@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { alongRollMm, id, positiveLengthMm, unitSystem } from './quantities.js';
+import { alongRollMm, id, lengthMm, positiveLengthMm, unitSystem } from './quantities.js';
 import { column } from './measure/column.js';
 import { counter } from './measure/counter.js';
 import { corrugation, dome, panel, recess, recessWay } from './measure/panel.js';
@@ -10,6 +10,7 @@ import { groundMaterial } from './measure/ground.js';
 import { masonry, wall } from './measure/wall.js';
 import { film } from './films/film.js';
 import { hotAirGun } from './lay/steps.js';
+import { borderSchool, jointIndex, jointStroke } from './lay/joints.js';
 import { cutSettings } from './cut/settings.js';
 import { cutMethod } from './cut/allowances.js';
 import { drop, layout, piece } from './cut/layout.js';
@@ -230,3 +231,61 @@ export const methodFigures = z.object({
   blockedCount: z.int(),
   unplacedCount: z.int(),
 });
+
+const jointSide = z.enum(['free', 'closed']);
+const placeMm = z.number().min(-1000).max(60_000).meta({ unit: 'mm' });
+/** Input of an order for the joints beneath one panel; places from the left end and the foot of the wall. */
+export const jointsInput = z.object({
+  masonry,
+  wall: z.object({ widthMm: positiveLengthMm, heightMm: positiveLengthMm }),
+  panel: z.object({ leftMm: placeMm, rightMm: placeMm, footMm: placeMm, topMm: placeMm }),
+  borders: z.object({ left: jointSide, right: jointSide, foot: jointSide, top: jointSide }),
+  obstacles: z.array(z.object({ leftMm: placeMm, footMm: placeMm, widthMm: lengthMm, heightMm: lengthMm, isOpen: z.boolean() })).max(60).default([]),
+  goesRound: z.boolean().default(false),
+  border: borderSchool.default('left-open'),
+  /** Whether rolling straight through a crossing presses it shut. */
+  rule: z.enum(['strict', 'lenient']).default('strict'),
+  film: film.pick({ stretchMaxPct: true }).nullable().default(null),
+  /** An order of one’s own, to be judged; empty: only the plan is asked. */
+  strokes: z.array(jointStroke).max(4000).default([]),
+  units: unitSystem.default('mm'),
+});
+export type JointsInput = z.output<typeof jointsInput>;
+
+const onWall = z.object({ xMm: z.number(), yMm: z.number() });
+export const jointsResult = z.object({
+  /** Why nothing is planned; null: it is. */
+  doubt: z.string().nullable(),
+  fit: z.object({ is: z.enum(['lies', 'goes', 'bridges', 'unknown']), stretchPct: z.number(), text: z.string() }),
+  /** Pieces of joint between two crossings, and all of their length. */
+  segments: z.array(z.object({ way: z.enum(['bed', 'head']), a: jointIndex, b: jointIndex, lengthMm: z.number() })),
+  nodes: z.array(onWall.extend({ is: z.enum(['crossing', 'exit', 'end']) })),
+  lengthM: z.number(),
+  zones: z.array(
+    z.object({
+      band: z.int(),
+      fromMm: z.number(),
+      toMm: z.number(),
+      minutes: z.number(),
+      gunKwh: z.number(),
+      lanes: z.array(z.object({ from: onWall, to: onWall })),
+      strokes: z.array(z.object({ stroke: jointStroke, path: z.array(onWall) })),
+      doing: z.array(z.string()),
+    }),
+  ),
+  pierces: z.array(onWall.extend({ segments: z.array(jointIndex), text: z.string() })),
+  walkMm: z.number(),
+  leastWalkMm: z.number(),
+  walking: z.string(),
+  /** What all of the border set first would shut in here. */
+  setFirst: z.string(),
+  /** On the order that was sent; null: none was. */
+  verdict: z
+    .object({
+      isClean: z.boolean(),
+      text: z.string(),
+      trapped: z.array(z.object({ segment: jointIndex, atStroke: z.int(), why: z.enum(['dead-end', 'cut-off', 'sealed', 'from-start']) })),
+    })
+    .nullable(),
+});
+export type JointsAnswer = z.infer<typeof jointsResult>;

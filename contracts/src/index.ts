@@ -35,6 +35,7 @@ export * from './prepare/day.js';
 export * from './handover/work-class.js';
 export * from './lay/steps.js';
 export * from './check/pin.js';
+export * from './lay/joints.js';
 export * from './lay/log.js';
 export * from './lay/squeegee.js';
 export * from './jobs/job.js';

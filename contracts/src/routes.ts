@@ -21,6 +21,8 @@ import {
   domeInput,
   domeResult,
   corrugationResult,
+  jointsInput,
+  jointsResult,
   recessInput,
   recessResult,
   surveyInput,
@@ -391,6 +393,13 @@ export const routes = {
     summary: 'How much more film the ribs of a corrugated sheet take, how far it stretches where it is formed into them, and whether the film stands it',
     body: corrugationInput,
     result: corrugationResult,
+    errors: ['bad-input'],
+  },
+  computeJoints: {
+    ...addresses.computeJoints,
+    summary: 'In which order and direction the joints beneath a panel of film are pressed so that air always has a way out; judges an order of one’s own',
+    body: jointsInput,
+    result: jointsResult,
     errors: ['bad-input'],
   },
   computeDome: {

@@ -45,7 +45,7 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
   expect(read.surfaces.map((s) => s.kind)).toEqual(old.surfaces.map(() => 'pane'));
   expect(read.surfaces).toMatchObject(old.surfaces.map((s) => ({ ...s, kind: 'pane' })));
   expect(read.readings).toEqual(old.readings);
-  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 15 })))).toEqual({ ...read, formatVersion: 15 });
+  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 16 })))).toEqual({ ...read, formatVersion: 16 });
 });
 test('a job file of version 14 reads: its gun is the usual one, what was read in it was glass', () => {
   const file = ternInterior();

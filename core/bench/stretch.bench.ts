@@ -1,5 +1,5 @@
 import { planCorrugation, planDome, planRecess, recessBy, tackedDome } from '../src/form/index.js';
-import { jointGraph, planJoints, replayJoints, type JointedPanel } from '../src/lay/index.js';
+import { jointGraph, planJoints, replayJoints, usualReach, type JointedPanel } from '../src/lay/index.js';
 import { judgeDome, type Ribs } from '../src/measure/index.js';
 import { timed } from './timed.js';
 
@@ -30,4 +30,10 @@ timed('joints of 10 × 3 m', 1000, 5, () => planJoints(jointGraph(wall(10_000, 3
 timed('joints of 30 × 4 m', 5000, 3, () => planJoints(jointGraph(wall(30_000, 4000))));
 const long = jointGraph(wall(30_000, 4000));
 const { strokes } = planJoints(long);
+/** Course by course from left to right over the whole wall, as one would who has no plan: from the right end back each time, and up and down as the courses come. */
+const sweepMm = (widthMm: number, heightMm: number): number => (2 * Math.ceil(heightMm / 200) - 1) * (widthMm - usualReach.acrossMm);
+for (const [w, h] of [[10_000, 3000], [30_000, 4000]] as const) {
+  const { walkMm, leastWalkMm, climbs } = planJoints(jointGraph(wall(w, h)));
+  console.log(`walking ${w / 1000} × ${h / 1000} m: plan ${(walkMm / 1000).toFixed(1)} m and ${climbs} up or down, bound ${(leastWalkMm / 1000).toFixed(1)} m, courses from left to right ${(sweepMm(w, h) / 1000).toFixed(0)} m`);
+} // prettier-ignore
 timed(`replay of ${strokes.length} strokes`, 50, 20, () => replayJoints(long, strokes));

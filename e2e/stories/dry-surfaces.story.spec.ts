@@ -236,6 +236,64 @@ test('six doors: a string that was not pressed in is told; a new door is taped, 
   await expect(page.locator('[data-said]')).toContainText('looked over');
 });
 
+test('a wall of blocks: place by place its faces and joints, so that no air is shut in; one done out of turn plans the rest anew, here and in another browser; an order of one’s own is judged; a line taken back is as if it had not been', async ({
+  page,
+  browser,
+}) => {
+  const bench = new Bench(page, server.url);
+  const toJoints = async (b: Bench) => {
+    await b.openJob('Tern Point interior');
+    await b.pick('Corridor wall');
+    await b.goTo('Lay');
+    await b.page.getByRole('button', { name: 'Step by step' }).click();
+    await b.page.locator('[data-step="wall-joints"]').click();
+    return b.page.locator('[data-joint-card]');
+  };
+  const card = await toJoints(bench);
+  const zone = card.locator('[data-zone]');
+  await expect(zone).toContainText('Drop 1, from the floor');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await card.locator('[data-zone-done]').click();
+  await expect(zone).toContainText('Drop 1, from the platform');
+  await card.getByRole('button', { name: 'Drop 2' }).click();
+  await expect(card).toContainText('promoter on the lap of drop 1');
+  await card.locator('summary').filter({ hasText: 'All places' }).click();
+  await card.locator('[data-already="1"]').click();
+  await expect(card).toContainText('planned anew from what was done');
+  await expect(zone).toContainText('Drop 2, from the floor');
+
+  const other = await browser.newPage();
+  const theirs = await toJoints(new Bench(other, server.url));
+  await expect(theirs.locator('[data-zone]')).toContainText('Drop 1, from the platform');
+  await theirs.getByRole('button', { name: 'Drop 2' }).click();
+  await expect(theirs).toContainText('planned anew from what was done');
+  await other.close();
+
+  await card.getByRole('button', { name: 'Drop 1' }).click();
+  await page
+    .locator('[data-line]')
+    .filter({ hasText: 'pressed: drop 1, from the floor' })
+    .getByRole('button', { name: /^Take back/ })
+    .click();
+  await expect(zone).toContainText('Drop 1, from the floor');
+
+  await card.getByRole('button', { name: 'See the order' }).click();
+  await card.getByLabel('Strokes done').press('End');
+  await expect(card.locator('[data-replay]')).toContainText('the border is sealed');
+  await card.getByRole('button', { name: 'Try your own' }).click();
+  const drawing = card.locator('svg[tabindex="0"]');
+  await drawing.focus();
+  // a level joint over all its length, and the one above it: what stands between them has no way out
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Enter');
+  await expect(card.locator('[data-own-verdict]')).toContainText('Nothing is shut in');
+  await page.locator('#lay-jointBorder').selectOption('set-first');
+  await card.getByRole('button', { name: 'Place by place' }).click();
+  await expect(card.locator('[data-mind]').first()).toContainText('Pierce');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(card.locator('[data-mind]')).toHaveCount(0);
+});
+
 test('under a slope: a break that is taped from the level line gives each drop its own length, and its rough cut; taken back, the ceiling is straight again', async ({
   page,
 }) => {

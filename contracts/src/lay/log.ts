@@ -3,6 +3,7 @@ import { id, instant, words } from '../quantities.js';
 import { faceFound } from '../choose/glazing.js';
 import { workClass } from '../handover/work-class.js';
 import { onPane, paneLook, pin, pinNews } from '../check/pin.js';
+import { wallZoneDone } from './joints.js';
 import { acceptance, erasedThing, lineErased } from '../handover/hand-over.js';
 
 /** What is seen when something is wrong, on wet film on glass. */
@@ -38,6 +39,8 @@ export const layKind = z.enum([
   'reading',
   /** What the face felt like, before anything hard touched it. */
   'found',
+  /** A place of a textured wall is done: its faces, its joints, its border. */
+  'zone-done',
   /** Something on the site was asked and is so. */
   'ready',
   /** The customer has seen the photos and signed. */
@@ -120,6 +123,8 @@ export const layEntry = z.object({
   news: pinNews.optional(),
   acceptance: acceptance.optional(),
   erasure: erasedThing.optional(),
+  /** Left out in all lines but `zone-done`. */
+  zone: wallZoneDone.optional(),
   /** Random, so that nobody can guess words or a name from the sum that the seal is reckoned with. Left out in lines of before there were seals. */
   salt: z
     .string()

@@ -33,6 +33,8 @@ const lineSum = (e: LayEntry): string =>
     look: e.look ?? null,
     pin: e.pin ?? null,
     news: e.news ?? null,
+    // what came later stands in a sum only where it is said, so that seals of before still hold
+    ...(e.zone ? { zone: e.zone } : {}),
     personal: commitmentOf(e),
   });
 

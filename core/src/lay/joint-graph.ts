@@ -31,6 +31,8 @@ export interface JointNode {
   readonly yMm: number;
   /** Exit: air can leave there until its edge is sealed. End: it cannot. */
   readonly is: 'crossing' | 'exit' | 'end';
+  /** Of an exit: the border it leaves beneath, or the hole of an outlet. */
+  readonly side: PanelBorder | 'hole' | null;
   /** Segments that meet here, by where they lie from it. */
   readonly at: { readonly east: number | null; readonly west: number | null; readonly north: number | null; readonly south: number | null };
 }
@@ -90,16 +92,22 @@ export function jointGraph({ masonry, wall, panel, borders, obstacles, goesRound
     xMm: number;
     yMm: number;
     is: JointNode['is'];
+    side: JointNode['side'];
     at: { east: number | null; west: number | null; north: number | null; south: number | null };
   }[] = [];
   const byPlace = new Map<string, number>();
+  const sideOf = (xMm: number, yMm: number): PanelBorder | 'hole' => {
+    if (!goesRound && Math.abs(xMm - panel.leftMm) < SAME_MM) return 'left';
+    if (!goesRound && Math.abs(xMm - panel.rightMm) < SAME_MM) return 'right';
+    return yMm <= panel.footMm + near ? 'foot' : yMm >= panel.topMm - near ? 'top' : 'hole';
+  };
   const nodeAt = (xMm: number, yMm: number, is: JointNode['is']): number => {
     // round a column the two ends are one place
     const x = goesRound && Math.abs(xMm - panel.rightMm) < SAME_MM ? panel.leftMm : xMm;
     const key = `${Math.round(x / SAME_MM)}/${Math.round(yMm / SAME_MM)}`;
     const known = byPlace.get(key);
     if (known !== undefined) return known;
-    nodes.push({ xMm: x, yMm, is, at: { east: null, west: null, north: null, south: null } });
+    nodes.push({ xMm: x, yMm, is, side: is === 'exit' ? sideOf(xMm, yMm) : null, at: { east: null, west: null, north: null, south: null } });
     byPlace.set(key, nodes.length - 1);
     return nodes.length - 1;
   };

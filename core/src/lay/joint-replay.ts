@@ -7,6 +7,12 @@ export type JointStroke =
 /** Whether rolling straight through a crossing presses it shut. @source strict: what stack bond depends on (CHECKS.md); lenient for comparison */
 export type CrossingRule = 'strict' | 'lenient';
 
+/** A needle’s hole in the film over a segment, beside its end at a node. */
+export interface JointHole {
+  readonly segment: number;
+  readonly node: number;
+}
+
 /** A segment whose air has no way out any more. */
 export interface TrappedJoint {
   readonly segment: number;
@@ -55,7 +61,7 @@ const pairs = ({ at }: JointNode): readonly (readonly [number | null, number | n
  * What an order of strokes does with the air beneath the film. Reckoned backwards: taking strokes back only joins what they parted, so each place is looked at once
  * (disjoint sets with lists, near linear).
  */
-export function replayJoints(graph: JointGraph, strokes: readonly JointStroke[], rule: CrossingRule = 'strict'): JointVerdict {
+export function replayJoints(graph: JointGraph, strokes: readonly JointStroke[], rule: CrossingRule = 'strict', holes: readonly JointHole[] = []): JointVerdict {
   const { nodes, segments } = graph;
   const { events, broken } = eventsOf(graph, strokes);
 
@@ -117,6 +123,7 @@ export function replayJoints(graph: JointGraph, strokes: readonly JointStroke[],
     for (const s of [east, west, north, south])
       if (s !== null) for (const end of [0, 1]) if ((end === 0 ? segments[s]!.a : segments[s]!.b) === node) unite(ports + node, 2 * s + end, atStroke, why);
   };
+  for (const { segment, node } of holes) hasExit[port(segment, node)] = 1;
   nodes.forEach((n, i) => {
     if (n.is === 'exit' && !sealedAt.has(i)) hasExit[ports + i] = 1;
     if (!isShut[i]) open(i, -1, 'from-start');

@@ -1,8 +1,10 @@
+import { alg, Graph } from '@dagrejs/graphlib';
 import fc from 'fast-check';
 import type { Masonry } from '@yellow-pane/contracts';
 import { jointsOf } from '../measure/index.js';
 import { jointGraph, otherEnd, type JointedPanel, type JointGraph } from './joint-graph.js';
-import { breathingOrder, planJoints, usualReach } from './joint-plan.js';
+import { breathingOrder, planJoints } from './joint-plan.js';
+import { airWay } from './joint-air.js';
 import { replayJoints, type CrossingRule, type JointStroke } from './joint-replay.js';
 
 const blocks: Masonry = {
@@ -189,11 +191,10 @@ describe('plan', () => {
     fc.assert(
       fc.property(anyWall, fc.constantFrom('strict', 'lenient'), (w, rule) => {
         const g = made(w);
-        const plan = planJoints(g, usualReach, rule as CrossingRule);
+        const plan = planJoints(g, { rule: rule as CrossingRule });
         const done = plan.strokes.flatMap((s) => (s.does === 'press' ? s.segments : []));
         expect([...done].sort((a, b) => a - b)).toEqual(g.segments.map((_s, i) => i));
-        const nodes = g.nodes.map((n) => (plan.pierces.some((p) => p.xMm === n.xMm && p.yMm === n.yMm) ? { ...n, is: 'exit' as const } : n));
-        const v = replayJoints({ ...g, nodes }, plan.strokes, rule as CrossingRule);
+        const v = replayJoints(g, plan.strokes, rule as CrossingRule, plan.pierces);
         expect(v).toEqual({ isClean: true, trapped: [], left: [], broken: [] });
         expect(plan.walkMm).toBeGreaterThanOrEqual(plan.leastWalkMm - 1e-6);
       }),
@@ -206,7 +207,7 @@ describe('plan', () => {
         const g = made({ ...w, wide: Math.min(w.wide, 900), high: Math.min(w.high, 420) });
         if (g.segments.length === 0 || g.segments.length > 9 || g.segments.some((s) => s.a === s.b)) return;
         const exists = anyOrder(g, rule as CrossingRule);
-        const found = breathingOrder(g, rule as CrossingRule, g.nodes.flatMap((n, i) => (n.is === 'exit' ? [i] : [])), () => 0).length === g.segments.length; // prettier-ignore
+        const found = breathingOrder(g, { rule: rule as CrossingRule, open: g.nodes.flatMap((n, i) => (n.is === 'exit' ? [i] : [])), rank: () => 0 }).length === g.segments.length; // prettier-ignore
         expect(found).toBe(exists);
         tried[exists ? 'found' : 'none']++;
       }),
@@ -246,6 +247,147 @@ describe('the joints beneath a panel', () => {
     const g = jointGraph(wallOf(1200, 600, { goesRound: true }));
     expect(g.nodes.filter((n) => n.is !== 'crossing').every((n) => n.yMm === 0 || n.yMm === 600)).toBe(true);
     expect(g.segments.filter((s) => s.way === 'bed' && s.level === 0).reduce((s, x) => s + x.lengthMm, 0)).toBe(1200);
+  });
+});
+
+describe('against a general graph library', () => {
+  const asGraph = (g: JointGraph, without: ReadonlySet<number> = new Set()): Graph => {
+    const out = new Graph({ directed: false, multigraph: true });
+    g.nodes.forEach((_n, i) => out.setNode(String(i)));
+    g.segments.forEach((s, i) => without.has(i) || out.setEdge(String(s.a), String(s.b), i, String(i)));
+    return out;
+  };
+  const area = (w: number, h: number) => ({ wide: w, high: h });
+  test('as many faces as Euler’s formula says, in as many parts as the library counts: blocks beneath a panel are what its joints and its border part', () => {
+    for (const bond of ['running', 'thirds', 'stack'] as const)
+      for (const { wide, high } of [area(3000, 1500), area(1350, 2600)]) {
+        const masonry = { ...blocks, bond, firstHeadMm: 130, firstBedMm: 70 };
+        const g = jointGraph(wallOf(wide, high, { masonry }));
+        // the border joins the exits to a ring
+        const border = asGraph(g);
+        const exits = g.nodes.flatMap((n, i) => (n.is === 'exit' ? [i] : []));
+        exits.forEach((n, i) => border.setEdge(String(n), String(exits[(i + 1) % exits.length]!), 'border', `b${i}`));
+        const parts = alg.components(border).length;
+        expect(parts).toBe(1);
+        const faces = border.edgeCount() - border.nodeCount() + parts + 1;
+        const units = jointsOf(masonry, { widthMm: wide, heightMm: high }).courses.reduce((s, c) => s + c.units.length, 0);
+        expect(faces - 1).toBe(units);
+      }
+  });
+  test('by the lenient rule what is not pressed breathes exactly where the library finds its part to hold an exit', () =>
+    fc.assert(
+      fc.property(anyWall, fc.infiniteStream(fc.nat()), (w, dice) => {
+        const g = made(w);
+        if (g.segments.length === 0 || g.segments.some((s) => s.a === s.b)) return;
+        const it = dice[Symbol.iterator]();
+        const taken = new Set(g.segments.flatMap((_s, i) => ((it.next().value as number) % 3 === 0 ? [i] : [])));
+        const strokes = [...taken].map((i) => press(g.segments[i]!.a, i));
+        const parts = alg.components(asGraph(g, taken));
+        const breathing = new Set(parts.filter((c) => c.some((n) => g.nodes[Number(n)]!.is === 'exit')).flat());
+        const shut = g.segments.flatMap((s, i) => (!taken.has(i) && !breathing.has(String(s.a)) ? [i] : []));
+        const said = replayJoints(g, strokes, 'lenient').trapped.map((t) => t.segment).filter((s) => !taken.has(s)); // prettier-ignore
+        expect(said.sort((a, b) => a - b)).toEqual(shut);
+      }),
+      { numRuns: 200 },
+    ));
+  test('the way of the air is as short as the library’s shortest one, and there is none exactly where a stroke shuts its own air in', () =>
+    fc.assert(
+      fc.property(anyWall, fc.infiniteStream(fc.nat()), (w, dice) => {
+        const g = made(w);
+        if (g.segments.length < 3 || g.segments.some((s) => s.a === s.b)) return;
+        const it = dice[Symbol.iterator]();
+        const roll = (n: number) => (it.next().value as number) % n;
+        const [left, strokes] = [g.segments.map((_s, i) => i), [] as JointStroke[]];
+        for (let k = Math.min(6, left.length); k > 0; k--) {
+          const [s] = left.splice(roll(left.length), 1);
+          strokes.push(press(roll(2) ? g.segments[s!]!.a : g.segments[s!]!.b, s!));
+        }
+        const done = new Set<number>();
+        strokes.forEach((s, i) => {
+          const own = s.does === 'press' ? s.segments[0]! : -1;
+          done.add(own);
+          const to = otherEnd(g.segments[own]!, s.does === 'press' ? s.from : -1);
+          const far = alg.dijkstra(asGraph(g, done), String(to), undefined, (n) => asGraph(g, done).nodeEdges(n) ?? []);
+          const best = Math.min(...g.nodes.map((n, at) => (n.is === 'exit' ? far[String(at)]!.distance : Infinity)));
+          const way = airWay(g, strokes, i, 'lenient');
+          expect(way === null ? Infinity : way.length - 1).toBe(best);
+        });
+        for (const rule of ['strict', 'lenient'] as const) {
+          const dead = new Set(replayJoints(g, strokes, rule).trapped.filter((t) => t.why === 'dead-end').map((t) => t.atStroke)); // prettier-ignore
+          // what others had shut in before it has no way either
+          strokes.forEach((_s, i) => dead.has(i) && expect(airWay(g, strokes, i, rule)).toBeNull());
+          if (replayJoints(g, strokes, rule).isClean) strokes.forEach((_s, i) => expect(airWay(g, strokes, i, rule)).not.toBeNull());
+        }
+      }),
+      { numRuns: 60 },
+    ));
+});
+
+describe('the border', () => {
+  const exitsOf = (g: JointGraph) => g.nodes.flatMap((n, i) => (n.is === 'exit' ? [i] : []));
+  test('is sealed where joints leave, every exit once, and never before the air that goes out there', () => {
+    const g = jointGraph(wallOf(1350, 2600));
+    const plan = planJoints(g);
+    const sealed = plan.strokes.flatMap((s) => (s.does === 'seal' ? s.exits : []));
+    expect([...sealed].sort((a, b) => a - b)).toEqual(exitsOf(g));
+    expect(replayJoints(g, plan.strokes)).toEqual({ isClean: true, trapped: [], left: [], broken: [] });
+    // in the place where one stands, not in a round of its own
+    expect(plan.zones).toHaveLength(2);
+    expect(plan.climbs).toBe(1);
+  });
+  test('the hole of an outlet is no border: its cover goes on, nobody seals it', () => {
+    const g = jointGraph(wallOf(1350, 900, { obstacles: [{ leftMm: 500, footMm: 150, widthMm: 80, heightMm: 80, isOpen: true }] }));
+    const holes = g.nodes.flatMap((n, i) => (n.side === 'hole' ? [i] : []));
+    expect(holes).toHaveLength(2);
+    const sealed = new Set(planJoints(g).strokes.flatMap((s) => (s.does === 'seal' ? s.exits : [])));
+    expect(holes.some((h) => sealed.has(h))).toBe(false);
+  });
+  test('set first, all of it, every joint is shut in; pierced once inside the wall they can be pressed out', () => {
+    const g = jointGraph(wallOf(1350, 2600));
+    const plan = planJoints(g, { border: 'set-first' });
+    expect(plan.shutIn).toHaveLength(g.segments.length);
+    const first = plan.strokes.findIndex((s) => s.does === 'press');
+    expect(plan.strokes.slice(0, first).flatMap((s) => (s.does === 'seal' ? s.exits : [])).sort((a, b) => a - b)).toEqual(exitsOf(g)); // prettier-ignore
+    expect(replayJoints(g, plan.strokes).trapped.filter((t) => t.why === 'sealed')).toHaveLength(g.segments.length);
+    expect(plan.pierces.length).toBeGreaterThan(0);
+    expect(replayJoints(g, plan.strokes, 'strict', plan.pierces)).toEqual({ isClean: true, trapped: [], left: [], broken: [] });
+  });
+});
+
+describe('from what was done on', () => {
+  test('whatever was done, in whatever order: the rest is pressed so that nothing more is shut in than was already, or than had no way left', () =>
+    fc.assert(
+      fc.property(anyWall, fc.infiniteStream(fc.nat()), (w, dice) => {
+        const g = made(w);
+        if (g.segments.length === 0 || g.segments.some((s) => s.a === s.b)) return;
+        const it = dice[Symbol.iterator]();
+        const roll = (n: number) => (it.next().value as number) % n;
+        const [left, done] = [g.segments.map((_s, i) => i), [] as JointStroke[]];
+        for (let k = roll(left.length + 1); k > 0; k--) {
+          const [s] = left.splice(roll(left.length), 1);
+          done.push(press(roll(2) ? g.segments[s!]!.a : g.segments[s!]!.b, s!));
+        }
+        const plan = planJoints(g, { done });
+        const pressed = plan.strokes.flatMap((s) => (s.does === 'press' ? s.segments : []));
+        expect([...pressed].sort((a, b) => a - b)).toEqual(left);
+        // what was shut in before is named for the needle, whether it is pressed or not
+        const before = replayJoints(g, done);
+        for (const t of before.trapped) expect(plan.shutIn).toContain(t.segment);
+        const after = replayJoints(g, [...done, ...plan.strokes], 'strict', plan.pierces);
+        const known = new Set(before.trapped.map((t) => t.segment));
+        expect(after.trapped.filter((t) => t.atStroke >= done.length && !known.has(t.segment))).toEqual([]);
+        expect(after.left).toEqual([]);
+        expect(after.broken).toEqual([]);
+      }),
+      { numRuns: 200 },
+    ));
+  test('of an order that was broken off the rest goes on from there, with nothing to pierce', () => {
+    const g = jointGraph(wallOf(5000, 2600));
+    const whole = planJoints(g);
+    const done = whole.strokes.slice(0, 100);
+    const rest = planJoints(g, { done });
+    expect(rest.pierces).toEqual([]);
+    expect(replayJoints(g, [...done, ...rest.strokes])).toEqual({ isClean: true, trapped: [], left: [], broken: [] });
   });
 });
 

@@ -26,6 +26,12 @@ import {
   methodFigures,
   planStrokes,
   corrugationCard,
+  jointsCard,
+  zonesOfPanel,
+  type PanelZones,
+  type TexturedPanel,
+  type ZoneDone,
+  type ZonesAsked,
   domeCard,
   recessCard,
   shrinkPlan,
@@ -51,6 +57,13 @@ export interface MethodsAsked {
   readonly filmId: string;
 }
 
+/** Panels of a textured wall, what the log says of them, and how they are worked. */
+export interface ZonesComputeInput {
+  readonly panels: readonly TexturedPanel[];
+  readonly logged: readonly ZoneDone[];
+  readonly asked: ZonesAsked;
+}
+
 /** What this thread has had worked out. */
 const memo = new Memo();
 
@@ -65,6 +78,8 @@ export const runners = {
   heat: heatCard,
   recess: recessCard,
   corrugation: corrugationCard,
+  joints: jointsCard,
+  zones: ({ panels, logged, asked }: ZonesComputeInput): PanelZones[] => panels.map((p) => zonesOfPanel(p, logged, asked)),
   dome: domeCard,
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films, memo),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {

@@ -16,6 +16,8 @@ const MOST_MS: Record<RunnerName, number> = {
   strokes: 30_000,
   recess: 60_000,
   corrugation: 4_500,
+  joints: 30_000,
+  zones: 30_000,
   dome: 30_000,
 };
 /** More than this in line is not taken in. */

@@ -290,7 +290,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 15,
+      formatVersion: 16,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),

@@ -6,6 +6,8 @@ import type {
   CorrugationInput,
   DomeAnswer,
   DomeInput,
+  JointsAnswer,
+  JointsInput,
   RecessAnswer,
   RecessInput,
   LayEntry,
@@ -16,9 +18,16 @@ import type {
   StepSet,
   Pane,
   Surface,
+  Wall,
 } from '@yellow-pane/contracts';
 import {
   defaultLay,
+  jointFit,
+  mindsOfPanel,
+  stretchLimitOf,
+  texturedWallOf,
+  zoneDoing,
+  zoneName,
   learnMinutes,
   timedPanes,
   type TimedPane,
@@ -47,7 +56,7 @@ import { Refusal } from '../../problem.js';
 import type { RecordsRepository } from '../../db/records.repository.js';
 import type { JobsService } from '../jobs/jobs.service.js';
 import type { PhotoStore } from './photo-store.js';
-import type { PrintedPane, RunSheetDocument } from './run-sheet-pdf.js';
+import type { PrintedPane, PrintedZone, RunSheetDocument } from './run-sheet-pdf.js';
 
 const logColumns = [
   'occurredAt',
@@ -120,6 +129,9 @@ export class LayService {
   dome(asked: DomeInput): Promise<DomeAnswer> {
     return this.compute.run('dome', asked);
   }
+  joints(asked: JointsInput): Promise<JointsAnswer> {
+    return this.compute.run('joints', asked);
+  }
   corrugation(asked: CorrugationInput): Promise<CorrugationAnswer> {
     return this.compute.run('corrugation', asked);
   }
@@ -152,11 +164,31 @@ export class LayService {
         minutes: sheet.minutes,
         plan: strokes?.ok ? strokes.plan : null,
         noPlan: strokes?.ok === false ? strokes.why : '',
+        zones: surface.kind === 'wall' ? await this.zones(surface, doc) : [],
       });
     }
     if (panes.length === 0) throw new Refusal('not-layable');
     const set = stepSetOf(doc.job.firmId, doc.stepSets, doc.layEntries);
     return { job: doc.job.name, customer: doc.job.customer, units: doc.job.units, version: set.version, lock: (doc.job.lay ?? defaultLay).lock, panes };
+  }
+
+  /** Places of a textured wall that are not done yet, in their order; none of a smooth one. */
+  private async zones(surface: Wall, doc: LayRecords): Promise<PrintedZone[]> {
+    const wall = texturedWallOf(surface, doc);
+    if (!wall) return [];
+    const logged = linesInForce(doc.layEntries).flatMap((e) => (e.surfaceId === surface.id && e.zone ? [e.zone] : []));
+    const found = await this.compute.run('zones', { panels: wall.panels, logged, asked: { border: doc.job.lay?.jointBorder ?? defaultLay.jointBorder } });
+    const fit = jointFit(wall.masonry, stretchLimitOf(wall.film));
+    return found.flatMap((p) =>
+      p.left.map((zone, i): PrintedZone => ({
+        name: zoneName(zone, wall.panels.length, doc.job.units),
+        panel: p.panel,
+        zone,
+        before: [...p.done, ...p.left.slice(0, i).flatMap((z) => z.strokes)],
+        doing: zoneDoing(zone, p.panel.graph, fit, wall.masonry.texture),
+        minds: i === 0 ? mindsOfPanel(p, doc.job.units) : [],
+      })),
+    );
   }
 
   /** Strokes of the panes asked for, all in one go off the main thread. */

@@ -5,8 +5,8 @@ import request from 'supertest';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { v7 as uuidv7 } from 'uuid';
-import type { Change, JobDocument, JobFile, LayEntry, RunSheetBody, StepSet } from '@yellow-pane/contracts';
-import { shippedSteps, SHIPPED_STEPS_ID, unknownFigures } from '@yellow-pane/core';
+import type { Change, JobDocument, JobFile, JointsAnswer, LayEntry, RunSheetBody, StepSet, Wall } from '@yellow-pane/contracts';
+import { Memo, plainStroke, shippedSteps, SHIPPED_STEPS_ID, texturedWallOf, unknownFigures, zonesOfPanel, type LayRecords } from '@yellow-pane/core';
 import type { App } from '../../app.js';
 import { ines, okan, openBench, TestDevice, ternPointId, type TestDatabase } from '../../bench.testing.js';
 
@@ -99,7 +99,7 @@ describe('the log', () => {
     const { photo } = (await request(app.http).post('/api/photos').set('Host', 'localhost').set('Content-Type', 'image/png').send(picture)).body;
     expect((await send(device, line(await pane('W1'), { kind: 'photo', photo, text: 'chip, lower left' })).answer).status).toBe(200);
     const file = (await get(`/api/jobs/${ternPointId}/file`)).body as JobFile;
-    expect(file.formatVersion).toBe(15);
+    expect(file.formatVersion).toBe(16);
     const other = await openBench();
     try {
       const there = await request(other.app.http).post(`/api/job-files?personId=${okan}&deviceId=${uuidv7()}`).set('Host', 'localhost').send(file);
@@ -197,6 +197,47 @@ describe('on paper and as a table', () => {
     const { text, pages } = await pdfText(`/api/jobs/${ternPointId}/run-sheet.pdf?surfaceId=${await pane('W2')}`);
     expect(pages).toBeLessThanOrEqual(2);
     for (const words of ['W2 · Waiting room', 'Find the stamp', 'Never scrape coated', 'Hard pass', 'strokes, blade']) expect(text).toContain(words);
+  });
+  describe('a textured wall', () => {
+    const interior = async () => {
+      const { jobs } = (await get('/api/jobs?find=interior')).body as { jobs: { id: string; name: string }[] };
+      const { id } = jobs.find((j) => j.name === 'Tern Point interior')!;
+      const doc = (await get(`/api/jobs/${id}`)).body as JobDocument;
+      return { id, doc, wall: doc.surfaces.find((s) => s.name === 'Corridor wall') as Wall };
+    };
+    const body = async () => ({
+      masonry: (await interior()).wall.masonry,
+      wall: { widthMm: 1300, heightMm: 900 },
+      panel: { leftMm: 0, rightMm: 1300, footMm: 0, topMm: 900 },
+      borders: { left: 'closed', right: 'free', foot: 'free', top: 'free' },
+    });
+    test('the order of its joints by figures alone; one’s own is judged; nonsense is refused in a sentence', async () => {
+      const plan = (await post('/api/compute/joints', await body())).body as JointsAnswer;
+      expect(plan).toMatchObject({ doubt: null, verdict: null, pierces: [] });
+      const strokes = plan.zones.flatMap((z) => z.strokes.map((s) => s.stroke));
+      expect(((await post('/api/compute/joints', { ...(await body()), strokes })).body as JointsAnswer).verdict).toMatchObject({ isClean: true });
+      expect(((await post('/api/compute/joints', { ...(await body()), border: 'set-first' })).body as JointsAnswer).pierces.length).toBeGreaterThan(0);
+      const refused = await post('/api/compute/joints', { ...(await body()), masonry: null });
+      expect([refused.status, refused.type]).toEqual([400, 'application/problem+json']);
+    });
+    test('its run sheet has a page for each place, drop by drop; a place that is done is no longer printed', async () => {
+      const { id, wall } = await interior();
+      const path = `/api/jobs/${id}/run-sheet.pdf?surfaceId=${wall.id}`;
+      const before = await pdfText(path);
+      for (const words of ['Drop 1, from the floor', 'Drop 1, from the platform', 'Drop 2, from the floor', 'Joints with the joint wheel']) expect(before.text).toContain(words);
+      const plan = zonesOfPanel(texturedWallOf(wall, { ...(await interior()).doc, memo: new Memo() } as unknown as LayRecords)!.panels[0]!, []);
+      const zone = { panel: 1, graph: plan.graph, strokes: plan.left[0]!.strokes.map(plainStroke) };
+      const entry = { ...line(wall.id, { kind: 'zone-done', zone, text: 'Drop 1, from the floor' }), jobId: id };
+      const draft = new TestDevice(okan).draft(id, 'Lay', [{ op: 'add', kind: 'layEntry', id: entry.id, value: { ...entry } }], 0);
+      expect((await post(`/api/jobs/${id}/changes`, draft)).status).toBe(200);
+      const after = await pdfText(path);
+      expect(after.text).not.toContain('Drop 1, from the floor');
+      expect(after.text).toContain('Drop 1, from the platform');
+      expect(after.pages).toBe(before.pages - 1);
+      // and it goes out with the job and comes in again
+      const file = (await get(`/api/jobs/${id}/file`)).body as JobFile;
+      expect(file.layEntries.find((e) => e.id === entry.id)!.zone).toEqual(zone);
+    });
   });
   test('the log as CSV: every line, taken-back ones marked, no cell that a table program would run', async () => {
     const device = new TestDevice(ines);

@@ -1,5 +1,5 @@
 import type { Content } from 'pdfmake/interfaces.js';
-import { formatRough, lockNames, type PassName, type SqueegeePlan, type Step } from '@yellow-pane/core';
+import { formatRough, lockNames, strokePath, type JointStroke, type PassName, type SqueegeePlan, type Step, type TexturedPanel, type WallZone } from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** A pane as its sheet is printed. */
@@ -14,6 +14,18 @@ export interface PrintedPane {
   readonly plan: SqueegeePlan | null;
   /** Why there are no strokes. */
   readonly noPlan: string;
+  /** Of a textured wall: place by place; empty: it is none. */
+  readonly zones: readonly PrintedZone[];
+}
+/** One place of a textured wall as it is printed. */
+export interface PrintedZone {
+  readonly name: string;
+  readonly panel: TexturedPanel;
+  readonly zone: WallZone;
+  /** Strokes of its panel that are done before it. */
+  readonly before: readonly JointStroke[];
+  readonly doing: readonly string[];
+  readonly minds: readonly string[];
 }
 export interface RunSheetDocument {
   readonly job: string;
@@ -46,6 +58,56 @@ function passSvg(plan: SqueegeePlan, strokes: SqueegeePlan['passes'][number]['st
   const [w, h] = [((maxX - minX) * k).toFixed(1), ((maxY - minY) * k).toFixed(1)];
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="0 0 ${w} ${h}"><polygon points="${points}" fill="#FFF6DC" stroke="#1C2226" stroke-width="0.8" stroke-dasharray="2 2"/>${lines}</svg>`;
 }
+
+/** Room of the drawing of one place on the sheet, points. */
+const ZONE_PT = { wide: 515, high: 560 };
+/** A place of a wall, its strokes numbered, big enough to be read at arm's length: joints hollow until they are pressed, strokes with an arrow, the border dashed, lanes pale. */
+function zoneSvg({ panel, zone, before }: PrintedZone): string {
+  const { asked, graph } = panel;
+  const p = asked.panel;
+  const [x0, x1, y0, y1] = [Math.max(p.leftMm, zone.fromMm), Math.min(p.rightMm, zone.toMm), Math.max(p.footMm, zone.lowMm), Math.min(p.topMm, zone.highMm)];
+  const room = 14;
+  const k = Math.min((ZONE_PT.wide - 2 * room) / (x1 - x0), (ZONE_PT.high - 2 * room) / (y1 - y0));
+  const [w, h] = [(x1 - x0) * k + 2 * room, (y1 - y0) * k + 2 * room];
+  const x = (mm: number) => Number((room + (mm - x0) * k).toFixed(1));
+  const y = (mm: number) => Number((room + (y1 - mm) * k).toFixed(1));
+  const line = (path: readonly { readonly xMm: number; readonly yMm: number }[]) => path.map((q, i) => `${i ? 'L' : 'M'}${x(q.xMm)} ${y(q.yMm)}`).join('');
+  const pressed = new Set(before.flatMap((s) => (s.does === 'press' ? s.segments : [])));
+  const joint = Math.max(2, asked.masonry.jointMm * k);
+  const joints = (isPressed: boolean) =>
+    graph.segments
+      .flatMap((s, i) => {
+        const a = graph.nodes[s.a]!;
+        return pressed.has(i) === isPressed ? [line([a, s.way === 'bed' ? { xMm: a.xMm + s.lengthMm, yMm: a.yMm } : graph.nodes[s.b]!])] : [];
+      })
+      .join('');
+  const lanes = zone.lanes.map((l) => `<path d="${line([{ xMm: l.fromXMm, yMm: l.fromYMm }, { xMm: l.toXMm, yMm: l.toYMm }])}" stroke="#C9D8E2" stroke-width="1.4"/><circle cx="${x(l.toXMm)}" cy="${y(l.toYMm)}" r="2.2" fill="#3E6E8E"/>`).join(''); // prettier-ignore
+  const obstacles = asked.obstacles.map((o) => `<rect x="${x(o.leftMm)}" y="${y(o.footMm + o.heightMm)}" width="${(o.widthMm * k).toFixed(1)}" height="${(o.heightMm * k).toFixed(1)}" fill="${o.isOpen ? '#FFFFFF' : '#8A8F92'}" stroke="#1C2226"/>`).join(''); // prettier-ignore
+  const strokes = zone.strokes
+    .map((s, i) => {
+      const path = strokePath(graph, s);
+      const [a, b] = [path[0]!, path[1] ?? path[0]!];
+      const end = path.at(-1)!;
+      const from = path.at(-2) ?? a;
+      const long = Math.hypot(end.xMm - from.xMm, end.yMm - from.yMm) || 1;
+      const [ux, uy] = [(end.xMm - from.xMm) / long, -(end.yMm - from.yMm) / long];
+      const tip = `${x(end.xMm)},${y(end.yMm)} ${(x(end.xMm) - 9 * ux - 4 * uy).toFixed(1)},${(y(end.yMm) - 9 * uy + 4 * ux).toFixed(1)} ${(x(end.xMm) - 9 * ux + 4 * uy).toFixed(1)},${(y(end.yMm) - 9 * uy - 4 * ux).toFixed(1)}`;
+      const at = { x: x(a.xMm + (b.xMm - a.xMm) * 0.4), y: y(a.yMm + (b.yMm - a.yMm) * 0.4) };
+      const isSeal = s.does === 'seal';
+      return `<path d="${line(path)}" fill="none" stroke="${isSeal ? '#A8431A' : '#1C2226'}" stroke-width="${isSeal ? 4 : 2}"${isSeal ? ' stroke-dasharray="7 4"' : ''}/>${isSeal ? '' : `<polygon points="${tip}" fill="#1C2226"/>`}<circle cx="${at.x}" cy="${at.y}" r="9" fill="#FFFFFF" stroke="#1C2226" stroke-width="0.8"/><text x="${at.x}" y="${at.y + 3.8}" font-size="11" text-anchor="middle" fill="#1C2226">${i + 1}</text>`;
+    })
+    .join('');
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w.toFixed(1)}" height="${h.toFixed(1)}" viewBox="0 0 ${w.toFixed(1)} ${h.toFixed(1)}"><rect x="${x(x0)}" y="${y(y1)}" width="${((x1 - x0) * k).toFixed(1)}" height="${((y1 - y0) * k).toFixed(1)}" fill="#FFFBEA" stroke="#1C2226"/>${lanes}<path d="${joints(false)}" stroke="#8A8F92" stroke-width="${joint + 1.6}"/><path d="${joints(false)}" stroke="#FFFFFF" stroke-width="${joint}"/><path d="${joints(true)}" stroke="#A97C00" stroke-width="${joint}"/>${obstacles}${strokes}</svg>`;
+}
+/** A page for each place: what is done there, and its strokes. */
+const zonePart = (p: PrintedPane): Content[] =>
+  p.zones.flatMap((z): Content[] => [
+    { text: `${p.name}: ${z.name}`, fontSize: 15, bold: true, pageBreak: 'before' },
+    { ol: [...z.doing], margin: [0, 2, 0, 4] },
+    ...z.minds.map((m): Content => ({ text: m, bold: true, margin: [0, 0, 0, 4] })),
+    { svg: zoneSvg(z) },
+    { text: 'Numbers: strokes in their order, each to its arrow. Hollow: a joint that breathes; full: pressed before. Dashed: the border, sealed. Pale lines: lanes of the roller, each to its dot. Gun on: no solvent vapour, hot-work leave, glove on the tool hand.', fontSize: 8, color: soft, margin: [0, 4, 0, 0] },
+  ]); // prettier-ignore
 
 /** The run sheet: for each pane its steps to tick off, strokes drawn in order, cautions where they bite. */
 export function runSheetPdf(doc: RunSheetDocument, paper: Paper): Promise<Buffer> {
@@ -102,5 +164,6 @@ function panePart(p: PrintedPane, units: 'mm' | 'in', isLater: boolean): Content
       },
       layout: 'lightHorizontalLines',
     },
+    ...zonePart(p),
   ];
 }

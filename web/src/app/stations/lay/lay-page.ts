@@ -30,6 +30,7 @@ import { PhotoButton } from '../../kit/photo-button';
 import { ProblemSheet } from './parts/problem-sheet';
 import { ReadySheet } from './parts/ready-sheet';
 import { CorrugationCard } from './parts/corrugation-card';
+import { JointCard } from './parts/joint-card';
 import { DomeCard } from './parts/dome-card';
 import { RecessCard } from './parts/recess-card';
 
@@ -83,6 +84,7 @@ const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; r
     ReadySheet,
     CorrugationCard,
     DomeCard,
+    JointCard,
     RecessCard,
     SignDrawing,
     WallDrawing,
@@ -159,6 +161,12 @@ export class LayPage {
   protected readonly domed = computed(() => {
     const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
     return step?.drawing === 'panel-dome' && here?.surface.kind === 'panel' && here.surface.dome ? here.surface : null;
+  });
+  /** The textured wall in hand, at the steps at which its faces and joints are pressed. */
+  protected readonly jointed = computed(() => {
+    const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
+    const isThere = step?.key === 'wall-faces' || step?.key === 'wall-joints';
+    return isThere && here?.surface.kind === 'wall' && here.surface.masonry ? here.surface : null;
   });
   /** The sheet in hand, at the step at which film goes over its ribs. */
   protected readonly ribbed = computed(() => {

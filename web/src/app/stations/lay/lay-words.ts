@@ -58,6 +58,8 @@ export function lineText(e: LayEntry, titles: ReadonlyMap<string, string>): stri
       return `face: ${foundWords[e.found ?? 'unknown']}`;
     case 'photo':
       return `photo${e.text ? `: ${e.text}` : ''}`;
+    case 'zone-done':
+      return `pressed: ${e.text.charAt(0).toLowerCase()}${e.text.slice(1)}`;
     case 'ready':
       return 'asked, and it is so';
     case 'signed':

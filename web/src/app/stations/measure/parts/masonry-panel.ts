@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { masonry, type Masonry, type Wall } from '@yellow-pane/contracts';
+import { isLaidDry } from '@yellow-pane/core/films';
+import { stretchLimitOf } from '@yellow-pane/core/form';
+import { fitWords, jointFit } from '@yellow-pane/core/lay';
 import { RecordStore } from '../../../record/record.store';
 import { PartLengths, type PartLength } from './part-lengths';
 
@@ -69,6 +72,9 @@ const lengthsOf = (m: Masonry): PartLength[] => [
             /></label>
           }
         </div>
+        @if (fit(); as words) {
+          <p class="mt-2 text-sm" data-joint-fit>{{ words }}</p>
+        }
         <p class="mt-1 text-sm text-soft">Pitch: tape ten courses and divide. What is counted, cut ones with it, checks it.</p>
         @if (message()) {
           <p role="alert" class="mt-1 border-l-4 border-ink bg-tint p-2 text-sm">{{ message() }}</p>
@@ -81,11 +87,17 @@ const lengthsOf = (m: Masonry): PartLength[] => [
   `,
 })
 export class MasonryPanel {
-  readonly surface = input.required<Pick<Wall, 'id' | 'name' | 'masonry'>>();
+  readonly surface = input.required<Pick<Wall, 'id' | 'name' | 'masonry' | 'filmId'>>();
   private readonly record = inject(RecordStore);
   protected readonly choices = choices;
   protected readonly counts = counts;
   protected readonly message = signal('');
+  /** Whether film goes into these joints, as far as its film is chosen. */
+  protected readonly fit = computed(() => {
+    const { masonry: m, filmId } = this.surface();
+    const film = this.record.doc()?.films.find((f) => f.id === filmId);
+    return m && film && isLaidDry(film) ? fitWords(jointFit(m, stretchLimitOf(film)), m, this.record.units()) : null;
+  });
   protected readonly lengths = computed(() => lengthsOf(this.surface().masonry!));
   protected options = (names: Readonly<Record<string, string>>) => Object.entries(names).map(([id, name]) => ({ id, name }));
 

@@ -1,0 +1,118 @@
+import type { Masonry } from '@yellow-pane/contracts';
+import { stretchPct } from '../form/index.js';
+import { formatRough, type UnitSystem } from '../ground/index.js';
+import type { JointGraph } from './joint-graph.js';
+import type { JointPlan } from './joint-plan.js';
+import type { JointStroke, JointVerdict, TrappedJoint } from './joint-replay.js';
+import { setFirstCosts, type PanelZones, type WallZone } from './joint-zones.js';
+import type { JointFit } from './textured-wall.js';
+
+const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+/** A joint as one finds it on the wall: which, and how far from the left end. */
+export function jointName({ nodes, segments }: JointGraph, segment: number, units: UnitSystem): string {
+  const { way, level, a, b } = segments[segment]!;
+  const [p, q] = [nodes[a]!, nodes[b]!];
+  return way === 'head'
+    ? `the upright joint of course ${level + 1}, ${formatRough(p.xMm, units)} from the left`
+    : `level joint ${level + 1} from ${formatRough(Math.min(p.xMm, q.xMm), units)} to ${formatRough(Math.max(p.xMm, q.xMm), units)}`;
+}
+
+const because: Readonly<Record<TrappedJoint['why'], string>> = {
+  'dead-end': 'its air was rolled against something shut',
+  'cut-off': 'what its air would have gone through was pressed before it',
+  sealed: 'the border was closed over its way out',
+  'from-start': 'it has no way out from the start',
+};
+
+/** What an order of strokes does, in words: what it shuts in first, at which stroke and why. */
+export function verdictWords(graph: JointGraph, { trapped, left, broken }: JointVerdict, units: UnitSystem): string {
+  const first = trapped[0];
+  if (broken.length) return `Stroke ${broken[0]! + 1} does not go on where the last one ended, or goes over what is pressed already.`;
+  if (!first) return left.length ? `Nothing is shut in; ${count(left.length, 'piece of joint', 'pieces of joint')} to go, each with a way out.` : 'All pressed, and nothing was shut in.';
+  const same = trapped.filter((t) => t.atStroke === first.atStroke && t.why === first.why).length;
+  const more = same > 1 ? ` and ${same - 1} more` : '';
+  const when = first.atStroke < 0 ? '' : `Stroke ${first.atStroke + 1} shuts in `;
+  const what = `${jointName(graph, first.segment, units)}${more}: ${because[first.why]}.`;
+  return first.atStroke < 0 ? `${what[0]!.toUpperCase()}${what.slice(1)}` : when + what;
+}
+
+/** Where what is shut in is pierced. */
+export const pierceText = ({ xMm, yMm, segments }: JointPlan['pierces'][number], units: UnitSystem): string =>
+  `Pierce ${formatRough(xMm, units)} from the left, ${yMm < 1 ? 'at the foot' : `${formatRough(yMm, units)} up`}: ${segments.length === 1 ? 'a piece of joint lets its' : `${segments.length} pieces of joint let their`} air out there.`;
+
+/** Whether film goes into the joints of a wall, as one says it. */
+export function fitWords({ is, stretchFrac, limitFrac }: JointFit, { jointMm, jointDepthMm, texture }: Pick<Masonry, 'jointMm' | 'jointDepthMm' | 'texture'>, units: UnitSystem): string {
+  const size = `${formatRough(jointMm, units)} wide, ${formatRough(jointDepthMm, units)} deep`;
+  const pct = stretchPct(stretchFrac);
+  const words: Readonly<Record<JointFit['is'], string>> = {
+    lies: `Joints ${size}: so shallow that the face roller takes the film down; no wheel.`,
+    goes: `Joints ${size}: film goes in, ${pct} of the ${stretchPct(limitFrac ?? 0)} it stands.`,
+    bridges: `Joints ${size}: in to the bottom it would stretch ${pct}, and this film stands ${stretchPct(limitFrac ?? 0)}. It bridges them; wheel it only as far as it goes by itself.`,
+    unknown: `Joints ${size}: in to the bottom it stretches ${pct}; how much this film stands is not in the library. Try one joint where nobody sees it.`,
+  };
+  return `${words[is]}${texture === 'glazed' ? ' Glazed faces: pressed cold with the squeegee, heat in the joints only.' : ''}`;
+}
+
+/** From where a band is worked. */
+export const bandName = (band: number): string => (band === 0 ? 'from the floor' : band === 1 ? 'from the platform' : `from platform ${band}`);
+
+/** A place of a wall as one says it: panel, from where, from what to what. */
+export const zoneName = (z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm'>, panels: number, units: UnitSystem): string =>
+  `${panels > 1 ? `Drop ${z.panel}, ` : ''}${bandName(z.band)}, ${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left`;
+
+/** What the strokes of a place are, kind by kind. */
+export function zoneDoing(z: WallZone, graph: JointGraph, fit: JointFit, texture: Masonry['texture']): string[] {
+  const of = (way: 'bed' | 'head') => z.strokes.filter((s) => s.does === 'press' && graph.segments[s.segments[0]!]!.way === way).length;
+  const sides = [...new Set(z.strokes.flatMap((s) => (s.does === 'seal' ? [graph.nodes[s.exits[0]!]!.side] : [])))];
+  const wheel = fit.is === 'lies' ? 'the face roller' : 'the joint wheel';
+  return [
+    z.lanes.length ? `Faces: ${count(z.lanes.length, 'lane')} with the ${texture === 'glazed' ? 'squeegee, cold' : 'roller'}, each towards its arrow.` : '',
+    of('head') + of('bed') ? `Joints with ${wheel}: ${count(of('head'), 'short upright stroke')}, ${count(of('bed'), 'level one')}, by their numbers.` : '',
+    sides.length ? `Then seal the border here, ${sides.join(', ')}; gun pointing away from what is done.` : '',
+  ].filter(Boolean);
+}
+
+/** Walking of a plan, and how far it is from the least there can be. */
+export function walkWords({ walkMm, leastWalkMm, climbs }: Pick<JointPlan, 'walkMm' | 'leastWalkMm' | 'climbs'>, units: UnitSystem): string {
+  const less = walkMm - leastWalkMm;
+  const walk = walkMm < 1 ? 'All of it from one place across' : `${formatRough(walkMm, units)} to walk, ${less > 1 ? `at best ${formatRough(less, units)} less` : 'and nobody walks less'}`;
+  return `${walk}; up or down ${climbs === 1 ? 'once' : `${climbs} times`}.`;
+}
+
+/** What of a panel has to be minded: what is shut in, what setting the border first would do. */
+export function mindsOfPanel({ trapped, pierces, panel }: Pick<PanelZones, 'trapped' | 'pierces' | 'panel'>, units: UnitSystem): string[] {
+  const first = trapped[0];
+  return [
+    first ? verdictWords(panel.graph, { isClean: false, trapped, left: [], broken: [] }, units).replace(/^Stroke \d+ shuts in /, 'What was done has shut in ') : '',
+    ...pierces.map((p) => pierceText(p, units)),
+  ].filter(Boolean);
+}
+
+/** What the other school of the border, all of it set first, would do on this panel. */
+export function setFirstWords(graph: JointGraph, units: UnitSystem): string {
+  const { shutIn, pierces } = setFirstCosts(graph);
+  if (shutIn === 0) return 'Set first, the border would shut in nothing here.';
+  const at = pierces.slice(0, 3).map((p) => `${formatRough(p.xMm, units)} from the left, ${p.yMm < 1 ? 'at the foot' : `${formatRough(p.yMm, units)} up`}`);
+  return `Set first, the border would shut in ${count(shutIn, 'piece of joint', 'pieces of joint')}: pierced in ${count(pierces.length, 'place')} (${at.join('; ')}${pierces.length > 3 ? '; …' : ''}) it could still be pressed out.`;
+}
+
+/** A stroke as a line on the wall, from where it begins. */
+export function strokePath({ nodes, segments }: JointGraph, stroke: JointStroke): { readonly xMm: number; readonly yMm: number }[] {
+  if (stroke.does === 'seal') {
+    const at = stroke.exits.map((n) => nodes[n]!).sort((p, q) => p.xMm - q.xMm || p.yMm - q.yMm);
+    return [at[0]!, at.at(-1)!].map(({ xMm, yMm }) => ({ xMm, yMm }));
+  }
+  let at = stroke.from;
+  let x = nodes[at]!.xMm;
+  const path = [{ xMm: x, yMm: nodes[at]!.yMm }];
+  for (const i of stroke.segments) {
+    const s = segments[i]!;
+    const isOn = s.a === at;
+    at = isOn ? s.b : s.a;
+    // round a column the place where the film meets itself lies at both ends
+    x += s.way === 'bed' ? (isOn ? s.lengthMm : -s.lengthMm) : 0;
+    path.push({ xMm: x, yMm: nodes[at]!.yMm });
+  }
+  return path;
+}

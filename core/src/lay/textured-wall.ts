@@ -1,0 +1,99 @@
+import type { Film, Hardware, Masonry, Wall } from '@yellow-pane/contracts';
+import { layoutOnWall, type HungDrop, type WallLayout } from '../cut/index.js';
+import { boundingBox } from '../geometry/index.js';
+import { floorAt, girthOfSection, surveyWall, wallSpan, type WallBody, type WallSide, type WallSurvey } from '../measure/index.js';
+import { jointGraph, type JointedPanel, type JointGraph, type PanelBorder } from './joint-graph.js';
+import type { LayRecords } from './lay-records.js';
+
+/** One panel of film on a wall of blocks or bricks, with the joints beneath it that it is the first to cover. */
+export interface TexturedPanel {
+  /** From 1, in the order they are hung. */
+  readonly number: number;
+  readonly asked: JointedPanel;
+  readonly graph: JointGraph;
+  /** The side at which it is laid over the panel before it; null: it is the first. */
+  readonly overSide: WallSide | null;
+}
+
+/** From where to where a panel is the first to lie on the wall: what it laps over was pressed with the panel before it. */
+function ownSpan(drops: readonly HungDrop[], i: number, wallMm: number): { readonly fromMm: number; readonly toMm: number; readonly over: WallSide | null } {
+  const drop = drops[i]!;
+  const before = drops[i - 1];
+  const [from, to] = [Math.max(0, drop.fromMm), Math.min(wallMm, drop.toMm)];
+  if (!before) return { fromMm: from, toMm: to, over: null };
+  return before.fromMm < drop.fromMm ? { fromMm: Math.max(from, before.toMm), toMm: to, over: 'left' } : { fromMm: from, toMm: Math.min(to, before.fromMm), over: 'right' }; // prettier-ignore
+}
+
+/** A cover that comes off and an opening leave their edge open; what film is cut round shuts the joint that ends at it. */
+const obstacleAt = (h: Hardware, body: WallBody, footMm: number): JointedPanel['obstacles'][number] => ({
+  leftMm: h.fromLeftMm,
+  footMm: floorAt(body, h.fromLeftMm + h.widthMm / 2) + h.fromFootMm - footMm,
+  widthMm: h.widthMm,
+  heightMm: h.heightMm,
+  isOpen: h.handling !== 'round',
+});
+
+/**
+ * The panels of film on a wall with the joints beneath each. Places in mm from its left end and the foot of that end.
+ * A lap is set on promoter as the panel is laid, and film that comes round an arris is laid over: there nothing goes out. Everywhere else the edge is free until it is sealed.
+ * @source docs/models/joints.md §4
+ */
+export function texturedPanels(masonry: Masonry, hardware: readonly Hardware[], survey: WallSurvey, layout: Pick<WallLayout, 'drops' | 'wallMm'>): TexturedPanel[] {
+  const { body, corners } = survey;
+  if (!body) return [];
+  const box = boundingBox(body.outline);
+  const footMm = floorAt(body, 0);
+  const wall = { widthMm: box.maxX - box.minX, heightMm: box.maxY - footMm };
+  const closedAt = (side: WallSide) => corners[side].is === 'outside' && !corners[side].isFirst;
+  return layout.drops.map((_d, i): TexturedPanel => {
+    const { fromMm, toMm, over } = ownSpan(layout.drops, i, wall.widthMm);
+    const span = wallSpan(survey, fromMm, toMm, 0)!;
+    const border = (side: PanelBorder): 'free' | 'closed' => {
+      if (side === 'foot' || side === 'top') return 'free';
+      if (side === over) return 'closed';
+      const isEnd = side === 'left' ? fromMm < closedReach(layout, 'left') : toMm > closedReach(layout, 'right');
+      return isEnd && closedAt(side) ? 'closed' : 'free';
+    };
+    const asked: JointedPanel = {
+      masonry,
+      wall,
+      panel: { leftMm: fromMm, rightMm: toMm, footMm: Math.max(0, span.lowMm - footMm), topMm: Math.min(wall.heightMm, span.highMm - footMm) },
+      borders: { left: border('left'), right: border('right'), foot: border('foot'), top: border('top') },
+      obstacles: hardware.map((h) => obstacleAt(h, body, footMm)),
+    };
+    return { number: i + 1, asked, graph: jointGraph(asked), overSide: over };
+  });
+}
+/** Past this a panel is the one at that end of the wall. */
+const closedReach = ({ drops }: Pick<WallLayout, 'drops'>, side: WallSide): number =>
+  side === 'left' ? Math.min(...drops.map((d) => Math.max(0, d.fromMm))) + 1 : Math.max(...drops.map((d) => d.toMm)) - 1;
+
+/** How film lies in the joints of a wall. */
+export interface JointFit {
+  /** Lies: the face roller takes it down, no wheel. Goes: it is heated and wheeled in. Bridges: it would have to stretch beyond what it stands. */
+  readonly is: 'lies' | 'goes' | 'bridges' | 'unknown';
+  readonly stretchFrac: number;
+  readonly limitFrac: number | null;
+}
+/** Stretched less than this film lies down by itself under a foam roller. @source house figure: what the best film for glass already gives, and about a joint struck flush */
+const LIES_FRAC = 0.02;
+
+/**
+ * Whether film goes in to the bottom of a joint: held at both arrises it is drawn out over a tooled, that is hollow, joint.
+ * @source a circular arc over the mouth, `2·asin(s)/(2s)` with `s = w/2 / r`, straight sides below it where the joint is deeper than half its width; CHECKS, columns, grooves,
+ * recesses 2 has the half-round (57.08 %). A parabola of the same depth is within two hundredths of it up to a depth of 0.3 of the width
+ */
+export function jointFit({ jointMm: w, jointDepthMm: d }: Pick<Masonry, 'jointMm' | 'jointDepthMm'>, limitFrac: number | null): JointFit {
+  const girthMm = girthOfSection({ form: 'round', widthMm: w, depthMm: d, flatMm: 0, girthMm: null }) ?? w;
+  const stretchFrac = d <= 0 ? 0 : girthMm / w - 1;
+  const is = stretchFrac <= LIES_FRAC ? 'lies' : limitFrac === null ? 'unknown' : stretchFrac <= limitFrac ? 'goes' : 'bridges';
+  return { is, stretchFrac, limitFrac };
+}
+
+/** The panels of a wall as it stands in the records; null: it is smooth, has no size, or no film that is laid dry. */
+export function texturedWallOf(surface: Wall, records: LayRecords): { readonly panels: readonly TexturedPanel[]; readonly film: Film; readonly masonry: Masonry } | null {
+  const film = records.films.find((f) => f.id === surface.filmId);
+  const layout = film && surface.masonry ? layoutOnWall(surface, records, film) : null;
+  if (!film || !surface.masonry || !layout) return null;
+  return { panels: texturedPanels(surface.masonry, surface.hardware, surveyWall(surface, records).survey, layout), film, masonry: surface.masonry };
+}
