@@ -240,7 +240,10 @@ export const jointsInput = z.object({
   wall: z.object({ widthMm: positiveLengthMm, heightMm: positiveLengthMm }),
   panel: z.object({ leftMm: placeMm, rightMm: placeMm, footMm: placeMm, topMm: placeMm }),
   borders: z.object({ left: jointSide, right: jointSide, foot: jointSide, top: jointSide }),
-  obstacles: z.array(z.object({ leftMm: placeMm, footMm: placeMm, widthMm: lengthMm, heightMm: lengthMm, isOpen: z.boolean() })).max(60).default([]),
+  obstacles: z
+    .array(z.object({ leftMm: placeMm, footMm: placeMm, widthMm: lengthMm, heightMm: lengthMm, isOpen: z.boolean() }))
+    .max(60)
+    .default([]),
   goesRound: z.boolean().default(false),
   border: borderSchool.default('left-open'),
   /** Whether rolling straight through a crossing presses it shut. */

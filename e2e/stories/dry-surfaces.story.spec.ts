@@ -253,7 +253,8 @@ test('a wall of blocks: place by place its faces and joints, so that no air is s
   const zone = card.locator('[data-zone]');
   await expect(zone).toContainText('Drop 1, from the floor');
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
-  await card.locator('[data-zone-done]').click();
+  const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  await hands.hold(700);
   await expect(zone).toContainText('Drop 1, from the platform');
   await card.getByRole('button', { name: 'Drop 2' }).click();
   await expect(card).toContainText('promoter on the lap of drop 1');

@@ -6,7 +6,12 @@ import type { CrossingRule, JointStroke } from './joint-replay.js';
  * @param at the stroke in hand; those before it are done
  * @returns places from the end of the stroke to the exit; one place: it leaves there; null: it has none, or the stroke drives no air
  */
-export function airWay(graph: JointGraph, strokes: readonly JointStroke[], at: number, rule: CrossingRule = 'strict'): { readonly xMm: number; readonly yMm: number }[] | null {
+export function airWay(
+  graph: JointGraph,
+  strokes: readonly JointStroke[],
+  at: number,
+  rule: CrossingRule = 'strict',
+): { readonly xMm: number; readonly yMm: number }[] | null {
   const { nodes, segments } = graph;
   const stroke = strokes[at];
   if (stroke?.does !== 'press') return null;

@@ -49,7 +49,10 @@ export function jointsCard(input: JointsInput): JointsAnswer {
   const isJudged = strokes.length > 0 && isOfGraph(graph, strokes);
   const verdict = isJudged ? replayJoints(graph, strokes, rule) : null;
   return {
-    doubt: strokes.length > 0 && !isJudged ? 'These strokes name joints that are not there, or do not go on where the last one ended: ask for the joints anew.' : null,
+    doubt:
+      strokes.length > 0 && !isJudged
+        ? 'These strokes name joints that are not there, or do not go on where the last one ended: ask for the joints anew.'
+        : null,
     fit: about,
     segments: graph.segments.map(({ way, a, b, lengthMm }) => ({ way, a, b, lengthMm })),
     nodes: graph.nodes.map(({ xMm, yMm, is }) => ({ xMm, yMm, is })),

@@ -112,7 +112,8 @@ export function breathingOrder(graph: JointGraph, { rule, open, seals = [], hole
     isExit[node] === 1 || (!isShutWith(node, segment) && at[node]!.some((s) => s !== segment && isOpen[s]));
   const offer = (node: number) => {
     for (const segment of at[node]!)
-      if (!isOpen[segment] && !pressed.has(segment) && leaves(segment, node)) queue.push({ key: rank(segment, node), deed: { is: 'press', segment, to: node } });
+      if (!isOpen[segment] && !pressed.has(segment) && leaves(segment, node))
+        queue.push({ key: rank(segment, node), deed: { is: 'press', segment, to: node } });
   };
   for (const n of open) offer(n);
   for (const { segment, node } of holes) if (!pressed.has(segment)) queue.push({ key: rank(segment, node), deed: { is: 'press', segment, to: node } });
@@ -202,7 +203,10 @@ export function planJoints(graph: JointGraph, { reach = usualReach, rule = 'stri
   const [leftMm, rightMm] = [Math.min(...lefts), Math.max(...lefts)];
   const wide = Math.max(1, rightMm - leftMm);
   const count = Math.max(1, Math.ceil(wide / reach.acrossMm - 1e-9));
-  const placeAt = (x: number, y: number): Place => ({ band: bandOf(reach, y), zone: Math.min(count - 1, Math.max(0, Math.floor(((x - leftMm) / wide) * count))) });
+  const placeAt = (x: number, y: number): Place => ({
+    band: bandOf(reach, y),
+    zone: Math.min(count - 1, Math.max(0, Math.floor(((x - leftMm) / wide) * count))),
+  });
   const middles = segments.map((_s, i) => middleOf(graph, i));
   const places = middles.map(({ x, y }) => placeAt(x, y));
   const nodePlaces = nodes.map(({ xMm, yMm }) => placeAt(xMm, yMm));
@@ -225,12 +229,16 @@ export function planJoints(graph: JointGraph, { reach = usualReach, rule = 'stri
   };
   const groupOf = (first: number, isIn: (s: number) => boolean): Set<number> => {
     const group = new Set([first]);
-    for (const s of group) for (const n of [segments[s]!.a, segments[s]!.b]) for (const o of Object.values(nodes[n]!.at)) if (o !== null && isIn(o)) group.add(o);
+    for (const s of group)
+      for (const n of [segments[s]!.a, segments[s]!.b]) for (const o of Object.values(nodes[n]!.at)) if (o !== null && isIn(o)) group.add(o);
     return group;
   };
   for (let reached = plain(); reached.size < rest.length; reached = plain()) {
     // one group of what is shut in, pierced at its lowest place
-    const group = groupOf(rest.find((s) => !reached.has(s))!, (s) => !reached.has(s) && !pressed.has(s));
+    const group = groupOf(
+      rest.find((s) => !reached.has(s))!,
+      (s) => !reached.has(s) && !pressed.has(s),
+    );
     for (const s of group) shutIn.add(s);
     pierceAt(group);
   }

@@ -61,7 +61,12 @@ const pairs = ({ at }: JointNode): readonly (readonly [number | null, number | n
  * What an order of strokes does with the air beneath the film. Reckoned backwards: taking strokes back only joins what they parted, so each place is looked at once
  * (disjoint sets with lists, near linear).
  */
-export function replayJoints(graph: JointGraph, strokes: readonly JointStroke[], rule: CrossingRule = 'strict', holes: readonly JointHole[] = []): JointVerdict {
+export function replayJoints(
+  graph: JointGraph,
+  strokes: readonly JointStroke[],
+  rule: CrossingRule = 'strict',
+  holes: readonly JointHole[] = [],
+): JointVerdict {
   const { nodes, segments } = graph;
   const { events, broken } = eventsOf(graph, strokes);
 

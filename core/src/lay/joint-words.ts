@@ -29,7 +29,10 @@ const because: Readonly<Record<TrappedJoint['why'], string>> = {
 export function verdictWords(graph: JointGraph, { trapped, left, broken }: JointVerdict, units: UnitSystem): string {
   const first = trapped[0];
   if (broken.length) return `Stroke ${broken[0]! + 1} does not go on where the last one ended, or goes over what is pressed already.`;
-  if (!first) return left.length ? `Nothing is shut in; ${count(left.length, 'piece of joint', 'pieces of joint')} to go, each with a way out.` : 'All pressed, and nothing was shut in.';
+  if (!first)
+    return left.length
+      ? `Nothing is shut in; ${count(left.length, 'piece of joint', 'pieces of joint')} to go, each with a way out.`
+      : 'All pressed, and nothing was shut in.';
   const same = trapped.filter((t) => t.atStroke === first.atStroke && t.why === first.why).length;
   const more = same > 1 ? ` and ${same - 1} more` : '';
   const when = first.atStroke < 0 ? '' : `Stroke ${first.atStroke + 1} shuts in `;
@@ -42,7 +45,11 @@ export const pierceText = ({ xMm, yMm, segments }: JointPlan['pierces'][number],
   `Pierce ${formatRough(xMm, units)} from the left, ${yMm < 1 ? 'at the foot' : `${formatRough(yMm, units)} up`}: ${segments.length === 1 ? 'a piece of joint lets its' : `${segments.length} pieces of joint let their`} air out there.`;
 
 /** Whether film goes into the joints of a wall, as one says it. */
-export function fitWords({ is, stretchFrac, limitFrac }: JointFit, { jointMm, jointDepthMm, texture }: Pick<Masonry, 'jointMm' | 'jointDepthMm' | 'texture'>, units: UnitSystem): string {
+export function fitWords(
+  { is, stretchFrac, limitFrac }: JointFit,
+  { jointMm, jointDepthMm, texture }: Pick<Masonry, 'jointMm' | 'jointDepthMm' | 'texture'>,
+  units: UnitSystem,
+): string {
   const size = `${formatRough(jointMm, units)} wide, ${formatRough(jointDepthMm, units)} deep`;
   const pct = stretchPct(stretchFrac);
   const words: Readonly<Record<JointFit['is'], string>> = {
@@ -76,7 +83,10 @@ export function zoneDoing(z: WallZone, graph: JointGraph, fit: JointFit, texture
 /** Walking of a plan, and how far it is from the least there can be. */
 export function walkWords({ walkMm, leastWalkMm, climbs }: Pick<JointPlan, 'walkMm' | 'leastWalkMm' | 'climbs'>, units: UnitSystem): string {
   const less = walkMm - leastWalkMm;
-  const walk = walkMm < 1 ? 'All of it from one place across' : `${formatRough(walkMm, units)} to walk, ${less > 1 ? `at best ${formatRough(less, units)} less` : 'and nobody walks less'}`;
+  const walk =
+    walkMm < 1
+      ? 'All of it from one place across'
+      : `${formatRough(walkMm, units)} to walk, ${less > 1 ? `at best ${formatRough(less, units)} less` : 'and nobody walks less'}`;
   return `${walk}; up or down ${climbs === 1 ? 'once' : `${climbs} times`}.`;
 }
 
@@ -84,7 +94,9 @@ export function walkWords({ walkMm, leastWalkMm, climbs }: Pick<JointPlan, 'walk
 export function mindsOfPanel({ trapped, pierces, panel }: Pick<PanelZones, 'trapped' | 'pierces' | 'panel'>, units: UnitSystem): string[] {
   const first = trapped[0];
   return [
-    first ? verdictWords(panel.graph, { isClean: false, trapped, left: [], broken: [] }, units).replace(/^Stroke \d+ shuts in /, 'What was done has shut in ') : '',
+    first
+      ? verdictWords(panel.graph, { isClean: false, trapped, left: [], broken: [] }, units).replace(/^Stroke \d+ shuts in /, 'What was done has shut in ')
+      : '',
     ...pierces.map((p) => pierceText(p, units)),
   ].filter(Boolean);
 }

@@ -97,7 +97,11 @@ function beside(from: number, to: number, gaps: readonly { readonly from: number
  * Lanes over the faces of one place: a roller wide, overlapping, always towards an open edge: to the free side, from the middle of the panel to both, or, shut at both sides,
  * up or down.
  */
-export function faceLanes({ asked: { panel, borders, obstacles } }: Pick<TexturedPanel, 'asked'>, box: Pick<WallZone, 'fromMm' | 'toMm' | 'lowMm' | 'highMm'>, tools: TextureTools): FaceLane[] {
+export function faceLanes(
+  { asked: { panel, borders, obstacles } }: Pick<TexturedPanel, 'asked'>,
+  box: Pick<WallZone, 'fromMm' | 'toMm' | 'lowMm' | 'highMm'>,
+  tools: TextureTools,
+): FaceLane[] {
   const middle = (panel.leftMm + panel.rightMm) / 2;
   const isSideFree = borders.left === 'free' || borders.right === 'free';
   const [low, high] = isSideFree ? [box.lowMm, box.highMm] : [box.fromMm, box.toMm];
@@ -198,10 +202,15 @@ function freshOf({ segments }: JointGraph, strokes: readonly JointStroke[], done
 }
 
 /** What the log says of one panel, and what is left of it. Lines that were written for other joints than these are not looked at. */
-export function zonesOfPanel(panel: TexturedPanel, logged: readonly ZoneDone[], { border = 'left-open', rule = 'strict', reach = usualReach, tools = usualTools }: ZonesAsked = {}): PanelZones {
+export function zonesOfPanel(
+  panel: TexturedPanel,
+  logged: readonly ZoneDone[],
+  { border = 'left-open', rule = 'strict', reach = usualReach, tools = usualTools }: ZonesAsked = {},
+): PanelZones {
   const { graph } = panel;
   const mark = graphMark(graph);
-  const planFrom = (done: readonly JointStroke[]): JointPlan => (graph.segments.length ? planJoints(graph, { border, rule, reach, done }) : bareZones(panel, reach, tools));
+  const planFrom = (done: readonly JointStroke[]): JointPlan =>
+    graph.segments.length ? planJoints(graph, { border, rule, reach, done }) : bareZones(panel, reach, tools);
   const plan = planFrom([]);
   const seen = new Set<string>();
   let [left, at, isPlannedAnew] = [zonesOf(panel, plan, seen, reach, tools), 0, false];

@@ -75,7 +75,8 @@ describe('film in a joint', () => {
 describe('lanes over the faces', () => {
   const box = { fromMm: 0, toMm: 1350, lowMm: 0, highMm: 900 };
   const panel = (borders: Partial<TexturedPanel['asked']['borders']>, obstacles: TexturedPanel['asked']['obstacles'] = []): TexturedPanel => ({ ...panels[0]!, asked: { ...panels[0]!.asked, panel: { leftMm: 0, rightMm: 1350, footMm: 0, topMm: 900 }, borders: { left: 'free', right: 'free', foot: 'free', top: 'free', ...borders }, obstacles } }); // prettier-ignore
-  const lanes = (borders: Parameters<typeof panel>[0], obstacles?: TexturedPanel['asked']['obstacles']) => faceLanes(panel(borders, obstacles), box, usualTools);
+  const lanes = (borders: Parameters<typeof panel>[0], obstacles?: TexturedPanel['asked']['obstacles']) =>
+    faceLanes(panel(borders, obstacles), box, usualTools);
   test('a roller wide, half of it over the lane before: 17 of 100 mm cover 900 mm from edge to edge, from the top down', () => {
     const ys = lanes({ left: 'closed' }).map((l) => l.fromYMm);
     expect(ys).toHaveLength(17);
@@ -106,7 +107,13 @@ describe('place by place', () => {
       const seal = z.strokes.findIndex((s) => s.does === 'seal');
       expect(z.strokes.slice(seal).every((s) => s.does === 'seal')).toBe(true);
     }
-    for (const p of panels) expect(replayJoints(p.graph, zonesOfPanel(p, []).left.flatMap((z) => z.strokes)).isClean).toBe(true);
+    for (const p of panels)
+      expect(
+        replayJoints(
+          p.graph,
+          zonesOfPanel(p, []).left.flatMap((z) => z.strokes),
+        ).isClean,
+      ).toBe(true);
   });
   test('joints of 400 × 200 mm blocks take 7.5 m and 147 s a square metre at 51 mm/s (CHECKS, walls)', () => {
     const { panel: p, wall } = panels[1]!.asked;
@@ -196,7 +203,16 @@ describe('in words', () => {
     const words = verdictWords(graph, replayJoints(graph, own), 'mm');
     expect(words).toMatch(/^Stroke \d+ shuts in the upright joint of course 2, .* (was pressed before it|something shut)\.$/);
     expect(verdictWords(graph, replayJoints(graph, plan.left[0]!.strokes.slice(0, 1)), 'mm')).toMatch(/^Nothing is shut in; \d+ pieces of joint to go/);
-    expect(verdictWords(graph, replayJoints(graph, plan.left.flatMap((z) => z.strokes)), 'mm')).toBe('All pressed, and nothing was shut in.');
+    expect(
+      verdictWords(
+        graph,
+        replayJoints(
+          graph,
+          plan.left.flatMap((z) => z.strokes),
+        ),
+        'mm',
+      ),
+    ).toBe('All pressed, and nothing was shut in.');
     expect(verdictWords(graph, replayJoints(graph, [...plan.left[0]!.strokes, ...plan.left[0]!.strokes]), 'mm')).toContain('pressed already');
   });
   test('a place says where one stands, what is rolled, wheeled and sealed there', () => {

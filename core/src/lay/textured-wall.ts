@@ -38,7 +38,12 @@ const obstacleAt = (h: Hardware, body: WallBody, footMm: number): JointedPanel['
  * A lap is set on promoter as the panel is laid, and film that comes round an arris is laid over: there nothing goes out. Everywhere else the edge is free until it is sealed.
  * @source docs/models/joints.md §4
  */
-export function texturedPanels(masonry: Masonry, hardware: readonly Hardware[], survey: WallSurvey, layout: Pick<WallLayout, 'drops' | 'wallMm'>): TexturedPanel[] {
+export function texturedPanels(
+  masonry: Masonry,
+  hardware: readonly Hardware[],
+  survey: WallSurvey,
+  layout: Pick<WallLayout, 'drops' | 'wallMm'>,
+): TexturedPanel[] {
   const { body, corners } = survey;
   if (!body) return [];
   const box = boundingBox(body.outline);
@@ -91,7 +96,10 @@ export function jointFit({ jointMm: w, jointDepthMm: d }: Pick<Masonry, 'jointMm
 }
 
 /** The panels of a wall as it stands in the records; null: it is smooth, has no size, or no film that is laid dry. */
-export function texturedWallOf(surface: Wall, records: LayRecords): { readonly panels: readonly TexturedPanel[]; readonly film: Film; readonly masonry: Masonry } | null {
+export function texturedWallOf(
+  surface: Wall,
+  records: LayRecords,
+): { readonly panels: readonly TexturedPanel[]; readonly film: Film; readonly masonry: Masonry } | null {
   const film = records.films.find((f) => f.id === surface.filmId);
   const layout = film && surface.masonry ? layoutOnWall(surface, records, film) : null;
   if (!film || !surface.masonry || !layout) return null;

@@ -224,7 +224,8 @@ describe('on paper and as a table', () => {
       const { id, wall } = await interior();
       const path = `/api/jobs/${id}/run-sheet.pdf?surfaceId=${wall.id}`;
       const before = await pdfText(path);
-      for (const words of ['Drop 1, from the floor', 'Drop 1, from the platform', 'Drop 2, from the floor', 'Joints with the joint wheel']) expect(before.text).toContain(words);
+      for (const words of ['Drop 1, from the floor', 'Drop 1, from the platform', 'Drop 2, from the floor', 'Joints with the joint wheel'])
+        expect(before.text).toContain(words);
       const plan = zonesOfPanel(texturedWallOf(wall, { ...(await interior()).doc, memo: new Memo() } as unknown as LayRecords)!.panels[0]!, []);
       const zone = { panel: 1, graph: plan.graph, strokes: plan.left[0]!.strokes.map(plainStroke) };
       const entry = { ...line(wall.id, { kind: 'zone-done', zone, text: 'Drop 1, from the floor' }), jobId: id };

@@ -1,5 +1,15 @@
 import type { Content } from 'pdfmake/interfaces.js';
-import { formatRough, lockNames, strokePath, type JointStroke, type PassName, type SqueegeePlan, type Step, type TexturedPanel, type WallZone } from '@yellow-pane/core';
+import {
+  formatRough,
+  lockNames,
+  strokePath,
+  type JointStroke,
+  type PassName,
+  type SqueegeePlan,
+  type Step,
+  type TexturedPanel,
+  type WallZone,
+} from '@yellow-pane/core';
 import { page, soft, type Paper } from '../../pdf/page.js';
 
 /** A pane as its sheet is printed. */

@@ -70,6 +70,8 @@ export class LayStore {
   readonly nowMs = signal(Date.now());
   /** Why the last tap was not kept. */
   readonly trouble = signal<string | null>(null);
+  /** A place of a textured wall that is tapped done by itself, at the steps that go place by place. */
+  readonly placeInHand = signal<{ readonly name: string; readonly done: () => void } | null>(null);
   /** The step that is looked at, when it is not the next one: one may look back. */
   readonly lookedAt = signal<string | null>(null);
 

@@ -1,4 +1,4 @@
-import { signal } from '@angular/core';
+import { signal, type WritableSignal } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { defaultLaySettings, type LayEntry, type LaySettings, type Wall } from '@yellow-pane/contracts';
 import { replayJoints, texturedWallOf, zonesOfPanel, type PanelZones, type TexturedPanel, type ZoneDone, type ZonesAsked } from '@yellow-pane/core/lay';
@@ -15,10 +15,16 @@ let root: HTMLElement;
 const lines = signal<readonly Partial<LayEntry>[]>([]);
 const settings = signal<LaySettings>(defaultLaySettings);
 let panels: readonly TexturedPanel[];
+let lay: { placeInHand: WritableSignal<{ name: string; done: () => void } | null> } & Record<string, unknown>;
+const placeDone = async () => {
+  lay.placeInHand()!.done();
+  await settle();
+};
 
 /** The worker’s work, in place. */
 const search = {
-  zones: async (all: readonly TexturedPanel[], logged: readonly ZoneDone[], asked: ZonesAsked): Promise<PanelZones[]> => all.map((p) => zonesOfPanel(p, logged, asked)),
+  zones: async (all: readonly TexturedPanel[], logged: readonly ZoneDone[], asked: ZonesAsked): Promise<PanelZones[]> =>
+    all.map((p) => zonesOfPanel(p, logged, asked)),
 };
 const settle = async () => {
   for (let i = 0; i < 3; i++) {
@@ -39,8 +45,9 @@ beforeEach(async () => {
   settings.set(defaultLaySettings);
   const api = new FakeApi();
   api.doc = interiorDocument();
-  const lay = {
+  lay = {
     lines,
+    placeInHand: signal<{ name: string; done: () => void } | null>(null),
     settings,
     step: () => ({ key: 'wall-joints' }),
     write: async (kind: LayEntry['kind'], _label: string, more: Partial<LayEntry>) => {
@@ -69,9 +76,10 @@ beforeEach(async () => {
 test('place by place: from the floor, then from the platform, then the next drop; each tap is written with what was pressed', async () => {
   expect(said('zone')).toMatch(/^Drop 1, from the floor, /);
   expect(root.querySelector('ol')!.textContent).toMatch(/Faces: \d+ lanes/);
-  await click(button('This place is done'));
+  expect(lay.placeInHand()!.name).toBe('Drop 1, from the floor');
+  await placeDone();
   expect(said('zone')).toMatch(/^Drop 1, from the platform, /);
-  await click(button('This place is done'));
+  await placeDone();
   expect(said('zone')).toMatch(/^Drop 2, from the floor, /);
   expect(root.textContent).toContain('promoter on the lap of drop 1');
   const done = [...lines()].reverse().map((l) => l.zone!);
@@ -96,6 +104,8 @@ test('joints that were taped anew since: what was written for others says nothin
 
 test('the order stroke by stroke: one on, one back, to the end, with nothing shut in; the border set first shuts all of it in', async () => {
   await click(button('See the order'));
+  // the big button is for the place in hand, and there is none in hand here
+  expect(lay.placeInHand()).toBeNull();
   expect(said('replay')).toMatch(/^\d+ strokes\. Hollow: it breathes/);
   await click(button('One on'));
   expect(said('replay')).toMatch(/^Stroke 1 of \d+: (the upright|level) joint/);

@@ -63,7 +63,13 @@ const SPEEDS = [1, 4, 12] as const;
         @if (here(); as p) {
           <div class="mt-1.5 grid grid-cols-3 gap-1.5" role="group" aria-label="What is shown">
             @for (m of modes; track m.id) {
-              <button type="button" class="btn min-h-11 md:min-h-8" [class.bg-hand!]="mode() === m.id" [attr.aria-pressed]="mode() === m.id" (click)="mode.set(m.id)">
+              <button
+                type="button"
+                class="btn min-h-11 md:min-h-8"
+                [class.bg-hand!]="mode() === m.id"
+                [attr.aria-pressed]="mode() === m.id"
+                (click)="mode.set(m.id)"
+              >
                 {{ m.name }}
               </button>
             }
@@ -77,7 +83,7 @@ const SPEEDS = [1, 4, 12] as const;
                   <p class="mt-1 border-l-4 border-ink bg-tint px-2 py-1 text-[15px]">{{ words }}</p>
                 }
                 <yp-joint-drawing
-                  class="mx-auto mt-1 max-w-[420px]"
+                  class="mx-auto mt-1 max-w-[420px] [&_svg]:max-h-[330px]"
                   [panel]="p.panel"
                   [box]="z"
                   [done]="p.done"
@@ -96,9 +102,6 @@ const SPEEDS = [1, 4, 12] as const;
                 @for (m of minds(); track $index) {
                   <p class="mt-1 border-l-4 border-harm bg-harm-tint px-2 py-1 text-[15px]" data-mind>{{ m }}</p>
                 }
-                <button type="button" class="relief mt-2 min-h-14 w-full border-2 border-ink bg-hand text-xl font-bold" data-zone-done (click)="zoneDone(z)">
-                  This place is done
-                </button>
               } @else {
                 <p class="mt-2 text-xl leading-tight font-bold" role="status" data-zone>
                   {{ w.panels.length > 1 ? 'Drop ' + p.panel.number + ' is pressed' : 'All of it is pressed' }}
@@ -111,7 +114,9 @@ const SPEEDS = [1, 4, 12] as const;
                 }
               }
               <details class="mt-2">
-                <summary class="cap min-h-11 cursor-pointer py-2.5 md:min-h-9 md:py-1.5">All places{{ p.left.length ? ', ' + p.left.length + ' left' : '' }}</summary>
+                <summary class="cap min-h-11 cursor-pointer py-2.5 md:min-h-9 md:py-1.5">
+                  All places{{ p.left.length ? ', ' + p.left.length + ' left' : '' }}
+                </summary>
                 <ol class="grid gap-1 text-[15px]">
                   @for (z of p.left; track $index) {
                     <li class="flex min-h-11 items-center gap-2 border px-2 md:min-h-9" [class]="$index === 0 ? 'border-ink bg-tint' : 'border-hair'">
@@ -127,7 +132,7 @@ const SPEEDS = [1, 4, 12] as const;
             }
             @case ('replay') {
               <yp-joint-drawing
-                class="mx-auto mt-2 max-w-[420px]"
+                class="mx-auto mt-2 max-w-[420px] [&_svg]:max-h-[330px]"
                 [panel]="p.panel"
                 [done]="replayed()"
                 [strokes]="inHand()"
@@ -165,7 +170,7 @@ const SPEEDS = [1, 4, 12] as const;
             }
             @case ('own') {
               <yp-joint-drawing
-                class="mx-auto mt-2 max-w-[420px]"
+                class="mx-auto mt-2 max-w-[420px] [&_svg]:max-h-[330px]"
                 [panel]="p.panel"
                 [done]="own()"
                 [strokes]="own()"
@@ -176,7 +181,9 @@ const SPEEDS = [1, 4, 12] as const;
                 (pressed)="pressOwn($event)"
                 (takenBack)="ownBack()"
               />
-              <p class="text-[15px]" role="status" [class]="ownTrapped().length ? 'border-l-4 border-harm bg-harm-tint px-2 py-1' : ''" data-own-verdict>{{ ownText() }}</p>
+              <p class="text-[15px]" role="status" [class]="ownTrapped().length ? 'border-l-4 border-harm bg-harm-tint px-2 py-1' : ''" data-own-verdict>
+                {{ ownText() }}
+              </p>
               <div class="mt-1 flex gap-1.5">
                 <button type="button" class="btn min-h-11 flex-1 md:min-h-9" [disabled]="own().length === 0" (click)="ownBack()">Take one back</button>
                 <button type="button" class="btn min-h-11 flex-1 md:min-h-9" [disabled]="own().length === 0" (click)="own.set([])">Begin anew</button>
@@ -227,10 +234,9 @@ export class JointCard {
     };
   });
   private readonly border = computed(() => this.lay.settings().jointBorder ?? defaultLay.jointBorder);
-  private readonly asked = computed(
-    () => ({ panels: this.wall()?.panels ?? [], logged: this.logged(), how: { border: this.border(), tools: this.tools() } }),
-    { equal: (a, b) => JSON.stringify([a.panels.map((p) => p.asked), a.logged, a.how]) === JSON.stringify([b.panels.map((p) => p.asked), b.logged, b.how]) },
-  );
+  private readonly asked = computed(() => ({ panels: this.wall()?.panels ?? [], logged: this.logged(), how: { border: this.border(), tools: this.tools() } }), {
+    equal: (a, b) => JSON.stringify([a.panels.map((p) => p.asked), a.logged, a.how]) === JSON.stringify([b.panels.map((p) => p.asked), b.logged, b.how]),
+  });
   private readonly came = signal<readonly PanelZones[]>([]);
   protected readonly picked = signal<number | null>(null);
   /** The drop one chose, or the first that is not done. */
@@ -247,6 +253,10 @@ export class JointCard {
   });
   protected name(z: WallZone): string {
     return zoneName(z, this.wall()?.panels.length ?? 1, this.record.units());
+  }
+  private shortName(z: WallZone): string {
+    const [drop, place] = this.name(z).split(', ');
+    return (this.wall()?.panels.length ?? 1) > 1 ? `${drop}, ${place}` : drop!;
   }
   protected minutesText = (z: WallZone): string => `${Math.max(1, Math.round(z.minutes))} min`;
   protected readonly placeText = computed(() => {
@@ -310,7 +320,10 @@ export class JointCard {
     const [p, at, n] = [this.here(), this.at(), this.order().length];
     const last = this.order()[at - 1];
     if (!p || !last) return `${n} strokes. Hollow: it breathes. Full: pressed. Dashed at the border: sealed.`;
-    const what = last.does === 'seal' ? `the border is sealed, ${p.panel.graph.nodes[last.exits[0]!]!.side}` : jointName(p.panel.graph, last.segments[0]!, this.record.units());
+    const what =
+      last.does === 'seal'
+        ? `the border is sealed, ${p.panel.graph.nodes[last.exits[0]!]!.side}`
+        : jointName(p.panel.graph, last.segments[0]!, this.record.units());
     const shut = this.verdict()?.trapped.filter((t) => t.atStroke === at - 1) ?? [];
     return `Stroke ${at} of ${n}: ${what}.${shut.length ? ` ${verdictWords(p.panel.graph, { isClean: false, trapped: shut, left: [], broken: [] }, this.record.units())}` : ''}`;
   });
@@ -359,6 +372,13 @@ export class JointCard {
         this.isPlaying.set(false);
       });
     });
+    // the big button at the foot of the page is for the place in hand
+    effect(() => {
+      const z = this.mode() === 'place' ? this.next() : null;
+      const place = z && { name: this.shortName(z), done: () => void this.zoneDone(z) };
+      untracked(() => this.lay.placeInHand.set(place));
+    });
+    inject(DestroyRef).onDestroy(() => this.lay.placeInHand.set(null));
     let timer: ReturnType<typeof setInterval> | null = null;
     effect(() => {
       const [on, a] = [this.isPlaying(), this.speed()];

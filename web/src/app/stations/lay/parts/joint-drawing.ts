@@ -47,7 +47,7 @@ type At = { readonly xMm: number; readonly yMm: number };
         <marker [id]="id + 'a'" viewBox="0 0 8 8" refX="6" refY="4" markerWidth="9" markerHeight="9" markerUnits="userSpaceOnUse" orient="auto">
           <path d="M0 0L8 4L0 8Z" fill="#1C2226" />
         </marker>
-        <marker [id]="id + 'b'" viewBox="0 0 8 8" refX="6" refY="4" markerWidth="9" markerHeight="9" markerUnits="userSpaceOnUse" orient="auto">
+        <marker [id]="id + 'b'" viewBox="0 0 8 8" refX="7" refY="4" markerWidth="5" markerHeight="5" markerUnits="userSpaceOnUse" orient="auto">
           <path d="M0 0L8 4L0 8Z" fill="#3E6E8E" />
         </marker>
       </defs>
