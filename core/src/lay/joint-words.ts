@@ -62,7 +62,7 @@ export function fitWords(
 }
 
 /** From where a band is worked. */
-export const bandName = (band: number): string => (band === 0 ? 'from the floor' : band === 1 ? 'from the platform' : `from platform ${band}`);
+const bandName = (band: number): string => (band === 0 ? 'from the floor' : band === 1 ? 'from the platform' : `from platform ${band}`);
 
 /** A place of a wall as one says it: panel, from where, from what to what. */
 export const zoneName = (z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm'>, panels: number, units: UnitSystem): string =>

@@ -77,7 +77,7 @@ export interface PanelZones {
 }
 
 /** Tells one graph from another: places and what meets where. */
-export const graphMark = ({ nodes, segments }: JointGraph): string => contentHash({ nodes, segments }).slice(0, 16);
+const graphMark = ({ nodes, segments }: JointGraph): string => contentHash({ nodes, segments }).slice(0, 16);
 
 /** Nearer to each other than this two ends of a lane are nothing, mm. */
 const NOTHING_MM = 1;
@@ -163,7 +163,7 @@ function zonesOf(panel: TexturedPanel, plan: JointPlan, seen: Set<string>, reach
 const placeKey = (band: number, fromMm: number): string => `${band}/${Math.round(fromMm)}`;
 
 /** A panel with no joint beneath it: its faces alone, place by place from its left. */
-function bareZones(panel: TexturedPanel, reach: HandsReach, tools: TextureTools): JointPlan {
+function bareZones(panel: TexturedPanel, reach: HandsReach): JointPlan {
   const { panel: p } = panel.asked;
   const count = Math.max(1, Math.ceil((p.rightMm - p.leftMm) / reach.acrossMm - 1e-9));
   const wide = (p.rightMm - p.leftMm) / count;
@@ -210,7 +210,7 @@ export function zonesOfPanel(
   const { graph } = panel;
   const mark = graphMark(graph);
   const planFrom = (done: readonly JointStroke[]): JointPlan =>
-    graph.segments.length ? planJoints(graph, { border, rule, reach, done }) : bareZones(panel, reach, tools);
+    graph.segments.length ? planJoints(graph, { border, rule, reach, done }) : bareZones(panel, reach);
   const plan = planFrom([]);
   const seen = new Set<string>();
   let [left, at, isPlannedAnew] = [zonesOf(panel, plan, seen, reach, tools), 0, false];

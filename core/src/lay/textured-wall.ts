@@ -38,12 +38,7 @@ const obstacleAt = (h: Hardware, body: WallBody, footMm: number): JointedPanel['
  * A lap is set on promoter as the panel is laid, and film that comes round an arris is laid over: there nothing goes out. Everywhere else the edge is free until it is sealed.
  * @source docs/models/joints.md §4
  */
-export function texturedPanels(
-  masonry: Masonry,
-  hardware: readonly Hardware[],
-  survey: WallSurvey,
-  layout: Pick<WallLayout, 'drops' | 'wallMm'>,
-): TexturedPanel[] {
+function texturedPanels(masonry: Masonry, hardware: readonly Hardware[], survey: WallSurvey, layout: Pick<WallLayout, 'drops' | 'wallMm'>): TexturedPanel[] {
   const { body, corners } = survey;
   if (!body) return [];
   const box = boundingBox(body.outline);

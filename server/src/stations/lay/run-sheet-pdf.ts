@@ -92,7 +92,7 @@ function zoneSvg({ panel, zone, before }: PrintedZone): string {
       })
       .join('');
   const lanes = zone.lanes.map((l) => `<path d="${line([{ xMm: l.fromXMm, yMm: l.fromYMm }, { xMm: l.toXMm, yMm: l.toYMm }])}" stroke="#C9D8E2" stroke-width="1.4"/><circle cx="${x(l.toXMm)}" cy="${y(l.toYMm)}" r="2.2" fill="#3E6E8E"/>`).join(''); // prettier-ignore
-  const obstacles = asked.obstacles.map((o) => `<rect x="${x(o.leftMm)}" y="${y(o.footMm + o.heightMm)}" width="${(o.widthMm * k).toFixed(1)}" height="${(o.heightMm * k).toFixed(1)}" fill="${o.isOpen ? '#FFFFFF' : '#8A8F92'}" stroke="#1C2226"/>`).join(''); // prettier-ignore
+  const obstacles = asked.obstacles.filter((o) => o.leftMm < x1 && o.leftMm + o.widthMm > x0 && o.footMm < y1 && o.footMm + o.heightMm > y0).map((o) => `<rect x="${x(o.leftMm)}" y="${y(o.footMm + o.heightMm)}" width="${(o.widthMm * k).toFixed(1)}" height="${(o.heightMm * k).toFixed(1)}" fill="${o.isOpen ? '#FFFFFF' : '#8A8F92'}" stroke="#1C2226"/>`).join(''); // prettier-ignore
   const strokes = zone.strokes
     .map((s, i) => {
       const path = strokePath(graph, s);
@@ -104,7 +104,7 @@ function zoneSvg({ panel, zone, before }: PrintedZone): string {
       const tip = `${x(end.xMm)},${y(end.yMm)} ${(x(end.xMm) - 9 * ux - 4 * uy).toFixed(1)},${(y(end.yMm) - 9 * uy + 4 * ux).toFixed(1)} ${(x(end.xMm) - 9 * ux + 4 * uy).toFixed(1)},${(y(end.yMm) - 9 * uy - 4 * ux).toFixed(1)}`;
       const at = { x: x(a.xMm + (b.xMm - a.xMm) * 0.4), y: y(a.yMm + (b.yMm - a.yMm) * 0.4) };
       const isSeal = s.does === 'seal';
-      return `<path d="${line(path)}" fill="none" stroke="${isSeal ? '#A8431A' : '#1C2226'}" stroke-width="${isSeal ? 4 : 2}"${isSeal ? ' stroke-dasharray="7 4"' : ''}/>${isSeal ? '' : `<polygon points="${tip}" fill="#1C2226"/>`}<circle cx="${at.x}" cy="${at.y}" r="9" fill="#FFFFFF" stroke="#1C2226" stroke-width="0.8"/><text x="${at.x}" y="${at.y + 3.8}" font-size="11" text-anchor="middle" fill="#1C2226">${i + 1}</text>`;
+      return `<path d="${line(path)}" fill="none" stroke="${isSeal ? '#A8431A' : '#1C2226'}" stroke-width="${isSeal ? 4 : 2}"${isSeal ? ' stroke-dasharray="7 4"' : ''}/>${isSeal ? '' : `<polygon points="${tip}" fill="#1C2226"/>`}<circle cx="${at.x}" cy="${at.y}" r="10.5" fill="#FFFFFF" stroke="#1C2226" stroke-width="0.8"/><text x="${at.x}" y="${at.y + 4.5}" font-size="13" text-anchor="middle" fill="#1C2226">${i + 1}</text>`;
     })
     .join('');
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w.toFixed(1)}" height="${h.toFixed(1)}" viewBox="0 0 ${w.toFixed(1)} ${h.toFixed(1)}"><rect x="${x(x0)}" y="${y(y1)}" width="${((x1 - x0) * k).toFixed(1)}" height="${((y1 - y0) * k).toFixed(1)}" fill="#FFFBEA" stroke="#1C2226"/>${lanes}<path d="${joints(false)}" stroke="#8A8F92" stroke-width="${joint + 1.6}"/><path d="${joints(false)}" stroke="#FFFFFF" stroke-width="${joint}"/><path d="${joints(true)}" stroke="#A97C00" stroke-width="${joint}"/>${obstacles}${strokes}</svg>`;

@@ -7,7 +7,7 @@ const WIDE = 360;
 const HIGH = 300;
 const MARGIN = 14;
 /** Numbers nearer to each other than this could not be read, px. */
-const LEAST_APART = 13;
+const LEAST_APART = 16;
 /** A tap this far from a joint still means it, px. */
 const TAP_PX = 22;
 /** Room shown beside the place in hand, mm. */
@@ -85,8 +85,8 @@ type At = { readonly xMm: number; readonly yMm: number };
         />
       }
       @for (s of d.numbers; track s.number) {
-        <circle [attr.cx]="s.x" [attr.cy]="s.y" r="7" [attr.fill]="s.isNow ? '#F4B400' : '#FFFEFA'" stroke="#1C2226" stroke-width="0.8" />
-        <text [attr.x]="s.x" [attr.y]="s.y + 3" text-anchor="middle" font-size="8.5" font-weight="700" fill="#1C2226">{{ s.number }}</text>
+        <circle [attr.cx]="s.x" [attr.cy]="s.y" r="8.5" [attr.fill]="s.isNow ? '#F4B400' : '#FFFEFA'" stroke="#1C2226" stroke-width="0.8" />
+        <text [attr.x]="s.x" [attr.y]="s.y + 3.6" text-anchor="middle" font-size="10.5" font-weight="700" fill="#1C2226">{{ s.number }}</text>
       }
       @if (d.air) {
         <path [attr.d]="d.air" fill="none" stroke="#3E6E8E" stroke-width="2.5" stroke-dasharray="2 3" [attr.marker-end]="'url(#' + id + 'b)'" data-air />
@@ -186,7 +186,12 @@ export class JointDrawing {
       pressed: all.filter((i) => pressed.has(i) && !trapped.has(i)).map((i) => this.of(i)).join(''), // prettier-ignore
       trapped: [...trapped].map((i) => this.of(i)).join(''),
       shut: (['left', 'right', 'foot', 'top'] as const).flatMap((side) => (borders[side] === 'closed' ? [edge[side]] : [])).join(''), // prettier-ignore
-      obstacles: asked.obstacles.map((o) => ({ x: x(o.leftMm), y: y(o.footMm + o.heightMm), w: Math.max(3, o.widthMm * k), h: Math.max(3, o.heightMm * k), isOpen: o.isOpen })), // prettier-ignore
+      obstacles: asked.obstacles.flatMap((o) => {
+        // what stands beside the panel is no matter of its drawing
+        const [from, to] = [Math.max(p.leftMm, o.leftMm), Math.min(p.rightMm, o.leftMm + o.widthMm)];
+        const [low, high] = [Math.max(p.footMm, o.footMm), Math.min(p.topMm, o.footMm + o.heightMm)];
+        return to > from && high > low ? [{ x: x(from), y: y(high), w: Math.max(3, (to - from) * k), h: Math.max(3, (high - low) * k), isOpen: o.isOpen }] : [];
+      }),
       strokes,
       numbers,
       air: this.air() && this.air()!.length > 1 ? this.line(this.air()!) : null,
