@@ -200,6 +200,25 @@ describe('plan', () => {
       }),
       { numRuns: 300 },
     ));
+  test('a wall and its mirror image: what can be pressed in the one can in the other, and either order passes the replay', () =>
+    fc.assert(
+      fc.property(anyWall, fc.constantFrom('strict', 'lenient'), (w, asked) => {
+        const [g, rule] = [made(w), asked as CrossingRule];
+        // seen from behind: right is left, and every level joint begins at its other end
+        const mirror: JointGraph = {
+          nodes: g.nodes.map((n) => ({ ...n, xMm: w.wide - n.xMm, side: n.side === 'left' ? 'right' : n.side === 'right' ? 'left' : n.side, at: { ...n.at, east: n.at.west, west: n.at.east } })),
+          segments: g.segments.map((s) => (s.way === 'bed' ? { ...s, a: s.b, b: s.a } : s)),
+        };
+        const [own, other] = [planJoints(g, { rule }), planJoints(mirror, { rule })];
+        expect(replayJoints(mirror, other.strokes, rule, other.pierces)).toEqual({ isClean: true, trapped: [], left: [], broken: [] });
+        expect(new Set(other.shutIn)).toEqual(new Set(own.shutIn));
+        expect(other.leastWalkMm).toBeCloseTo(own.leastWalkMm, 6);
+        // the same strokes do the same in either
+        const verdict = (graph: JointGraph) => replayJoints(graph, own.strokes, rule).trapped;
+        expect(verdict(mirror)).toEqual(verdict(g));
+      }),
+      { numRuns: 150 },
+    )); // prettier-ignore
   test('small walls, every order there is: one is found where there is one, and where there is none that is said', () => {
     const tried = { found: 0, none: 0 };
     fc.assert(
