@@ -1,5 +1,6 @@
 import type { JointsAnswer, JointsInput } from '@yellow-pane/contracts';
 import { stretchLimitOf } from '../form/index.js';
+import { toldAll } from '../ground/index.js';
 import { otherEnd, jointGraph, type JointGraph } from './joint-graph.js';
 import { replayJoints, type JointStroke } from './joint-replay.js';
 import { fitWords, pierceText, setFirstWords, strokePath, verdictWords, walkWords, zoneDoing } from './joint-words.js';
@@ -57,7 +58,7 @@ export function jointsCard(input: JointsInput): JointsAnswer {
     segments: graph.segments.map(({ way, a, b, lengthMm }) => ({ way, a, b, lengthMm })),
     nodes: graph.nodes.map(({ xMm, yMm, is }) => ({ xMm, yMm, is })),
     lengthM: graph.segments.reduce((s, x) => s + x.lengthMm, 0) / 1000,
-    zones: zones.map((z) => ({
+    zones: zones.map((z, i) => ({
       band: z.band,
       fromMm: z.fromMm,
       toMm: z.toMm,
@@ -65,7 +66,7 @@ export function jointsCard(input: JointsInput): JointsAnswer {
       gunKwh: z.gunKwh,
       lanes: z.lanes.map((l) => ({ from: { xMm: l.fromXMm, yMm: l.fromYMm }, to: { xMm: l.toXMm, yMm: l.toYMm } })),
       strokes: z.strokes.map((s) => ({ stroke: plainStroke(s), path: strokePath(graph, s) })),
-      doing: zoneDoing(z, graph, fit, masonry.texture),
+      doing: toldAll(zoneDoing(z, panel, { fit, border, isFirst: i === 0 }), units),
     })),
     pierces: plan.pierces.map((p) => ({ xMm: p.xMm, yMm: p.yMm, segments: [...p.segments], text: pierceText(p, units) })),
     walkMm: plan.walkMm,

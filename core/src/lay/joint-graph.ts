@@ -18,6 +18,8 @@ export interface JointedPanel {
   readonly goesRound?: boolean;
 }
 export interface JointObstacle {
+  /** What it is; left out: nobody says. */
+  readonly what?: string;
   readonly leftMm: number;
   readonly footMm: number;
   readonly widthMm: number;

@@ -192,8 +192,7 @@ export interface JointsAsked {
 
 /**
  * An order and direction of all strokes that never shuts air in, walked as little as may be: in each band a sweep from one place to the next, heads of a course before the bed
- * above them, the border last in each place, or in a round of its own where it has to wait; whichever way each band is swept, and from the middle outwards, the one with least
- * climbing and walking is taken.
+ * above them, the border last in each place; whichever way each band is swept, and from the middle outwards, the one with least climbing and walking is taken.
  */
 export function planJoints(graph: JointGraph, { reach = usualReach, rule = 'strict', border = 'left-open', done = [] }: JointsAsked = {}): JointPlan {
   const { nodes, segments } = graph;
@@ -269,12 +268,12 @@ export function planJoints(graph: JointGraph, { reach = usualReach, rule = 'stri
       const wanted = way === 'head' ? to === b : (to === b) === isRight;
       return (turn * 10_000 + 2 * level + (way === 'bed' ? 1 : 0)) * 1e3 + (along / wide) * 900 + (wanted ? 0.5 : 0);
     };
-  /** When an exit is sealed: with its place, or after everything, place by place. */
-  const sealsOf = (sweeps: ReadonlyMap<number, Sweep>, isLate: boolean) =>
-    borders.map((node) => ({
-      node,
-      rank: (keyOf(sweeps)(nodePlaces[node]!, nodes[node]!.xMm - leftMm).turn * 10_000 + 9_990 + borderTurn[nodes[node]!.side as PanelBorder]) * 1e3 + (isLate ? 1e12 : 0),
-    })); // prettier-ignore
+  /** An exit is sealed when its place is done, side by side. */
+  const sealsOf = (sweeps: ReadonlyMap<number, Sweep>) =>
+    borders.map((node) => {
+      const { turn } = keyOf(sweeps)(nodePlaces[node]!, nodes[node]!.xMm - leftMm);
+      return { node, rank: (turn * 10_000 + 9_990 + borderTurn[nodes[node]!.side as PanelBorder]) * 1e3 };
+    });
   /** All of the border before anything else, place by place. */
   const setFirst = (sweeps: ReadonlyMap<number, Sweep>): Deed[] => {
     const turnOf = (n: number) => keyOf(sweeps)(nodePlaces[n]!, nodes[n]!.xMm - leftMm).turn * 10 + borderTurn[nodes[n]!.side as PanelBorder];
@@ -291,13 +290,11 @@ export function planJoints(graph: JointGraph, { reach = usualReach, rule = 'stri
   };
   const ways: Sweep[][] = bands.reduce<Sweep[][]>((all) => all.flatMap((w) => (['right', 'left', 'outwards'] as const).map((s) => [...w, s])), [[]]);
   const placeOf = { segment: (s: number) => places[s]!, node: (n: number) => nodePlaces[n]! };
-  const tried = ways.flatMap((way) => {
+  const tried = ways.map((way) => {
     const sweeps = new Map(bands.map((b, i) => [b, way[i]!]));
-    return [false, true].map((isLate) => {
-      const asked = { rule, open: outlets, holes: pierces, seals: sealsOf(sweeps, isLate), pressed, rank: rankOf(sweeps) };
-      const order = strokesOf(graph, [...(border === 'set-first' ? setFirst(sweeps) : []), ...breathingOrder(graph, asked)], placeOf);
-      return { order, ...walked(order) };
-    });
+    const asked = { rule, open: outlets, holes: pierces, seals: sealsOf(sweeps), pressed, rank: rankOf(sweeps) };
+    const order = strokesOf(graph, [...(border === 'set-first' ? setFirst(sweeps) : []), ...breathingOrder(graph, asked)], placeOf);
+    return { order, ...walked(order) };
   });
   const best = tried.reduce((a, b) =>
     b.climbs < a.climbs || (b.climbs === a.climbs && (b.walkMm < a.walkMm - 1e-6 || (b.walkMm < a.walkMm + 1e-6 && b.order.length < a.order.length))) ? b : a,

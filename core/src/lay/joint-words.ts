@@ -1,11 +1,11 @@
-import type { Masonry } from '@yellow-pane/contracts';
+import type { BorderSchool, Masonry } from '@yellow-pane/contracts';
 import { stretchPct } from '../form/index.js';
 import { formatRough, type UnitSystem } from '../ground/index.js';
-import type { JointGraph } from './joint-graph.js';
+import type { JointedPanel, JointGraph } from './joint-graph.js';
 import type { JointPlan } from './joint-plan.js';
 import type { JointStroke, JointVerdict, TrappedJoint } from './joint-replay.js';
 import { setFirstCosts, type PanelZones, type WallZone } from './joint-zones.js';
-import type { JointFit } from './textured-wall.js';
+import type { JointFit, TexturedPanel } from './textured-wall.js';
 
 const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
@@ -68,15 +68,30 @@ const bandName = (band: number): string => (band === 0 ? 'from the floor' : band
 export const zoneName = (z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm'>, panels: number, units: UnitSystem): string =>
   `${panels > 1 ? `Drop ${z.panel}, ` : ''}${bandName(z.band)}, ${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left`;
 
-/** What the strokes of a place are, kind by kind. */
-export function zoneDoing(z: WallZone, graph: JointGraph, fit: JointFit, texture: Masonry['texture']): string[] {
+/** What is known of a place besides its strokes. */
+export interface PlaceKnown {
+  readonly fit: JointFit;
+  readonly border: BorderSchool;
+  /** Nothing of its panel is pressed yet: its border is tacked first. */
+  readonly isFirst: boolean;
+}
+
+/** What hands do at a place, in their order: border tacked, faces, what stands out, joints, border sealed. */
+export function zoneDoing(z: WallZone, { asked, graph }: Pick<TexturedPanel, 'asked' | 'graph'>, { fit, border, isFirst }: PlaceKnown): string[] {
+  const isCold = asked.masonry.texture === 'glazed';
   const of = (way: 'bed' | 'head') => z.strokes.filter((s) => s.does === 'press' && graph.segments[s.segments[0]!]!.way === way).length;
   const sides = [...new Set(z.strokes.flatMap((s) => (s.does === 'seal' ? [graph.nodes[s.exits[0]!]!.side] : [])))];
   const wheel = fit.is === 'lies' ? 'the face roller' : 'the joint wheel';
+  const gone = (o: JointedPanel['obstacles'][number]) => o.isOpen || o.leftMm >= z.toMm || o.leftMm + o.widthMm <= z.fromMm || o.footMm >= z.highMm || o.footMm + o.heightMm <= z.lowMm; // prettier-ignore
+  const standing = [...new Set(asked.obstacles.filter((o) => !gone(o)).map((o) => o.what ?? 'what stands here'))];
+  const tacked = border === 'left-open' ? 'its faces only, so that it hangs; every joint stays open where it crosses the edge' : 'all of it, joints as well';
+  const seal = `${sides.join(', ')}; gun pointing away from what is done.`;
   return [
-    z.lanes.length ? `Faces: ${count(z.lanes.length, 'lane')} with the ${texture === 'glazed' ? 'squeegee, cold' : 'roller'}, each towards its arrow.` : '',
+    isFirst ? `Tack the border of the drop first, top and foot, then the sides: ${tacked}. Gun {150 to 250 mm} away, pointing away from the film.` : '',
+    z.lanes.length ? `Faces: ${count(z.lanes.length, 'lane')} with the ${isCold ? 'squeegee, cold' : 'roller'}, each towards its arrow.` : '',
+    standing.length ? `Round ${standing.join(', ')}: with the hand pad, at once after heating.` : '',
     of('head') + of('bed') ? `Joints with ${wheel}: ${count(of('head'), 'short upright stroke')}, ${count(of('bed'), 'level one')}, by their numbers.` : '',
-    sides.length ? `Then seal the border here, ${sides.join(', ')}; gun pointing away from what is done.` : '',
+    sides.length ? (border === 'set-first' ? `The border here is set before its joints: ${seal}` : `Then seal the border here, ${seal}`) : '',
   ].filter(Boolean);
 }
 

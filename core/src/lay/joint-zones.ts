@@ -230,10 +230,6 @@ export function zonesOfPanel(
     if (other) worked.add(placeKey(other.band, other.fromMm));
     done.push(...freshOf(graph, line.strokes, done));
     isPlannedAnew = true;
-    if (graph.segments.length === 0) {
-      left = left.filter((z) => z !== other);
-      continue;
-    }
     const anew = planFrom(done);
     pierces = anew.pierces;
     left = zonesOf(panel, anew, new Set(worked), reach, tools);

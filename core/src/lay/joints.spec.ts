@@ -420,6 +420,12 @@ describe('walking', () => {
     // each place once
     expect(new Set(p.zones.map((z) => `${z.band}/${z.fromMm}`)).size).toBe(14);
   });
+  test('a panel that begins far from the left end is walked as one that begins there', () => {
+    const far = planJoints(jointGraph(wallOf(15_000, 3000, { panel: { leftMm: 10_000, rightMm: 15_000, footMm: 0, topMm: 3000 } })));
+    const near = planJoints(jointGraph(wallOf(5000, 3000)));
+    expect(far.walkMm).toBeCloseTo(near.walkMm, 6);
+    expect(far.zones.map((z) => [z.band, z.fromMm - 10_000])).toEqual(near.zones.map((z) => [z.band, expect.closeTo(z.fromMm, 6)]));
+  });
   test('where only the right edge is free, the lower band is swept away from it: its air goes up the heads and out above', () => {
     const p = least({ borders: { left: 'closed', right: 'free', foot: 'closed', top: 'closed' } });
     expect(p.walkMm).toBeCloseTo(p.leastWalkMm, 6);

@@ -37,6 +37,7 @@ describe('the panels of a wall', () => {
     expect(panels[0]).toMatchObject({ overSide: null, asked: { borders: { left: 'free', right: 'free', foot: 'free', top: 'free' } } });
     for (const p of panels.slice(1)) expect(p).toMatchObject({ overSide: 'left', asked: { borders: { left: 'closed', right: 'free' } } });
     const fromRight = wallOf({ hungFrom: 'right' })!.panels;
+    fromRight.slice(1).forEach((p, i) => expect(p.asked.panel.rightMm).toBeCloseTo(fromRight[i]!.asked.panel.leftMm, 6));
     for (const p of fromRight.slice(1)) expect(p).toMatchObject({ overSide: 'right', asked: { borders: { left: 'free', right: 'closed' } } });
   });
   test('what film is laid over at an arris shuts that end of the wall, and of its last panel alone', () => {
@@ -95,6 +96,10 @@ describe('lanes over the faces', () => {
   test('none goes over what stands in the wall: beside it each is in two parts', () => {
     const parted = lanes({ left: 'closed' }, [{ leftMm: 500, footMm: 400, widthMm: 80, heightMm: 100, isOpen: false }]).filter((l) => l.fromYMm > 400 && l.fromYMm < 500); // prettier-ignore
     expect(new Set(parted.map((l) => `${l.fromXMm} ${l.toXMm}`))).toEqual(new Set(['0 500', '580 1350']));
+    // from the middle outwards the part nearer to the middle comes first, on either side
+    const [line] = lanes({}, [{ leftMm: 300, footMm: 400, widthMm: 80, heightMm: 100, isOpen: false }]).filter((l) => l.fromYMm > 400 && l.fromYMm < 500); // prettier-ignore
+    const along = lanes({}, [{ leftMm: 300, footMm: 400, widthMm: 80, heightMm: 100, isOpen: false }]).filter((l) => l.fromYMm === line!.fromYMm); // prettier-ignore
+    expect(along.map((l) => [l.fromXMm, l.toXMm])).toEqual([[675, 1350], [675, 380], [300, 0]]); // prettier-ignore
   });
 });
 
@@ -219,11 +224,23 @@ describe('in words', () => {
     const z = plan.left[0]!;
     expect(zoneName(z, 4, 'mm')).toMatch(/^Drop 1, from the floor, /);
     expect(zoneName({ ...z, band: 1 }, 1, 'mm')).toMatch(/^from the platform, /);
-    const [faces, joints, border] = zoneDoing(z, graph, jointFit(corridor.masonry!, 0.6), 'medium');
+    const known = { fit: jointFit(corridor.masonry!, 0.6), border: 'left-open', isFirst: false } as const;
+    const [faces, joints, border] = zoneDoing(z, panels[0]!, known);
     expect(faces).toMatch(/^Faces: \d+ lanes with the roller/);
     expect(joints).toMatch(/^Joints with the joint wheel: \d+ short upright strokes, \d+ level ones/);
     expect(border).toMatch(/^Then seal the border here, foot/);
-    expect(zoneDoing(z, graph, jointFit({ jointMm: 10, jointDepthMm: 0 }, 0.6), 'glazed').join(' ')).toMatch(/squeegee, cold.*the face roller/);
+    const flush = { ...panels[0]!, asked: { ...panels[0]!.asked, masonry: { ...corridor.masonry!, texture: 'glazed' } } } as TexturedPanel;
+    expect(zoneDoing(z, flush, { ...known, fit: jointFit({ jointMm: 10, jointDepthMm: 0 }, 0.6) }).join(' ')).toMatch(/squeegee, cold.*the face roller/);
+    // before anything of a panel is pressed its border is tacked: its faces, or by the other school all of it
+    expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true })[0]).toMatch(
+      /^Tack the border of the drop first, top and foot, then the sides: its faces only/,
+    );
+    expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true, border: 'set-first' })[0]).toContain('all of it, joints as well');
+    // the pipe stands at 4890, from 2100 up: beside the platform of the fourth drop, and nowhere else
+    const padded = panels.flatMap((p) =>
+      zonesOfPanel(p, []).left.flatMap((q) => (zoneDoing(q, p, known).some((d) => d.startsWith('Round Pipe')) ? [`${q.panel}/${q.band}`] : [])),
+    );
+    expect(padded).toEqual(['4/1']);
     expect(walkWords(plan.plan, 'mm')).toContain('up or down once');
     expect(walkWords({ walkMm: 9000, leastWalkMm: 6000, climbs: 0 }, 'mm')).toContain('at best 3000 mm less');
   });

@@ -26,6 +26,7 @@ function ownSpan(drops: readonly HungDrop[], i: number, wallMm: number): { reado
 
 /** A cover that comes off and an opening leave their edge open; what film is cut round shuts the joint that ends at it. */
 const obstacleAt = (h: Hardware, body: WallBody, footMm: number): JointedPanel['obstacles'][number] => ({
+  what: h.what,
   leftMm: h.fromLeftMm,
   footMm: floorAt(body, h.fromLeftMm + h.widthMm / 2) + h.fromFootMm - footMm,
   widthMm: h.widthMm,

@@ -26,6 +26,7 @@ import {
   mindsOfPanel,
   stretchLimitOf,
   texturedWallOf,
+  toldAll,
   zoneDoing,
   zoneName,
   learnMinutes,
@@ -177,7 +178,8 @@ export class LayService {
     const wall = texturedWallOf(surface, doc);
     if (!wall) return [];
     const logged = linesInForce(doc.layEntries).flatMap((e) => (e.surfaceId === surface.id && e.zone ? [e.zone] : []));
-    const found = await this.compute.run('zones', { panels: wall.panels, logged, asked: { border: doc.job.lay?.jointBorder ?? defaultLay.jointBorder } });
+    const border = doc.job.lay?.jointBorder ?? defaultLay.jointBorder;
+    const found = await this.compute.run('zones', { panels: wall.panels, logged, asked: { border } });
     const fit = jointFit(wall.masonry, stretchLimitOf(wall.film));
     return found.flatMap((p) =>
       p.left.map((zone, i): PrintedZone => ({
@@ -185,7 +187,7 @@ export class LayService {
         panel: p.panel,
         zone,
         before: [...p.done, ...p.left.slice(0, i).flatMap((z) => z.strokes)],
-        doing: zoneDoing(zone, p.panel.graph, fit, wall.masonry.texture),
+        doing: toldAll(zoneDoing(zone, p.panel, { fit, border, isFirst: i === 0 && p.placesDone === 0 }), doc.job.units),
         minds: i === 0 ? mindsOfPanel(p, doc.job.units) : [],
       })),
     );

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Wall } from '@yellow-pane/contracts';
 import { stretchLimitOf } from '@yellow-pane/core/form';
+import { toldAll } from '@yellow-pane/core/ground';
 import {
   airWay,
   defaultLay,
@@ -274,7 +275,7 @@ export class JointCard {
   });
   protected readonly doing = computed(() => {
     const [p, z, fit, w] = [this.here(), this.next(), this.fit(), this.wall()];
-    return p && z && fit && w ? zoneDoing(z, p.panel.graph, fit, w.masonry.texture) : [];
+    return p && z && fit && w ? toldAll(zoneDoing(z, p.panel, { fit, border: this.border(), isFirst: p.placesDone === 0 }), this.record.units()) : [];
   });
   protected readonly minds = computed(() => (this.here() ? mindsOfPanel(this.here()!, this.record.units()) : []));
   protected readonly trappedHere = computed(() => [...new Set([...(this.here()?.trapped ?? []).map((t) => t.segment)])]);
