@@ -45,6 +45,9 @@ describe('the panels of a wall', () => {
     expect(second[0]!.asked.borders.left).toBe('closed');
     expect(second.at(-1)!.asked.borders.right).toBe('free');
     expect(second[0]!.asked.borders.right).toBe('free');
+    // hung from the other end it is the last that lies there, and of the others none
+    const other = wallOf({ hungFrom: 'right', left: { is: 'outside', angleDeg: 90, isFirst: false } })!.panels;
+    expect(other.map((p) => p.asked.borders.left)).toEqual([...other.slice(1).map(() => 'free'), 'closed']);
   });
   test('a cover that comes off leaves its hole open, and so does a door; a smooth wall has no panels of this kind', () => {
     const of = (handling: 'off' | 'round' | 'open') => wallOf({ hardware: corridor.hardware.map((h) => ({ ...h, handling })) })!.panels[0]!.asked.obstacles[0]!.isOpen;
