@@ -27,17 +27,17 @@ const beside = async (screens: readonly Buffer[], name: string, size = { width: 
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   await page.close();
 };
-/** The upper part of the first page of a PDF, in the proportions of a screen. */
-const firstPage = (pdf: Buffer): Buffer => {
+/** The upper part of a page of a PDF, the first where none is named, in the proportions of a screen. */
+const firstPage = (pdf: Buffer, number = 1): Buffer => {
   const dir = mkdtempSync(join(tmpdir(), 'yellow-pane-sheet-'));
   writeFileSync(join(dir, 'sheet.pdf'), pdf);
   execFileSync('pdftoppm', [
     '-r',
     '155',
     '-f',
-    '1',
+    String(number),
     '-l',
-    '1',
+    String(number),
     '-x',
     '0',
     '-y',
@@ -242,8 +242,29 @@ try {
   await page.evaluate(() => document.querySelector('yp-wall-drawing')!.scrollIntoView({ block: 'center' }));
   await page.waitForTimeout(400);
   const gable = await page.screenshot();
+  // a wall of blocks: its order half-way, one's own that shuts air in, the page for a place
+  await bench.pick('Corridor wall');
+  await bench.goTo('Lay');
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await page.locator('[data-step="wall-joints"]').click();
+  const card = page.locator('[data-joint-card]');
+  await card.locator('[data-zone]').waitFor();
+  await card.getByRole('button', { name: 'See the order' }).click();
+  await card.getByLabel('Strokes done').focus();
+  for (let i = 0; i < 31; i++) await page.keyboard.press('ArrowRight');
+  await card.evaluate((e) => e.scrollIntoView());
+  const order = await page.screenshot();
+  await card.getByRole('button', { name: 'Drop 2' }).click();
+  await card.getByRole('button', { name: 'Try your own' }).click();
+  await card.locator('svg[tabindex="0"]').focus();
+  // against the lap, where nothing goes out
+  for (const key of ['ArrowUp', 'Enter', 'ArrowUp', 'Enter', 'ArrowDown', 'ArrowDown', 'ArrowLeft', 'ArrowLeft', 'Shift+Enter']) await page.keyboard.press(key);
+  await card.evaluate((e) => e.scrollIntoView());
+  const trapped = await page.screenshot();
+  const wallSheet = await page.locator('a', { hasText: 'Print this run sheet' }).getAttribute('href');
+  const printed = firstPage(await (await page.request.get(new URL(wallSheet!, server.url).href)).body(), 3);
   await beside(
-    [column, columnCut, door, doorCut, wall, wallCut, counter, tableCut, counterLay, sign, signCut, signLay, gable, priming, corner],
+    [column, columnCut, door, doorCut, wall, wallCut, counter, tableCut, counterLay, sign, signCut, signLay, gable, priming, corner, order, trapped, printed],
     'laid-dry',
     half,
     3,
@@ -318,8 +339,18 @@ try {
     await dry.hold(700);
     await phone.waitForTimeout(300);
   }
-  await phone.locator('[data-recess-headline]').waitFor({ timeout: 60_000 });
+  await phone.locator('[data-stretch-headline]').waitFor({ timeout: 60_000 });
   await phone.locator('yp-stretch-map').evaluate((e) => e.scrollIntoView());
+  lays.push(await phone.screenshot());
+  // a wall of blocks, place by place
+  await dry.goTo('Corridor wall');
+  await phone.getByRole('button', { name: 'Step by step' }).click();
+  await phone.getByRole('heading', { level: 3 }).first().waitFor();
+  for (let i = 0; i < 20 && !(await phone.locator('[data-zone]').isVisible()); i++) {
+    await dry.hold(700);
+    await phone.waitForTimeout(300);
+  }
+  await phone.locator('[data-joint-card]').evaluate((e) => e.scrollIntoView());
   lays.push(await phone.screenshot());
   await beside(lays, 'lay-phone');
   await phone.goto(`${server.url}/jobs/${await server.jobId('Tern Point annex')}/check`);

@@ -1,6 +1,5 @@
 import type { JointsAnswer, JointsInput } from '@yellow-pane/contracts';
 import { stretchLimitOf } from '../form/index.js';
-import { toldAll } from '../ground/index.js';
 import { otherEnd, jointGraph, type JointGraph } from './joint-graph.js';
 import { replayJoints, type JointStroke } from './joint-replay.js';
 import { fitWords, pierceText, setFirstWords, strokePath, verdictWords, walkWords, zoneDoing } from './joint-words.js';
@@ -66,7 +65,7 @@ export function jointsCard(input: JointsInput): JointsAnswer {
       gunKwh: z.gunKwh,
       lanes: z.lanes.map((l) => ({ from: { xMm: l.fromXMm, yMm: l.fromYMm }, to: { xMm: l.toXMm, yMm: l.toYMm } })),
       strokes: z.strokes.map((s) => ({ stroke: plainStroke(s), path: strokePath(graph, s) })),
-      doing: toldAll(zoneDoing(z, panel, { fit, border, isFirst: i === 0 }), units),
+      doing: zoneDoing(z, panel, { fit, border, isFirst: i === 0, units }),
     })),
     pierces: plan.pierces.map((p) => ({ xMm: p.xMm, yMm: p.yMm, segments: [...p.segments], text: pierceText(p, units) })),
     walkMm: plan.walkMm,

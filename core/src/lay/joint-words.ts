@@ -74,10 +74,11 @@ export interface PlaceKnown {
   readonly border: BorderSchool;
   /** Nothing of its panel is pressed yet: its border is tacked first. */
   readonly isFirst: boolean;
+  readonly units: UnitSystem;
 }
 
 /** What hands do at a place, in their order: border tacked, faces, what stands out, joints, border sealed. */
-export function zoneDoing(z: WallZone, { asked, graph }: Pick<TexturedPanel, 'asked' | 'graph'>, { fit, border, isFirst }: PlaceKnown): string[] {
+export function zoneDoing(z: WallZone, { asked, graph }: Pick<TexturedPanel, 'asked' | 'graph'>, { fit, border, isFirst, units }: PlaceKnown): string[] {
   const isCold = asked.masonry.texture === 'glazed';
   const of = (way: 'bed' | 'head') => z.strokes.filter((s) => s.does === 'press' && graph.segments[s.segments[0]!]!.way === way).length;
   const sides = [...new Set(z.strokes.flatMap((s) => (s.does === 'seal' ? [graph.nodes[s.exits[0]!]!.side] : [])))];
@@ -87,7 +88,9 @@ export function zoneDoing(z: WallZone, { asked, graph }: Pick<TexturedPanel, 'as
   const tacked = border === 'left-open' ? 'its faces only, so that it hangs; every joint stays open where it crosses the edge' : 'all of it, joints as well';
   const seal = `${sides.join(', ')}; gun pointing away from what is done.`;
   return [
-    isFirst ? `Tack the border of the drop first, top and foot, then the sides: ${tacked}. Gun {150 to 250 mm} away, pointing away from the film.` : '',
+    isFirst
+      ? `Tack the border of the drop first, top and foot, then the sides: ${tacked}. Gun ${formatRough(150, units)} to ${formatRough(250, units)} away, pointing away from the film.`
+      : '',
     z.lanes.length ? `Faces: ${count(z.lanes.length, 'lane')} with the ${isCold ? 'squeegee, cold' : 'roller'}, each towards its arrow.` : '',
     standing.length ? `Round ${standing.join(', ')}: with the hand pad, at once after heating.` : '',
     of('head') + of('bed') ? `Joints with ${wheel}: ${count(of('head'), 'short upright stroke')}, ${count(of('bed'), 'level one')}, by their numbers.` : '',

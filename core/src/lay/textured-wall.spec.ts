@@ -203,7 +203,7 @@ describe('in words', () => {
     const bed = graph.segments.findIndex((s) => s.way === 'bed' && s.level === 0);
     expect(jointName(graph, head, 'mm')).toMatch(/^the upright joint of course 3, \d+ mm from the left$/);
     expect(jointName(graph, bed, 'mm')).toMatch(/^level joint 1 from \d+ mm to \d+ mm$/);
-    expect(jointName(graph, head, 'in')).toMatch(/in/);
+    expect(jointName(graph, head, 'in')).toMatch(/\d" from the left$/);
   });
   test('of an order of one’s own the first mistake is said, with its stroke and why', () => {
     const beds = graph.segments.flatMap((s, i) => (s.way === 'bed' && s.level < 2 ? [i] : []));
@@ -227,7 +227,7 @@ describe('in words', () => {
     const z = plan.left[0]!;
     expect(zoneName(z, 4, 'mm')).toMatch(/^Drop 1, from the floor, /);
     expect(zoneName({ ...z, band: 1 }, 1, 'mm')).toMatch(/^from the platform, /);
-    const known = { fit: jointFit(corridor.masonry!, 0.6), border: 'left-open', isFirst: false } as const;
+    const known = { fit: jointFit(corridor.masonry!, 0.6), border: 'left-open', isFirst: false, units: 'mm' } as const;
     const [faces, joints, border] = zoneDoing(z, panels[0]!, known);
     expect(faces).toMatch(/^Faces: \d+ lanes with the roller/);
     expect(joints).toMatch(/^Joints with the joint wheel: \d+ short upright strokes, \d+ level ones/);
@@ -238,6 +238,8 @@ describe('in words', () => {
     expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true })[0]).toMatch(
       /^Tack the border of the drop first, top and foot, then the sides: its faces only/,
     );
+    expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true })[0]).toContain('Gun 150 mm to 250 mm away');
+    expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true, units: 'in' })[0]).toContain('Gun 6" to 10" away');
     expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true, border: 'set-first' })[0]).toContain('all of it, joints as well');
     // the pipe stands at 4890, from 2100 up: beside the platform of the fourth drop, and nowhere else
     const padded = panels.flatMap((p) =>

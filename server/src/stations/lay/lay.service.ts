@@ -26,7 +26,6 @@ import {
   mindsOfPanel,
   stretchLimitOf,
   texturedWallOf,
-  toldAll,
   zoneDoing,
   zoneName,
   learnMinutes,
@@ -187,7 +186,7 @@ export class LayService {
         panel: p.panel,
         zone,
         before: [...p.done, ...p.left.slice(0, i).flatMap((z) => z.strokes)],
-        doing: toldAll(zoneDoing(zone, p.panel, { fit, border, isFirst: i === 0 && p.placesDone === 0 }), doc.job.units),
+        doing: zoneDoing(zone, p.panel, { fit, border, isFirst: i === 0 && p.placesDone === 0, units: doc.job.units }),
         minds: i === 0 ? mindsOfPanel(p, doc.job.units) : [],
       })),
     );

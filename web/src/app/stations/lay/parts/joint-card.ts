@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Wall } from '@yellow-pane/contracts';
 import { stretchLimitOf } from '@yellow-pane/core/form';
-import { toldAll } from '@yellow-pane/core/ground';
+import { formatRough } from '@yellow-pane/core/ground';
 import {
   airWay,
   defaultLay,
@@ -275,19 +275,20 @@ export class JointCard {
   });
   protected readonly doing = computed(() => {
     const [p, z, fit, w] = [this.here(), this.next(), this.fit(), this.wall()];
-    return p && z && fit && w ? toldAll(zoneDoing(z, p.panel, { fit, border: this.border(), isFirst: p.placesDone === 0 }), this.record.units()) : [];
+    return p && z && fit && w ? zoneDoing(z, p.panel, { fit, border: this.border(), isFirst: p.placesDone === 0, units: this.record.units() }) : [];
   });
   protected readonly minds = computed(() => (this.here() ? mindsOfPanel(this.here()!, this.record.units()) : []));
   protected readonly trappedHere = computed(() => [...new Set([...(this.here()?.trapped ?? []).map((t) => t.segment)])]);
   protected readonly why = computed(() => {
     const [p, fit, w, units] = [this.here(), this.fit(), this.wall(), this.record.units()];
     if (!p || !fit || !w) return [];
+    const f = (mm: number) => formatRough(mm, units);
     return [
       fitWords(fit, w.masonry, units),
-      `${walkWords(p.plan, units)} From the floor 2 m are reached, a platform lifts that by a metre, both hands reach 1.6 m across: house figures.`,
+      `${walkWords(p.plan, units)} From the floor ${f(2000)} are reached, a platform lifts that by ${f(1000)}, both hands reach ${f(1600)} across: house figures.`,
       'A stroke drives its air ahead; it and every joint not pressed yet keep a way over unpressed joints to an edge that is open. Rolled straight through, a crossing is shut (docs/models/joints.md). The order is replayed by a second reckoning that knows nothing of the plan.',
       setFirstWords(p.panel.graph, units),
-      `Lanes ${usualTools.rollerMm} mm wide, ${usualTools.overlapMm} mm over each other, gun and roller at ${this.tools().faceMmPerS} mm a second over faces, ${this.tools().jointMmPerS} in joints.`,
+      `Lanes ${f(usualTools.rollerMm)} wide, ${f(usualTools.overlapMm)} over each other, gun and roller at ${f(this.tools().faceMmPerS)} a second over faces, ${f(this.tools().jointMmPerS)} in joints.`,
     ]; // prettier-ignore
   });
   protected async zoneDone(z: WallZone): Promise<void> {
