@@ -45,6 +45,8 @@ describe('the panels of a wall', () => {
     expect(second[0]!.asked.borders.left).toBe('closed');
     expect(second.at(-1)!.asked.borders.right).toBe('free');
     expect(second[0]!.asked.borders.right).toBe('free');
+    // film that goes round the arris itself, or ends over a return in a corner, has its edge free there
+    for (const left of [{ is: 'outside', angleDeg: 90, isFirst: true }, { is: 'inside', angleDeg: 90, isFirst: false }] as const) expect(wallOf({ left })!.panels[0]!.asked.borders.left).toBe('free'); // prettier-ignore
     // hung from the other end it is the last that lies there, and of the others none
     const other = wallOf({ hungFrom: 'right', left: { is: 'outside', angleDeg: 90, isFirst: false } })!.panels;
     expect(other.map((p) => p.asked.borders.left)).toEqual([...other.slice(1).map(() => 'free'), 'closed']);
