@@ -52,6 +52,7 @@ describe('a seal tells whether the record is what was signed', () => {
       (e) => ({ ...e, problem: { kind: 'air', at: null, answers: {} } }),
       (e) => ({ ...e, pin: { kind: 'hair', at: { xFrac: 0, yFrac: 0 }, seenFrom: 'room', spread: 'one', sizeMm: 3, answers: {} } }),
       (e) => ({ ...e, news: { pinId: demoId(7), answers: {}, state: 'left', causeKey: null, watchUntil: null } }),
+      (e) => ({ ...e, zone: { panel: 1, graph: '0'.repeat(16), strokes: [] } }),
       (e) => ({ ...e, stepSetId: demoId(8) }),
       (e) => ({ ...e, salt: '0'.repeat(32) }),
     ];

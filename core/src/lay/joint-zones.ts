@@ -218,24 +218,30 @@ export function zonesOfPanel(
   const done: JointStroke[] = [];
   const worked = new Set<string>();
   const lines = logged.filter((l) => l.panel === panel.number && l.graph === mark);
+  let counted = 0;
   for (const line of lines) {
     const next = left[at];
     if (next && JSON.stringify(next.strokes) === JSON.stringify(line.strokes)) {
       done.push(...line.strokes);
       worked.add(placeKey(next.band, next.fromMm));
       at++;
+      counted++;
       continue;
     }
+    const fresh = freshOf(graph, line.strokes, done);
+    // tapped twice, or on two phones: the second says nothing
+    if (line.strokes.length > 0 && fresh.length === 0) continue;
+    counted++;
     const other = left.slice(at).find((z) => JSON.stringify(z.strokes) === JSON.stringify(line.strokes));
     if (other) worked.add(placeKey(other.band, other.fromMm));
-    done.push(...freshOf(graph, line.strokes, done));
+    done.push(...fresh);
     isPlannedAnew = true;
     const anew = planFrom(done);
     pierces = anew.pierces;
     left = zonesOf(panel, anew, new Set(worked), reach, tools);
     at = 0;
   }
-  return { panel, graph: mark, plan, done, placesDone: lines.length, left: left.slice(at), trapped: done.length ? replayJoints(graph, done, rule).trapped : [], pierces, isPlannedAnew }; // prettier-ignore
+  return { panel, graph: mark, plan, done, placesDone: counted, left: left.slice(at), trapped: done.length ? replayJoints(graph, done, rule).trapped : [], pierces, isPlannedAnew }; // prettier-ignore
 }
 
 /** What setting all of the border first shuts in on this wall, and in how many places it would have to be pierced; nothing where it has no way out anyhow. */

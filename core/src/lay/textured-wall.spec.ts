@@ -175,7 +175,8 @@ describe('place by place', () => {
     const line = logOf(first, first.left[0]!);
     const twice = zonesOfPanel(panels[0]!, [line, line]);
     expect(replayJoints(panels[0]!.graph, twice.done).broken).toEqual([]);
-    expect(twice.trapped).toEqual([]);
+    expect(twice).toMatchObject({ placesDone: 1, trapped: [], isPlannedAnew: false });
+    expect(twice.left).toEqual(first.left.slice(1));
     expect(zonesOfPanel(panels[0]!, [{ ...line, graph: '0'.repeat(16) }])).toMatchObject({ placesDone: 0, trapped: [], isPlannedAnew: false });
   });
   test('a stroke half of which was done before is pressed where it is new', () => {

@@ -213,7 +213,7 @@ export class WallDrawing {
         const tx = from + dir * (DEEP - 8);
         return [{ side, points: ends.join(' '), x: tx, y: (high + low) / 2, turn: `rotate(-90 ${tx} ${(high + low) / 2})`, text: `${c.is}${c.beside ? `: ${c.beside.name}` : ''}` }]; // prettier-ignore
       }),
-      joints: this.jointLines(masonry, wide, high, x, (mm) => y(box.minY + mm), k),
+      joints: this.jointLines(masonry, wide, high, x, (mm) => y(body.floor[0]!.y + mm), k),
       drops: drops.map((d) => {
         const isNow = step === 'wall-drops' || step === 'wall-plumb' ? d.number === 1 : false;
         return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore

@@ -135,7 +135,7 @@ test('the order stroke by stroke: one on, one back, to the end, with nothing shu
 
 test('an order of one’s own by keys: Enter presses, each is judged, Backspace takes back', async () => {
   await click(button('Try your own'));
-  expect(said('own-verdict')).toContain('Each tap is judged');
+  expect(said('own-verdict')).toContain('Each is judged');
   const svg = root.querySelector<SVGSVGElement>('svg[tabindex="0"]')!;
   const key = async (k: string, shiftKey = false) => {
     svg.dispatchEvent(new KeyboardEvent('keydown', { key: k, shiftKey }));
@@ -153,5 +153,5 @@ test('an order of one’s own by keys: Enter presses, each is judged, Backspace 
   const pressed = button('Take one back');
   expect(pressed.hasAttribute('disabled')).toBe(false);
   for (let i = 0; i < 20; i++) await key('Backspace');
-  expect(said('own-verdict')).toContain('Each tap is judged');
+  expect(said('own-verdict')).toContain('Each is judged');
 });

@@ -347,7 +347,7 @@ export class JointCard {
   protected readonly ownText = computed(() => {
     const [p, v] = [this.here(), this.ownVerdict()];
     if (!p) return '';
-    if (!v) return 'Tap a joint near the end you roll it to. Each tap is judged.';
+    if (!v) return 'Tap a joint near the end you roll it to; or arrows, Enter, Shift and Enter for the other way, Backspace. Each is judged.';
     return verdictWords(p.panel.graph, v, this.record.units());
   });
   protected pressOwn({ segment, to }: { readonly segment: number; readonly to: number }): void {

@@ -51,52 +51,56 @@ type At = { readonly xMm: number; readonly yMm: number };
           <path d="M0 0L8 4L0 8Z" fill="#3E6E8E" />
         </marker>
       </defs>
-      <rect [attr.x]="d.panel.x" [attr.y]="d.panel.y" [attr.width]="d.panel.w" [attr.height]="d.panel.h" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.2" />
-      @for (l of d.lanes; track $index) {
-        <path [attr.d]="l" fill="none" stroke="#3E6E8E" stroke-opacity="0.13" [attr.stroke-width]="d.lanePx" />
-      }
-      @for (l of d.lanes; track $index) {
-        <path [attr.d]="l" fill="none" stroke="#3E6E8E" stroke-width="0.8" [attr.marker-end]="'url(#' + id + 'b)'" />
-      }
-      <path [attr.d]="d.open" fill="none" stroke="#56626A" [attr.stroke-width]="d.jointPx + 2" />
-      <path [attr.d]="d.open" fill="none" stroke="#FFFEFA" [attr.stroke-width]="d.jointPx" />
-      <path [attr.d]="d.pressed" fill="none" stroke="#A97C00" [attr.stroke-width]="d.jointPx + 1" />
-      <path [attr.d]="d.trapped" fill="none" stroke="#B3261E" [attr.stroke-width]="d.jointPx + 3" stroke-dasharray="3 3" />
-      @for (o of d.obstacles; track $index) {
-        <rect
-          [attr.x]="o.x"
-          [attr.y]="o.y"
-          [attr.width]="o.w"
-          [attr.height]="o.h"
-          [attr.fill]="o.isOpen ? '#FFFEFA' : 'url(#' + id + 'h)'"
-          stroke="#1C2226"
-          [attr.stroke-dasharray]="o.isOpen ? '3 2' : null"
-        />
-      }
-      <path [attr.d]="d.shut" stroke="#1C2226" stroke-width="5" fill="none" />
-      @for (s of d.strokes; track s.number) {
-        <path
-          [attr.d]="s.path"
-          fill="none"
-          [attr.stroke]="s.isSeal ? '#A8431A' : '#1C2226'"
-          [attr.stroke-width]="s.isNow ? 4 : s.isSeal ? 4 : 2"
-          [attr.stroke-dasharray]="s.isSeal ? '7 4' : null"
-          [attr.marker-end]="s.isSeal ? null : 'url(#' + id + 'a)'"
-        />
-      }
-      @for (s of d.numbers; track s.number) {
-        <circle [attr.cx]="s.x" [attr.cy]="s.y" r="8.5" [attr.fill]="s.isNow ? '#F4B400' : '#FFFEFA'" stroke="#1C2226" stroke-width="0.8" />
-        <text [attr.x]="s.x" [attr.y]="s.y + 3.6" text-anchor="middle" font-size="10.5" font-weight="700" fill="#1C2226">{{ s.number }}</text>
-      }
-      @if (d.air) {
-        <path [attr.d]="d.air" fill="none" stroke="#3E6E8E" stroke-width="2.5" stroke-dasharray="2 3" [attr.marker-end]="'url(#' + id + 'b)'" data-air />
-      }
-      @for (p of d.pierces; track $index) {
-        <path [attr.d]="'M' + (p.x - 6) + ' ' + (p.y - 6) + 'l12 12m0 -12l-12 12'" stroke="#B3261E" stroke-width="3" />
-      }
-      @if (d.aimed) {
-        <path [attr.d]="d.aimed" fill="none" stroke="#F4B400" [attr.stroke-width]="d.jointPx + 7" stroke-opacity="0.7" />
-      }
+      <!-- held to its own box: what lies beside it would show where the box is narrower than the screen -->
+      <clipPath [id]="id + 'c'"><rect [attr.width]="d.width" [attr.height]="d.height" /></clipPath>
+      <g [attr.clip-path]="'url(#' + id + 'c)'">
+        <rect [attr.x]="d.panel.x" [attr.y]="d.panel.y" [attr.width]="d.panel.w" [attr.height]="d.panel.h" fill="#FFF6DC" stroke="#1C2226" stroke-width="1.2" />
+        @for (l of d.lanes; track $index) {
+          <path [attr.d]="l" fill="none" stroke="#3E6E8E" stroke-opacity="0.13" [attr.stroke-width]="d.lanePx" />
+        }
+        @for (l of d.lanes; track $index) {
+          <path [attr.d]="l" fill="none" stroke="#3E6E8E" stroke-width="0.8" [attr.marker-end]="'url(#' + id + 'b)'" />
+        }
+        <path [attr.d]="d.open" fill="none" stroke="#56626A" [attr.stroke-width]="d.jointPx + 2" />
+        <path [attr.d]="d.open" fill="none" stroke="#FFFEFA" [attr.stroke-width]="d.jointPx" />
+        <path [attr.d]="d.pressed" fill="none" stroke="#A97C00" [attr.stroke-width]="d.jointPx + 1" />
+        <path [attr.d]="d.trapped" fill="none" stroke="#B3261E" [attr.stroke-width]="d.jointPx + 3" stroke-dasharray="3 3" />
+        @for (o of d.obstacles; track $index) {
+          <rect
+            [attr.x]="o.x"
+            [attr.y]="o.y"
+            [attr.width]="o.w"
+            [attr.height]="o.h"
+            [attr.fill]="o.isOpen ? '#FFFEFA' : 'url(#' + id + 'h)'"
+            stroke="#1C2226"
+            [attr.stroke-dasharray]="o.isOpen ? '3 2' : null"
+          />
+        }
+        <path [attr.d]="d.shut" stroke="#1C2226" stroke-width="5" fill="none" />
+        @for (s of d.strokes; track s.number) {
+          <path
+            [attr.d]="s.path"
+            fill="none"
+            [attr.stroke]="s.isSeal ? '#A8431A' : '#1C2226'"
+            [attr.stroke-width]="s.isNow ? 4 : s.isSeal ? 4 : 2"
+            [attr.stroke-dasharray]="s.isSeal ? '7 4' : null"
+            [attr.marker-end]="s.isSeal ? null : 'url(#' + id + 'a)'"
+          />
+        }
+        @for (s of d.numbers; track s.number) {
+          <circle [attr.cx]="s.x" [attr.cy]="s.y" r="8.5" [attr.fill]="s.isNow ? '#F4B400' : '#FFFEFA'" stroke="#1C2226" stroke-width="0.8" />
+          <text [attr.x]="s.x" [attr.y]="s.y + 3.6" text-anchor="middle" font-size="10.5" font-weight="700" fill="#1C2226">{{ s.number }}</text>
+        }
+        @if (d.air) {
+          <path [attr.d]="d.air" fill="none" stroke="#3E6E8E" stroke-width="2.5" stroke-dasharray="2 3" [attr.marker-end]="'url(#' + id + 'b)'" data-air />
+        }
+        @for (p of d.pierces; track $index) {
+          <path [attr.d]="'M' + (p.x - 6) + ' ' + (p.y - 6) + 'l12 12m0 -12l-12 12'" stroke="#B3261E" stroke-width="3" />
+        }
+        @if (d.aimed) {
+          <path [attr.d]="d.aimed" fill="none" stroke="#F4B400" [attr.stroke-width]="d.jointPx + 7" stroke-opacity="0.7" />
+        }
+      </g>
     </svg>
   `,
   host: { class: 'block' },
