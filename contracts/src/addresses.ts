@@ -48,6 +48,7 @@ export const addresses = {
   computeHeat: { method: 'post', path: '/api/compute/heat' },
   computeRecess: { method: 'post', path: '/api/compute/recess' },
   computeDome: { method: 'post', path: '/api/compute/dome' },
+  computeWrappedCorner: { method: 'post', path: '/api/compute/wrapped-corner' },
   computeJoints: { method: 'post', path: '/api/compute/joints' },
   computeCorrugation: { method: 'post', path: '/api/compute/corrugation' },
   computeLettering: { method: 'post', path: '/api/compute/lettering' },

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { alongRollMm, id, lengthMm, positiveLengthMm, unitSystem } from './quantities.js';
 import { column } from './measure/column.js';
 import { counter } from './measure/counter.js';
-import { corrugation, dome, panel, recess, recessWay } from './measure/panel.js';
+import { corrugation, dome, panel, recess, recessWay, roundCorners } from './measure/panel.js';
 import { paneShape } from './measure/shape.js';
 import { sign } from './measure/sign.js';
 import { measureKey } from './measure/surface.js';
@@ -195,6 +195,34 @@ export const domeResult = z.object({
   why: z.array(z.string()),
 });
 export type DomeAnswer = z.infer<typeof domeResult>;
+
+/** Input of how film goes over a corner where two wrapped edges meet. */
+export const wrappedCornerInput = z.object({
+  corner: roundCorners,
+  thicknessMm: z.number().positive().max(500).meta({ unit: 'mm' }),
+  /** On to the back, past its far arris; 0: it ends there. */
+  returnMm: lengthMm.default(0),
+  film: film.pick({ stretchMaxPct: true }),
+  units: unitSystem.default('mm'),
+});
+export type WrappedCornerInput = z.output<typeof wrappedCornerInput>;
+/** How far film is stretched that is drawn over it without a cut, and how far down it gets within its figure. */
+export const wrappedCornerResult = z.object({
+  is: z.enum(['draws', 'folds']),
+  /** At the end of its arris, of its edge, of its way; null: it comes to the middle of the round, and no film does. */
+  arrisPct: z.number(),
+  edgePct: z.number(),
+  largestPct: z.number().nullable(),
+  /** From where the flat face ends. */
+  reachMm: z.number(),
+  /** Flat film on all of that way. */
+  filmMm: z.number(),
+  headline: z.string(),
+  doing: z.array(z.string()),
+  minds: z.array(z.string()),
+  why: z.array(z.string()),
+});
+export type WrappedCornerAnswer = z.infer<typeof wrappedCornerResult>;
 
 const rollToCut = z.object({
   id,

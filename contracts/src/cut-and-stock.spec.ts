@@ -87,6 +87,6 @@ describe('the calls of the API', () => {
   test('a job file of the second version reads: nothing was taken off any stock', () => {
     expect(jobFile.shape.formatVersion.safeParse(2).success).toBe(true);
     expect(jobFile.shape.stockEntries.parse(undefined)).toEqual([]);
-    expect(jobFile.shape.formatVersion.safeParse(17).success).toBe(false);
+    expect(jobFile.shape.formatVersion.safeParse(18).success).toBe(false);
   });
 });

@@ -63,7 +63,7 @@ export type BroughtBack = z.infer<typeof broughtBack>;
 /** The job file: everything of one job in documented JSON; what goes out comes in again without loss. */
 export const jobFile = z.object({
   format: z.literal('yellow-pane job'),
-  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock; 4 the log of the work and the steps it was done by (photos stay on the bench); 5 curved glass; 6 what a face was felt to be, later visits, whose weather it is; 7 looks and pins after the work; 8 handed over, called back, erased; 9 surfaces of several kinds (`upgradedJobFile` brings an older one up); 10 panels among them; 11 walls; 12 counters; 13 signs; 14 walls that break, leaves side by side, which primer; 15 film read with a thermometer, the gun of the job; 16 places of a textured wall in the log. An older file reads with those not yet known. */
+  /** 2 added glass, exposure and what is wanted; 3 seams, designs, lots and what was taken off the stock; 4 the log of the work and the steps it was done by (photos stay on the bench); 5 curved glass; 6 what a face was felt to be, later visits, whose weather it is; 7 looks and pins after the work; 8 handed over, called back, erased; 9 surfaces of several kinds (`upgradedJobFile` brings an older one up); 10 panels among them; 11 walls; 12 counters; 13 signs; 14 walls that break, leaves side by side, which primer; 15 film read with a thermometer, the gun of the job; 16 places of a textured wall in the log; 17 drops hung turned, round corners, the angle of the gun. An older file reads with those not yet known. */
   formatVersion: z.union([
     z.literal(1),
     z.literal(2),
@@ -81,6 +81,7 @@ export const jobFile = z.object({
     z.literal(14),
     z.literal(15),
     z.literal(16),
+    z.literal(17),
   ]),
   writtenAt: instant,
   job,

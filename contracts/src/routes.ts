@@ -20,6 +20,8 @@ import {
   corrugationInput,
   domeInput,
   domeResult,
+  wrappedCornerInput,
+  wrappedCornerResult,
   corrugationResult,
   jointsInput,
   jointsResult,
@@ -407,6 +409,13 @@ export const routes = {
     summary: 'How film lies on a domed sheet: what is left over, how far it stretches, whether it takes darts',
     body: domeInput,
     result: domeResult,
+    errors: ['bad-input'],
+  },
+  computeWrappedCorner: {
+    ...addresses.computeWrappedCorner,
+    summary: 'How film goes over a round corner where two wrapped edges meet: how far it stretches, and whether it takes a cut',
+    body: wrappedCornerInput,
+    result: wrappedCornerResult,
     errors: ['bad-input'],
   },
   computeLettering: {

@@ -45,7 +45,27 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
   expect(read.surfaces.map((s) => s.kind)).toEqual(old.surfaces.map(() => 'pane'));
   expect(read.surfaces).toMatchObject(old.surfaces.map((s) => ({ ...s, kind: 'pane' })));
   expect(read.readings).toEqual(old.readings);
-  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 16 })))).toEqual({ ...read, formatVersion: 16 });
+  expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 17 })))).toEqual({ ...read, formatVersion: 17 });
+});
+test('a job file of version 16 reads: its drops hang one way, its corners are sharp, its gun is held straight on, and nobody knows when film is read', () => {
+  const file = ternInterior();
+  const { angleDeg: _a, ...gun } = defaultLaySettings.gun;
+  const old = {
+    ...file,
+    formatVersion: 16,
+    job: { ...file.job, lay: { ...defaultLaySettings, gun } },
+    films: file.films.map((f) => without(f as never, ['readAfterS'])),
+    surfaces: file.surfaces.map((s) => without(s as never, ['hanging', 'corners'])),
+  };
+  const read = jobFile.parse(upgradedJobFile(JSON.parse(JSON.stringify(old))));
+  expect(read.job.lay!.gun.angleDeg).toBe(90);
+  for (const f of read.films) expect(f.readAfterS).toBeNull();
+  const ofKind = (kind: SurfaceKind) => read.surfaces.filter((s) => s.kind === kind);
+  expect(ofKind('wall').length * ofKind('panel').length).toBeGreaterThan(0);
+  for (const s of read.surfaces) {
+    if (s.kind === 'wall') expect(s.hanging).toBe('one-way');
+    if (s.kind === 'panel') expect(s.corners).toBeNull();
+  }
 });
 test('a job file of version 14 reads: its gun is the usual one, what was read in it was glass', () => {
   const file = ternInterior();

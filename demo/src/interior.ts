@@ -336,10 +336,12 @@ function archive(w: JobWriter): void {
     ...hut,
     corrugation: { run: 'upright', form: 'wave', pitchMm: 76, depthMm: 18, crestMm: 0, valleyMm: 0, bendMm: 0, girthMm: 87, way: 'bridged' },
   }); // prettier-ignore
-  // and its pressed lid, round both ways
-  w.panel(place, 'Key hut, lid', { widthTop: '600', widthBottom: '600', heightLeft: '450', heightRight: '450', edgeThickness: '2' }, {
+  // and its pressed lid, round both ways, with a rim of 12 round which film goes
+  w.panel(place, 'Key hut, lid', { widthTop: '600', widthBottom: '600', heightLeft: '450', heightRight: '450', edgeThickness: '12' }, {
     ...hut,
+    wraps: { left: 'edge', right: 'edge', top: 'edge', bottom: 'edge' },
     dome: { acrossBowMm: 50, upBowMm: 40 },
+    corners: { radiusMm: 80, arrisMm: 5 },
   }); // prettier-ignore
 }
 

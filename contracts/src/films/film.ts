@@ -134,6 +134,8 @@ export const film = z.object({
     .default(null),
   /** How far its maker lets it be stretched, hot, per cent of its length; null: not in the library. */
   stretchMaxPct: z.number().min(0).max(200).nullable().default(null),
+  /** How long the gun has to be away before it is read, by its maker; null: not in the library. */
+  readAfterS: z.number().min(0.2).max(60).nullable().default(null).meta({ unit: 's' }),
   patternRepeatMm: lengthMm.nullable().default(null),
   /** How neighbouring drops match: at the same height, or by half a repeat. */
   patternMatch: z.enum(['straight', 'half-drop']).default('straight'),

@@ -27,6 +27,8 @@ export const hotAirGun = z.object({
   setC: z.number().min(50).max(700).default(538).meta({ unit: '°C' }),
   powerW: z.number().min(200).max(3600).default(2000).meta({ unit: 'W' }),
   distanceMm: z.number().min(5).max(400).default(25).meta({ unit: 'mm' }),
+  /** Between its stream and the face: 90 is straight on. */
+  angleDeg: z.number().min(30).max(90).default(90).meta({ unit: '°' }),
 });
 export type HotAirGun = z.infer<typeof hotAirGun>;
 

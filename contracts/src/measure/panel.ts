@@ -93,6 +93,13 @@ export type Corrugation = z.infer<typeof corrugation>;
 export const dome = z.object({ acrossBowMm: lengthMm, upBowMm: lengthMm });
 export type Dome = z.infer<typeof dome>;
 
+/** Corners where wrapped edges meet: how round they are as one stands before the face, and how round the arris is between face and edge. */
+export const roundCorners = z.object({
+  radiusMm: z.number().positive().max(500).meta({ unit: 'mm' }),
+  arrisMm: z.number().min(0).max(500).meta({ unit: 'mm' }),
+});
+export type RoundCorners = z.infer<typeof roundCorners>;
+
 /** One leaf, front or board that film is laid on dry: a door, a wall panel, a drawer front, a wall of a lift. */
 export const panel = z.object({
   ...ofDrySurface,
@@ -116,6 +123,8 @@ export const panel = z.object({
   corrugation: corrugation.nullable().default(null),
   /** Null: its face is flat. */
   dome: dome.nullable().default(null),
+  /** Null: they are sharp, and folded. */
+  corners: roundCorners.nullable().default(null),
   hardware: z.array(hardware).max(20),
 });
 export type Panel = z.infer<typeof panel>;

@@ -84,6 +84,8 @@ export const wall = z.object({
   seam: z.enum(['overlap', 'double-cut']),
   /** The end that the first drop is hung at. */
   hungFrom: z.enum(['left', 'right']),
+  /** How the film’s direction runs over the drops of a run of walls: all one way, or every other one turned half round, so that each shows the next the same edge of the roll (book-match). */
+  hanging: z.enum(['one-way', 'book']).default('one-way'),
   /** Whether it stands in an escape route, where film needs a written yes. */
   fire: z.enum(['no', 'rated', 'unknown']),
   hardware: z.array(hardware).max(60),

@@ -1,6 +1,7 @@
 import type { BenchCut, Counter, CounterCorner, CounterSide, DryAllowances, Film, Hardware, Turn } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { boundingBox } from '../geometry/index.js';
+import { mostStretchOf } from '../form/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
 import {
   counterCornerNames,
@@ -18,7 +19,7 @@ import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
-import { leastRadiusMm, mostStretchOf, roundEdge, tooMuchMm } from './round-edge.js';
+import { leastRadiusMm, roundEdge, tooMuchMm } from './round-edge.js';
 import { inStrips } from './strips.js';
 import { runsOn, type RunsOn } from './runs-on.js';
 import {

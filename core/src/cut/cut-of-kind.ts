@@ -83,10 +83,23 @@ export function cutOfSign(surface: Sign, records: JobRecords, film: Film): Surfa
 }
 
 /** What decides the pieces of a wall. */
-const wallToPiece = (surface: Wall, records: JobRecords, film: Film): WallToPiece => ({
-  ...toPiece(surface, surveyWall(surface, records).survey, records, film),
-  run: runOf(surface, records)[0]!.id,
-});
+function wallToPiece(surface: Wall, records: JobRecords, film: Film): WallToPiece {
+  const run = runOf(surface, records);
+  const asked = (wall: Wall, dropsBefore = 0): WallToPiece => ({
+    ...toPiece(wall, surveyWall(wall, records).survey, records, film),
+    run: run[0]!.id,
+    dropsBefore,
+  });
+  if (surface.hanging === 'one-way') return asked(surface);
+  const before = run
+    .slice(
+      0,
+      run.findIndex((w) => w.id === surface.id),
+    )
+    .filter((w) => w.filmId === film.id);
+  const counts = before.map((w) => layoutOfWall(asked(w))).map((l) => ('blocked' in l ? 0 : l.drops.length));
+  return asked(surface, counts.reduce((s, n) => s + n, 0)); // prettier-ignore
+}
 /** Where film lies on a wall; null: none does yet. */
 export function layoutOnWall(surface: Wall, records: JobRecords, film: Film): WallLayout | null {
   const layout = layoutOfWall(wallToPiece(surface, records, film));

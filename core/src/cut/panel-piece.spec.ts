@@ -16,7 +16,7 @@ import { girthOfRibs, grooveGirth, judgePanel, judgeRibs, besidesOf } from '../m
 import { filmPlanInput } from './film-plan.js';
 import { usualDry } from './dry-allowances.js';
 import { checkLayout, layPiecesOnRolls } from './layout/index.js';
-import { developed, piecesOfPanel, type PanelToPiece } from './panel-piece.js';
+import { cornersOfPanel, developed, piecesOfPanel, type PanelToPiece } from './panel-piece.js';
 import { runsOn } from './runs-on.js';
 import { GRIP_MM, wrapDepth } from './wrapped-edges.js';
 
@@ -637,4 +637,36 @@ test('a place lies farther by the slack of what is before it, inside a groove in
   expect(developed(500, 650, g)).toEqual({ xMm: 512, yMm: 656 });
   expect(developed(800, 1000, g)).toEqual({ xMm: 806, yMm: 1000 });
   expect(developed(800, 650, g).xMm).toBe(818);
+});
+
+describe('round corners where wrapped edges meet', () => {
+  const board = { wide: 600, high: 450, edge: 12, wraps: all, of: { stretchMaxPct: 30 } };
+  const cuts = (a: Asked) => later(pieces({ ...board, ...a })[0]!.piece).map((c) => c.words);
+  const why = (a: Asked) => pieces({ ...board, ...a })[0]!.piece.why.join(' ');
+  test('a round that the film stands is drawn over: no knife at the corner, and the sheet says how far it is stretched', () => {
+    const round = { corners: { radiusMm: 80, arrisMm: 5 } };
+    expect(cuts(round)).toEqual([]);
+    expect(why(round)).toContain('Corners of radius 80, their arris of radius 5: film is drawn over them warm, 23 % at its end, and not cut.');
+    // its size is the same: hands have to hold it there
+    expect(pieces({ ...board, ...round })[0]!.piece).toMatchObject({ widthMm: pieces(board)[0]!.piece.widthMm, heightMm: pieces(board)[0]!.piece.heightMm });
+  });
+  test('one it does not stand is folded as a sharp one, and said to be', () => {
+    const tight = { corners: { radiusMm: 20, arrisMm: 0 } };
+    expect(cuts(tight)).toEqual(cuts({}));
+    expect(cuts(tight).length).toBeGreaterThanOrEqual(4);
+    expect(why(tight)).toContain('Corners of radius 20, their arris sharp: without a cut film would be stretched farther than the 30 % it stands.');
+    expect(why({})).not.toContain('Corners of radius');
+  });
+  test('what ends at a trimmed edge beside a wrapped one is cut in there all the same; nothing is said where no two edges meet', () => {
+    const one = { corners: { radiusMm: 80, arrisMm: 5 }, wraps: { ...all, bottom: 'trimmed' } } as const;
+    expect(cuts(one).map((w) => w.slice(0, w.indexOf(':')))).toEqual(['Foot left', 'Foot right']);
+    expect(why({ ...one, wraps: { ...trimmed, left: 'edge' } })).not.toContain('Corners of radius');
+    expect(cornersOfPanel(asked({ ...board, ...one, edge: null }))).toBeNull();
+  });
+  test('on to the back, or beneath the film there, it goes towards the middle of the round: the same corner then needs its cut', () => {
+    const round = { radiusMm: 80, arrisMm: 5 };
+    expect(cornersOfPanel(asked({ ...board, corners: round }))!.is).toBe('draws');
+    for (const more of [{ wraps: { ...all, left: 'return' } }, { faces: 'both' }] as const)
+      expect(cornersOfPanel(asked({ ...board, corners: round, ...more }))!.is).toBe('folds');
+  });
 });

@@ -1,6 +1,6 @@
 import type { BenchCut, Film, Groove, Panel, PanelWrap } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
-import { planCorrugation, stretchLimitOf, stretchPct } from '../form/index.js';
+import { mostStretchOf, planCorrugation, planWrappedCorner, stretchLimitOf, stretchPct, type CornerPlan } from '../form/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { capital, formatLength, listed } from '../ground/index.js';
 import { coverOfPanel, grooveName, LIES_DOWN_MM, panelDoubtText, recessName, type JudgedGroove, type PanelSurvey } from '../measure/index.js';
@@ -30,7 +30,7 @@ import {
 
 /** Everything that decides the pieces of one panel. */
 export interface PanelToPiece extends DryToPiece<
-  Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'recesses' | 'corrugation' | 'dome' | 'hardware'>,
+  Pick<Panel, 'id' | 'name' | 'wraps' | 'faces' | 'grain' | 'head' | 'hinges' | 'grooves' | 'recesses' | 'corrugation' | 'dome' | 'corners' | 'hardware'>,
   PanelSurvey
 > {
   /** Leaves that its grain runs over, itself among them, from the left of the front; left out: it stands alone. */
@@ -148,6 +148,25 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
   };
 }
 
+/** What film does at the round corners where wrapped edges meet; null: no two meet, they are sharp, or nobody taped the edge. */
+export function cornersOfPanel({ surface, survey, allowances, film }: Pick<PanelToPiece, 'survey' | 'allowances'> & { readonly surface: Pick<Panel, 'wraps' | 'faces' | 'corners'>; readonly film: Pick<Film, 'stretchMaxPct'> }): CornerPlan | null {
+  const { wraps, faces, corners } = surface;
+  const meets = (wraps.left !== 'trimmed' || wraps.right !== 'trimmed') && (wraps.top !== 'trimmed' || wraps.bottom !== 'trimmed');
+  if (!corners || !survey.edge || !meets) return null;
+  const goesOn = faces === 'both' || SIDES.some((s) => wraps[s] === 'return');
+  const { thicknessMm, girthMm } = survey.edge;
+  return planWrappedCorner({ ...corners, thicknessMm, girthMm, returnMm: goesOn ? allowances.returnMm : 0 }, mostStretchOf(film));
+} // prettier-ignore
+function roundCornerWords(p: PanelToPiece, f: (mm: number) => string): string[] {
+  const plan = cornersOfPanel(p);
+  if (!plan) return [];
+  const { radiusMm, arrisMm } = p.surface.corners!;
+  const round = `Corners of radius ${f(radiusMm)}, their arris ${arrisMm > 0 ? `of radius ${f(arrisMm)}` : 'sharp'}`;
+  return plan.is === 'draws'
+    ? [`${round}: film is drawn over them warm, ${stretchPct(plan.largestFrac)} at its end, and not cut.`]
+    : [`${round}: without a cut film would be stretched farther than the ${stretchPct(plan.limitFrac)} it stands.`];
+}
+
 /** Ribs that film is to be stretched over farther than it stands, and what helps; null: none. */
 export function starvedWords({ ribs }: Pick<PanelSurvey, 'ribs'>, film: Pick<Film, 'name' | 'stretchMaxPct'>): string | null {
   if (ribs?.corrugation.way !== 'bridged') return null;
@@ -212,6 +231,7 @@ function onePiece(p: PanelToPiece, cover: { widthMm: number; heightMm: number },
           `${hollowWords(survey)} take ${[slack.x > 0 && `${f(slack.x)} across`, slack.y > 0 && `${f(slack.y)} upwards`].filter(Boolean).join(' and ')}: their girth is in the piece as slack.`,
         ]
       : []),
+    ...(face === 'front' ? roundCornerWords(p, f) : []),
     ...(survey.ribs?.corrugation.way === 'bridged' ? ['Its ribs take no more film: it is stretched over their crests and formed into the valleys hot.'] : []),
     ...survey.grooves.flatMap((g) => frameWords(g, surface.grooves, f)),
     ...(isBoth ? survey.recesses.map((r) => `${capital(recessName(r.recess, surface.recesses))} is taken to be in both faces.`) : []),
@@ -290,7 +310,7 @@ function benchOf(laid: FaceOnPiece, p: PanelToPiece, face: Face, f: (mm: number)
     },
   ];
   for (const g of survey.grooves) cuts.push(...cutsOfFrame(g, surface.grooves, face, onFilm, f));
-  if (face === 'front') cuts.push(...cutsOfCorners(laid, a, { left, right, foot, top }, f));
+  if (face === 'front') cuts.push(...cutsOfCorners(laid, a, { left, right, foot, top }, f, uprightNames, undefined, cornersOfPanel(p)?.is === 'draws'));
   const wide = (h: PanelToPiece['surface']['hardware'][number]) => onFilm(h.fromLeftMm, h.fromFootMm);
   for (const h of surface.hardware.filter((x) => x.handling !== 'off')) {
     const low = wide(h);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { distance, flatten, offsetOutline, vec, type ArcPath, type Polygon } from '../geometry/index.js';
-import { leastRadiusMm, MOST_STRETCH_FRAC, roundEdge, tooMuchMm } from './round-edge.js';
+import { MOST_STRETCH_FRAC } from '../form/index.js';
+import { leastRadiusMm, roundEdge, tooMuchMm } from './round-edge.js';
 
 const num = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 

@@ -1,5 +1,4 @@
-import type { Film } from '@yellow-pane/contracts';
-import { stretchLimitOf } from '../form/index.js';
+import { MOST_STRETCH_FRAC } from '../form/index.js';
 
 /**
  * How much longer the flat film is than the place it is laid on, where it is turned inwards round a corner, on to a top or underneath it, so far past the arris.
@@ -27,9 +26,5 @@ export function roundEdge(radiusMm: number, depthMm: number): RoundEdge {
   const k = Math.cbrt(1 + (3 * depthMm) / radiusMm);
   return { stretchFrac: k ** 2 - 1, filmMm: radiusMm * (k - 1) };
 }
-/** Warm film that is stretched farther thins, whitens and creeps back. @source from memory: makers of cast and interior film name 20 to 40 % */
-export const MOST_STRETCH_FRAC = 0.3;
-/** How far a film may be stretched: its maker’s figure, or what such film usually stands. @returns a share */
-export const mostStretchOf = (film: Pick<Film, 'stretchMaxPct'> | null): number => stretchLimitOf(film) ?? MOST_STRETCH_FRAC;
 /** The smallest round whose edge of this depth film can be pulled over without a fold. */
 export const leastRadiusMm = (depthMm: number, mostFrac = MOST_STRETCH_FRAC): number => (3 * depthMm) / ((1 + mostFrac) ** 1.5 - 1);

@@ -1,12 +1,14 @@
 import fc from 'fast-check';
-import { newWall, type BenchCut, type DryAllowances, type Hardware, type Wall, type WallEnd, type WallMeasure } from '@yellow-pane/contracts';
+import { newWall, type BenchCut, type DryAllowances, type Hardware, type Piece, type Wall, type WallEnd, type WallMeasure } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { Memo } from '../ground/index.js';
+import { cutOfWall } from './cut-of-kind.js';
 import { filmPlanInput } from './film-plan.js';
+import { matchPattern } from './repeat.js';
 import { coverOfWall, judgeWall, wallSpan, type WallCorner } from '../measure/index.js';
 import { usualDry } from './dry-allowances.js';
-import { dropsOf, endReach, layoutOfWall, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
+import { dropsOf, endReach, layoutOfWall, mayHangTurned, piecesOfWall, type WallLayout, type WallToPiece } from './wall-piece.js';
 
 const id = (n: number) => `01930000-0000-7000-8000-0000000000${n}`;
 const film = {
@@ -28,13 +30,24 @@ interface Asked extends Partial<Omit<Wall, 'kind' | 'left' | 'right'>> {
   readonly of?: Partial<WallToPiece['film']>;
   readonly rolls?: readonly number[];
   readonly units?: 'mm' | 'in';
+  readonly dropsBefore?: number;
 }
 const plain = { widthTop: 4000, widthBottom: 4000, heightLeft: 2500, heightRight: 2500 };
-function asked({ tapes = plain, left = end('stop'), right = end('stop'), allowances, of, rolls = [1220], units = 'mm', ...own }: Asked = {}): WallToPiece {
+function asked({
+  tapes = plain,
+  left = end('stop'),
+  right = end('stop'),
+  allowances,
+  of,
+  rolls = [1220],
+  units = 'mm',
+  dropsBefore = 0,
+  ...own
+}: Asked = {}): WallToPiece {
   const surface = newWall({ id: id(30), jobId: id(31), placeId: id(32), name: 'Wall A', order: 1, ...own });
   const readings = Object.entries(tapes).map(([measure, lengthMm]) => ({ measure: measure as WallMeasure, lengthMm }));
   const survey = judgeWall({ hardware: surface.hardware, masonry: null, breaks: surface.breaks, corners: { left, right } }, readings);
-  return { surface, survey, allowances: { ...usualDry, ...allowances }, film: { ...film, ...of }, rollWidthsMm: rolls, units, run: 'run' };
+  return { surface, survey, allowances: { ...usualDry, ...allowances }, film: { ...film, ...of }, rollWidthsMm: rolls, units, run: 'run', dropsBefore };
 }
 function pieces(a: Asked = {}) {
   const made = piecesOfWall(asked(a));
@@ -112,6 +125,92 @@ describe('the drops of a wall', () => {
         allowances: { outsideWrapMm: 80 },
       }),
     ).toMatch(/Nothing of this wall is left/);
+  });
+});
+
+describe('book-match: every other drop of a run hangs turned half round', () => {
+  const book = { hanging: 'book', of: { direction: 'two-way' } } as const;
+  const turns = (a: Asked) => pieces({ ...book, ...a }).map((m) => m.piece.turns[0]);
+  test('counted from the left whichever end is hung first, so that each seam shows one edge of the roll twice', () => {
+    expect(pieces(book).every((m) => m.piece.turns.length === 1)).toBe(true);
+    expect(turns({})).toEqual([0, 180, 0, 180]);
+    // hung from the right the first is the fourth from the left
+    expect(turns({ hungFrom: 'right' })).toEqual([180, 0, 180, 0]);
+    expect(turns({ of: { direction: 'none' } })).toEqual([0, 180, 0, 180]);
+    expect((layoutOfWall(asked({ ...book, hungFrom: 'right' })) as WallLayout).isTurned).toEqual([true, false, true, false]);
+    // the edge of the roll that the right end of one shows is the one that the left end of the next does
+    const edgeAt = (turn: number, side: 'left' | 'right') => ((turn === 180) === (side === 'left') ? 'far' : 'near');
+    const inOrder = turns({});
+    for (let i = 1; i < inOrder.length; i++) expect(edgeAt(inOrder[i]!, 'left')).toBe(edgeAt(inOrder[i - 1]!, 'right'));
+  });
+  test('what an opening parts hangs one way; drops of the wall on its left count with it', () => {
+    const wide: Hardware = { ...door, fromLeftMm: 1100, widthMm: 1300 };
+    const parted = pieces({ ...book, hardware: [wide] }).map((m) => [m.suffix, m.piece.turns[0]]);
+    expect(parted).toEqual([['drop 1', 0], ['drop 2 above', 180], ['drop 3', 0], ['drop 4', 180]]); // prettier-ignore
+    expect(turns({ dropsBefore: 3 })).toEqual([180, 0, 180, 0]);
+  });
+  test('an arrow on the liner says which end hangs at the ceiling: turned or not, film without a print looks the same in the hand', () => {
+    const arrows = pieces(book).map((m) => bench(m).find((c) => c.words.startsWith('Pencil an arrow'))!);
+    expect(arrows.map((c) => c.words.endsWith('this drop hangs turned.'))).toEqual([false, true, false, true]);
+    for (const [i, c] of arrows.entries()) {
+      expect(c.layer).toBe('mark');
+      // as it hangs: its point is above
+      expect(c.path[1]!.yMm - c.path[0]!.yMm).toBe(200);
+      expect(ys(c)[1]).toBeLessThan(pieces(book)[i]!.piece.heightMm);
+    }
+    expect(pieces(book)[1]!.piece.why.join(' ')).toContain('This one hangs turned.');
+    expect(
+      pieces({ of: { direction: 'two-way' } })
+        .flatMap(bench)
+        .some((c) => c.words.includes('arrow')),
+    ).toBe(false);
+  });
+  test('film with one way up has none, and says so; nor has one length that lies along the wall', () => {
+    expect([mayHangTurned({ direction: 'one-way' }), mayHangTurned({ direction: 'none' })]).toEqual([false, true]);
+    expect(turns({ of: { direction: 'one-way' } })).toEqual([0, 0, 0, 0]);
+    const note = (a: Asked) => (piecesOfWall(asked({ ...book, ...a })) as { note?: string | null }).note ?? null;
+    expect(note({ of: { direction: 'one-way' } })).toBe('Ash Plank has one way up: none of its drops can hang turned, so there is no book-match.');
+    expect([note({}), note({ of: { direction: 'one-way' }, hanging: 'one-way' })]).toEqual([null, null]);
+    expect(turns({ tapes: { ...plain, heightLeft: 1000, heightRight: 1000 }, of: { direction: 'none' } })).toEqual([90]);
+  });
+  test('over a run of walls it goes on: the count of one begins where that of the wall before it ended; another film does not count', () => {
+    const file = ternInterior();
+    const two = { ...file.films.find((x) => x.name === 'Ash Plank')!, direction: 'two-way' as const };
+    const films = file.films.map((x) => (x.id === two.id ? two : x));
+    const named = (name: string) => file.surfaces.find((s) => s.name === name)! as Wall;
+    const all = (name: string, change: (s: Wall) => Partial<Wall> = () => ({})) => {
+      const surfaces = file.surfaces.map((s) => (s.kind === 'wall' ? { ...s, hanging: 'book' as const, ...change(s) } : s));
+      const records = { ...file, firm: demoFirm, films, surfaces, memo: new Memo() };
+      return cutOfWall(surfaces.find((s) => s.id === named(name).id) as Wall, records, two).pieces.map((p) => [p.label.replace(`${name} `, '').replace(/ (above|below)/, ''), p.turns[0]] as const); // prettier-ignore
+    };
+    const left = all('Lobby left');
+    const drops = new Set(left.map(([label]) => label)).size;
+    expect(all('Lobby back')[0]![1]).toBe(drops % 2 ? 180 : 0);
+    const other = file.films.find((x) => x.name === 'Block Wall 60')!.id;
+    expect(all('Lobby back', (s) => (s.name === 'Lobby left' ? { filmId: other } : {}))[0]![1]).toBe(0);
+  });
+  test('any heights: marks of a pattern lie at one height on all drops of a row, on those that hang turned as well', () => {
+    const drop = fc.record({ heightMm: fc.integer({ min: 300, max: 3500 }), headDropMm: fc.integer({ min: 0, max: 2000 }), isTurned: fc.boolean() });
+    fc.assert(
+      fc.property(fc.array(drop, { minLength: 2, maxLength: 6 }), fc.integer({ min: 20, max: 700 }), fc.boolean(), (list, repeatMm, isHalf) => {
+        const base = pieces()[0]!.piece;
+        const made = matchPattern(
+          list.map((d, i) => ({ piece: { ...base, id: `p${i}`, label: `p${i}`, heightMm: d.heightMm, turns: [d.isTurned ? 180 : 0] as Piece['turns'] }, row: 'r', place: i, headDropMm: d.headDropMm })),
+          { patternRepeatMm: repeatMm, patternMatch: isHalf ? 'half-drop' : 'straight' },
+        ); // prettier-ignore
+        // height of a mark against the line of the row, by where the piece begins on the roll: its foot, or its head where it hangs turned
+        const marks = made.map((p, i) => {
+          const { headDropMm, heightMm, isTurned } = list[i]!;
+          const toMark = repeatMm - p.repeat!.startMm;
+          return isTurned ? -headDropMm - toMark : -headDropMm - heightMm + toMark;
+        });
+        return marks.every((m, i) => {
+          const off = (((m - marks[0]! - (isHalf && i % 2 ? repeatMm / 2 : 0)) % repeatMm) + repeatMm) % repeatMm;
+          return Math.min(off, repeatMm - off) < 0.02;
+        });
+      }),
+      { numRuns: 200 },
+    );
   });
 });
 

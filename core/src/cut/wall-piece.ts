@@ -1,4 +1,4 @@
-import type { BenchCut, DryAllowances, Hardware, Turn, Wall } from '@yellow-pane/contracts';
+import type { BenchCut, DryAllowances, Film, Hardware, Wall } from '@yellow-pane/contracts';
 import { isLaidDry } from '../films/index.js';
 import { formatLength } from '../ground/index.js';
 import {
@@ -22,9 +22,11 @@ import { turnsOf } from './piece.js';
 import { FOLD_BACK_MM, GRIP_MM } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one wall. */
-export interface WallToPiece extends DryToPiece<Pick<Wall, 'id' | 'name' | 'hardware' | 'seam' | 'hungFrom'>, WallSurvey> {
+export interface WallToPiece extends DryToPiece<Pick<Wall, 'id' | 'name' | 'hardware' | 'seam' | 'hungFrom' | 'hanging'>, WallSurvey> {
   /** The run of walls that its film goes on over: all of it comes from one lot. */
   readonly run: string;
+  /** How many drops of its film hang in that run to the left of this wall. Left out: none. */
+  readonly dropsBefore?: number;
 }
 
 /** A drop narrower than this beside full ones looks like a mend: the first and the last then share. @source house rule */
@@ -94,6 +96,8 @@ export interface WallLayout {
   readonly ends: Readonly<Record<WallSide, EndReach>>;
   /** In the order they are hung. */
   readonly drops: readonly HungDrop[];
+  /** Whether each hangs turned half round, its head at the foot: every other one of a run, counted from its left. */
+  readonly isTurned: readonly boolean[];
   /** In one length along the wall. */
   readonly isLying: boolean;
   readonly lapMm: number;
@@ -118,8 +122,13 @@ export function layoutOfWall(p: WallToPiece): WallLayout | { readonly blocked: s
   // film without a direction lies along the wall where one length of it is enough
   const isLying = turnsOf(film.direction).length === 4 && cover.heightMm + 2 * a.panelMm <= widestOf(p);
   const drops = isLying ? [filmed] : dropsOf(filmed, widestOf(p), lapMm, surface.hungFrom);
-  return { wallMm: cover.widthMm, ends, drops, isLying, lapMm };
+  const isBook = surface.hanging === 'book' && !isLying && mayHangTurned(film);
+  const fromLeft = (i: number) => (surface.hungFrom === 'left' ? i : drops.length - 1 - i);
+  const isTurned = drops.map((_, i) => isBook && ((p.dropsBefore ?? 0) + fromLeft(i)) % 2 === 1);
+  return { wallMm: cover.widthMm, ends, drops, isTurned, isLying, lapMm };
 }
+/** Film that has one way up only has no book-match. */
+export const mayHangTurned = ({ direction }: Pick<Film, 'direction'>): boolean => turnsOf(direction).includes(180);
 const widestOf = ({ rollWidthsMm }: Pick<WallToPiece, 'rollWidthsMm'>): number => (rollWidthsMm.length ? Math.max(...rollWidthsMm) : Infinity);
 
 /** The film that goes over a wall: drops of the roll’s width from floor to ceiling, in the order they are hung. */
@@ -128,7 +137,8 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
   const f = (mm: number) => formatLength(mm, units);
   const layout = layoutOfWall(p);
   if ('blocked' in layout) return layout;
-  const { wallMm, ends, drops, isLying, lapMm } = layout;
+  const { wallMm, ends, drops, isTurned, isLying, lapMm } = layout;
+  const isBook = surface.hanging === 'book' && !isLying && mayHangTurned(film);
   const widestMm = widestOf(p);
   const isFree = turnsOf(film.direction).length === 4;
   const seamed = drops.length > 1;
@@ -144,7 +154,7 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
       const markedMm = roundUpToMark(drop.toMm - drop.fromMm, units);
       const widthMm = isLying ? markedMm : Math.min(widestMm, markedMm);
       const heightMm = roundUpToMark(s.highMm - s.lowMm + 2 * a.panelMm, units);
-      const bench = benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f);
+      const bench = [...benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f), ...(isBook ? [wayUp(widthMm, heightMm, isTurned[i]!)] : [])];
       const over = surface.hungFrom === 'left' ? 'right' : 'left';
       const headDropMm =
         (survey.body!.isBroken.ceiling ? highestMm : spans[i]!.highMm) - (s.name === 'below' || survey.body!.isBroken.ceiling ? s.highMm : spans[i]!.highMm);
@@ -157,7 +167,7 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
           ...laidOver,
           widthMm,
           heightMm,
-          turns: isLying ? ([90, 270] as Turn[]) : turnsOf(film.direction).filter((t) => !isFree || t % 180 === 0),
+          turns: isBook ? [isTurned[i] ? 180 : 0] : isLying ? [90, 270] : turnsOf(film.direction).filter((t) => !isFree || t % 180 === 0),
           // the edge that is seen lies over the drop before it: the roll’s own is straight; liner up, it lies at the other side
           factoryEdge: isLying || widthMm >= widestMm - 1e-6 ? null : seamed && i > 0 && surface.seam === 'overlap' ? over : overlaid(hasEnd, survey.corners),
           trimmedEdges: ['top', ...(hasEnd.right ? (['right'] as const) : []), 'bottom', ...(hasEnd.left ? (['left'] as const) : [])],
@@ -169,13 +179,35 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
             ...(seamed ? [`${drops.length} drops from the ${surface.hungFrom}, ${seamWords}. Hung to a plumb line, not to the corner.`] : []),
             ...(hasEnd.left ? [ends.left.words] : []),
             ...(hasEnd.right ? [ends.right.words] : []),
-            ...(film.direction === 'none' ? [] : ['Its direction runs upright: all drops of a run the same way.']),
+            ...bookWords(film, isBook, isTurned[i]!),
           ],
         },
       };
     });
   });
-  return parts.length ? { pieces: parts } : { blocked: 'Openings take the whole of this wall.' };
+  const note = surface.hanging === 'book' && seamed && !mayHangTurned(film) ? `${film.name} has one way up: none of its drops can hang turned, so there is no book-match.` : null; // prettier-ignore
+  return parts.length ? { pieces: parts, note } : { blocked: 'Openings take the whole of this wall.' };
+}
+
+/** How its direction lies against that of the drop beside it. */
+function bookWords({ direction }: WallToPiece['film'], isBook: boolean, isTurned: boolean): string[] {
+  if (isBook)
+    return [`Book-match: every other drop of a run hangs turned half round, and each shows the next the same edge of the roll. This one hangs ${isTurned ? 'turned' : 'as it comes off the roll'}.`]; // prettier-ignore
+  return direction === 'none' ? [] : ['Its direction runs upright: all drops of a run the same way.'];
+}
+
+/** Of the height of a drop: the arrow that says which way it hangs. */
+const ARROW_MM = 200;
+const ARROW_HEAD_MM = 40;
+/** Turned or not, film without a print looks the same in the hand: the liner says which end is hung at the ceiling. As it hangs. */
+function wayUp(widthMm: number, heightMm: number, isTurned: boolean): BenchCut {
+  const [x, tip, tail] = [widthMm / 2, heightMm / 2 + ARROW_MM / 2, heightMm / 2 - ARROW_MM / 2];
+  const path = [[x, tail], [x, tip], [x - ARROW_HEAD_MM, tip - ARROW_HEAD_MM], [x, tip], [x + ARROW_HEAD_MM, tip - ARROW_HEAD_MM]]; // prettier-ignore
+  return {
+    layer: 'mark',
+    path: path.map(([xMm, yMm]) => ({ xMm: xMm!, yMm: yMm!, bulge: 0 })),
+    words: `Pencil an arrow on the liner towards the end that hangs at the ceiling${isTurned ? ': this drop hangs turned' : ''}.`,
+  };
 }
 
 /** The edge, as the piece lies, that is laid over film which comes round an outside corner. */

@@ -69,6 +69,7 @@ export function cutsOfCorners(
   f: (mm: number) => string,
   names: SideNames = uprightNames,
   isCut: (corner: string) => boolean = () => true,
+  areDrawn = false,
 ): BenchCut[] {
   const { widthMm, heightMm, depth } = laid;
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
@@ -89,7 +90,7 @@ export function cutsOfCorners(
         cut([point(endX, y), point(x, y)], `in along the ${names[v]} arris to the corner, so that the ${h} side can fold.`);
         continue;
       }
-      if (a.corner === 'envelope') continue;
+      if (a.corner === 'envelope' || areDrawn) continue;
       if (a.corner === 'mitre') {
         cut(
           [

@@ -26,7 +26,7 @@ export function domeWords(plan: DomePlan, tackedFrac: number, units: UnitSystem)
     draw: [
       middle,
       'A ring a hand wide at a time: heat it, draw the film outwards just so far that nothing gathers, press it, let it cool before the next ring.',
-      'Corners last of each ring: they take most.',
+      'Corners last of each ring: they take most. Where a bead or a crease runs over the sheet a ring ends on it: such a line of the body hides a change of colour.',
     ],
     unknown: [middle, 'A ring a hand wide at a time, drawn outwards just so far that nothing gathers. Try it first where nobody sees it.'],
     darts: [

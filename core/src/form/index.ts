@@ -35,5 +35,7 @@ export * from './recess-words.js';
 export * from './recess-card.js';
 export * from './dome-ways.js';
 export * from './dome-words.js';
+export * from './wrapped-corner.js';
+export * from './wrapped-corner-words.js';
 export * from './corrugation-ways.js';
 export * from './corrugation-words.js';

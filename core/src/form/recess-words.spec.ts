@@ -30,7 +30,9 @@ describe('a recess in words', () => {
     expect(headline).toBe('It goes in one piece: 14 % at most, at the corners.');
     // a quarter of a wall's slack: 15·√2 − 15
     expect(doing[0]).toBe('Push 2 mm of film in from each of the four sides, so that it hangs loose in the recess, then tack it round about.');
-    expect(doing.join(' ')).toContain('In 2 goes: down to 8 mm, let it nearly cool');
+    expect(doing.join(' ')).toContain(
+      'In 2 goes: down to 8 mm, lift it back to the nearest line of the body (arris or foot), heat, let it nearly cool, on. Such a line hides a change of colour',
+    );
     expect(minds.join(' ')).toContain('Pressing the field down first would cost 30 %.');
     expect(minds.join(' ')).toContain('A fold of about 3 mm is left over at each corner');
     expect(minds.join(' ')).not.toContain('near what it stands');

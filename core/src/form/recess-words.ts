@@ -1,6 +1,6 @@
 import { capital, formatRough, type UnitSystem } from '../ground/index.js';
 import { slackOfWall, type RecessForm } from '../measure/index.js';
-import { nearLimitWords, stretchPct, type StretchWords } from './stretch-words.js';
+import { goesOf, nearLimitWords, stretchPct, type StretchWords } from './stretch-words.js';
 import { verdictOn, type RecessPlan, type RecessResult, type RecessWay } from './recess-ways.js';
 
 /** What hands do, by the order in which film comes into a recess. */
@@ -12,15 +12,12 @@ export const recessWayNames: Readonly<Record<RecessWay, string>> = {
   'field-first': 'tacked round about and on the field',
 };
 
-/** Film that must go farther than this goes in two: heated, left to cool, drawn on. @source house figure for "line by line", common practice */
-const ONE_GO_FRAC = 0.1;
-
 /**
  * Depths at which forming stops, to heat, let it cool and go on, mm: equal shares of the way down.
  * @source house figure: no more than a tenth in one go; common practice: "heat, let it nearly cool, stretch on"
  */
 export function stopDepths({ depthMm }: Pick<RecessForm, 'depthMm'>, largestFrac: number): number[] {
-  const goes = Math.max(1, Math.ceil(largestFrac / ONE_GO_FRAC - 1e-9));
+  const goes = goesOf(largestFrac);
   return Array.from({ length: goes - 1 }, (_, i) => (depthMm * (i + 1)) / goes);
 }
 
@@ -28,7 +25,7 @@ function doingOf({ best, form, is, ways }: RecessPlan, units: UnitSystem): strin
   const f = (mm: number) => formatRough(mm, units);
   const stops = stopDepths(form, best.largestFrac);
   const byGoes = stops.length
-    ? `In ${stops.length + 1} goes: down to ${stops.map(f).join(', ')}, let it nearly cool, heat it again, on. A change of colour is not seen at the arris and at the foot: no stop in the middle of the field.`
+    ? `In ${stops.length + 1} goes: down to ${stops.map(f).join(', ')}, lift it back to the nearest line of the body (arris or foot), heat, let it nearly cool, on. Such a line hides a change of colour: no stop in the middle of the field.`
     : '';
   const hot = ['Heat the film over all of the recess, with a palm’s width round about, until it hangs.', `Form it in with the glove in the middle of each wall first, then towards the corners: let it slide, press nothing yet.`, byGoes, 'When it is in: heat, and press the walls from the arris down, corners last of them, then the field.'].filter(Boolean); // prettier-ignore
   if (is === 'inlay') return ['Cover the field with a piece of its own, seam at the foot of its walls; walls and what is round about from the large piece.'];

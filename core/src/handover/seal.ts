@@ -44,8 +44,8 @@ const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = 
   pane: (s) => ({ seenFrom: s.seenFrom, filmFace: s.filmFace, bows: s.curved?.bows.map((b) => [b.way, b.atMm, b.span, b.depthMm]) ?? null }),
   column: ({ kind, section, ends: { foot, head } }) => ({ kind, section, ...(foot === 'base' ? { foot } : {}), ...(head === 'capital' ? { head } : {}) }),
   // what came later stands in a seal only where something is said, so that seals of before still hold
-  panel: ({ kind, what, faces, wraps, grain, grooves, recesses, corrugation, dome, hardware, head, besideId }) => ({ kind, what, faces, wraps, grain, grooves, hardware, ...(head === 'any' ? {} : { head }), ...(besideId ? { besideId } : {}), ...(recesses.length ? { recesses: recesses.map(({ way, ...r }) => (way ? { ...r, way } : r)) } : {}), ...(corrugation ? { corrugation } : {}), ...(dome ? { dome } : {}) }), // prettier-ignore
-  wall: ({ kind, left, right, nextId, seam, hardware, masonry, breaks }) => ({
+  panel: ({ kind, what, faces, wraps, grain, grooves, recesses, corrugation, dome, corners, hardware, head, besideId }) => ({ kind, what, faces, wraps, grain, grooves, hardware, ...(head === 'any' ? {} : { head }), ...(besideId ? { besideId } : {}), ...(recesses.length ? { recesses: recesses.map(({ way, ...r }) => (way ? { ...r, way } : r)) } : {}), ...(corrugation ? { corrugation } : {}), ...(dome ? { dome } : {}), ...(corners ? { corners } : {}) }), // prettier-ignore
+  wall: ({ kind, left, right, nextId, seam, hanging, hardware, masonry, breaks }) => ({
     kind,
     left,
     right,
@@ -54,6 +54,7 @@ const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = 
     hardware,
     masonry,
     ...(breaks.length ? { breaks } : {}),
+    ...(hanging === 'book' ? { hanging } : {}),
   }),
   sign: ({ kind, what, texture, lines, hardware }) => ({ kind, what, texture, lines, hardware }),
   counter: ({ kind, what, sides, round, grain, seam, hardware, besideId }) => ({

@@ -18,6 +18,7 @@ const aims: Readonly<Record<string, HeatAim>> = {
   'panel-dome': 'relax',
   'panel-edges': 'relax',
   'panel-corner': 'relax',
+  'panel-corner-round': 'relax',
   'panel-post-heat': 'post-heat',
   'panel-tack': 'post-heat',
   'counter-strip': 'relax',
@@ -45,7 +46,7 @@ const grains = { smooth: 'glazed', fine: 'smooth', rough: 'rough', unknown: 'med
 export function heatCaseOf(surface: Surface, records: LayRecords): HeatCase | null {
   const film = records.films.find((f) => f.id === surface.filmId);
   if (!film || surface.kind === 'pane') return null;
-  const { nozzleMm, setC, powerW, distanceMm } = records.job.lay?.gun ?? defaultLay.gun;
+  const { nozzleMm, setC, powerW, distanceMm, angleDeg } = records.job.lay?.gun ?? defaultLay.gun;
   const airC = records.job.prepare?.typed.roomC ?? ROOM_C;
   // letters bridge the weave or grain of their ground
   const grain = surface.kind === 'sign' ? { texture: grains[surface.texture], jointDepthMm: 0 } : null;
@@ -53,7 +54,8 @@ export function heatCaseOf(surface: Surface, records: LayRecords): HeatCase | nu
   return {
     film: filmHeatOf(film),
     ground: groundHeatOf(surface.ground, masonry, surface.kind === 'panel' || surface.kind === 'counter' ? 'wood-board' : 'concrete'),
-    gun: { nozzleMm, setC, powerW },
+    // a job of before says nothing of its angle
+    gun: { nozzleMm, setC, powerW, angleDeg: angleDeg ?? defaultLay.gun.angleDeg },
     distanceMm,
     airC,
     groundC: surface.ground.surfaceTempC ?? airC,

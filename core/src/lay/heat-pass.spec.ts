@@ -234,3 +234,18 @@ test('an explicit scheme on an even grid, written for this test alone, comes to 
   expect([jet.wPerM2K / h, jet.middleC / hotC, jet.halfWidthMm / halfMm].every((k) => Math.abs(k - 1) < 0.02)).toBe(true);
   expect(Math.abs(heatPass(c, lying, speed).peakC / peak - 1)).toBeLessThan(0.02);
 });
+
+test('a gun that is tilted never makes film hotter, and has to be moved no quicker', () => {
+  const tilted = (angleDeg: number) => ({ gun: { ...gun, angleDeg } });
+  fc.assert(
+    fc.property(mm(30, 90), mm(0, 60), mm(10, 100), fc.constantFrom(lifted, lying), (angle, less, speed, place) => {
+      const flatter = Math.max(30, angle - less);
+      const [more, fewer] = [heatPass(at(wrap, board, tilted(angle)), place, speed), heatPass(at(wrap, board, tilted(flatter)), place, speed)];
+      expect(fewer.peakC).toBeLessThanOrEqual(more.peakC + 1e-9);
+    }),
+    { numRuns: 60 },
+  );
+  const asked = planHeat(at(decor, board), 'post-heat')!.asked;
+  const fastest = (angle: number) => speedBand(at(decor, board, tilted(angle)), asked, { low: 1, high: 1 })!.fastestMmPerS;
+  expect(fastest(30)).toBeLessThan(fastest(90));
+});

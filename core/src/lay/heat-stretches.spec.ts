@@ -72,7 +72,8 @@ describe('what was stretched on a door', () => {
     expect(level.edges[0]!.stretches[0]!.path[0]!.y).toBeCloseTo(38, 6);
   });
   test('the border of a dome that film was drawn on over is heated all round; what goes over an edge is read there', () => {
-    const lid = named('Key hut, lid') as Panel;
+    const whole = named('Key hut, lid') as Panel;
+    const lid: Panel = { ...whole, wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } };
     expect(heatCoverOf(lid, records)!.edges.map((e) => e.key)).toEqual(['rim-bottom', 'rim-right', 'rim-top', 'rim-left']);
     expect(heatCoverOf({ ...lid, wraps: { ...lid.wraps, left: 'edge' } }, records)!.edges.map((e) => e.key)).toEqual([
       'left',
@@ -81,6 +82,7 @@ describe('what was stretched on a door', () => {
       'rim-top',
     ]);
     expect(heatCoverOf({ ...lid, dome: { acrossBowMm: 20, upBowMm: 10 } }, records)).toBeNull();
+    expect(heatCoverOf(whole, records)!.edges.map((e) => e.key)).toEqual(['bottom', 'right', 'top', 'left', 'corner-1', 'corner-2', 'corner-3', 'corner-4']);
     expect(heatCoverOf({ ...lid, dome: { acrossBowMm: 105, upBowMm: 95 } }, records)).toBeNull();
   });
   test('a frame of grooves is heated along all four of its sides', () => {
@@ -182,12 +184,18 @@ describe('the gun at a step', () => {
     const canvas = named('Gate canvas') as Sign;
     const pores = (texture: Sign['texture']) => heatCaseOf({ ...canvas, texture }, records)!.ground.hollows.map((h) => h.gapMm);
     expect([pores('smooth'), pores('fine'), pores('rough')]).toEqual([[], [0.15], [0.5]]);
-    const lay = { ...file.job.lay!, gun: { nozzleMm: 40, setC: 400, powerW: 1600, distanceMm: 60 } };
+    const lay = { ...file.job.lay!, gun: { nozzleMm: 40, setC: 400, powerW: 1600, distanceMm: 60, angleDeg: 45 } };
     // no film, nothing to heat; glass has a model of its own
     expect(heatCaseOf({ ...door, filmId: null }, records)).toBeNull();
     const pane = newPane({ id: door.id, jobId: door.jobId, placeId: door.placeId, name: 'P1', order: 1, filmId: door.filmId });
     expect(heatCaseOf(pane, records)).toBeNull();
-    expect(heatCaseOf(door, { ...records, job: { ...file.job, lay } })).toMatchObject({ distanceMm: 60, gun: { nozzleMm: 40, setC: 400, powerW: 1600 } });
+    expect(heatCaseOf(door, { ...records, job: { ...file.job, lay } })).toMatchObject({
+      distanceMm: 60,
+      gun: { nozzleMm: 40, setC: 400, powerW: 1600, angleDeg: 45 },
+    });
+    // a job of before says nothing of its angle: straight on
+    const { angleDeg: _a, ...before } = lay.gun;
+    expect(heatCaseOf(door, { ...records, job: { ...file.job, lay: { ...lay, gun: before as never } } })!.gun.angleDeg).toBe(90);
     expect(heatCaseOf(named('Corridor wall'), records)!.ground.hollows.map((h) => h.key)).toEqual(['pore', 'joint']);
   });
   test('a trial on one door corrects the plan of every door of that ground and film, and of no other surface', () => {

@@ -190,8 +190,10 @@ export function heatProofs({ edges, dueC }: HeatCover, entries: readonly LayEntr
 export const unprovenEdges = ({ edges }: HeatCover, proofs: ReadonlyMap<string, HeatProof>): string[] =>
   edges.filter((e) => e.stretches.some((s) => !proofs.get(s.key)?.isProven)).map((e) => e.name);
 
-/** For so long after the gun hot air stands before the film, s. @source house rule */
-export const GUN_AWAY_S = 1.5;
+/** For so long after the gun hot air stands before the film, where its maker says nothing of it, s. @source house rule */
+const GUN_AWAY_S = 1.5;
+/** For so long the gun has to be away before film is read, s: its maker's own moment, or the usual one. */
+export const gunAwayS = (film: Pick<Film, 'readAfterS'> | null): number => film?.readAfterS ?? GUN_AWAY_S;
 /** What pocket thermometers are set to. @source from memory */
 const SET_EMISSIVITY = 0.95;
 /** Film that radiates less looks colder than it is; above this the thermometer errs by less than it is read. @source house rule */

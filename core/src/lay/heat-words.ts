@@ -1,6 +1,7 @@
 import { capital, formatDifference, formatRough, formatRoughRange, listed, type UnitSystem } from '../ground/index.js';
 import type { HeatProof, HeatCover } from './heat-stretches.js';
 import { unprovenEdges } from './heat-stretches.js';
+import { tiltShare } from '../physics/index.js';
 import type { HeatCase, HeatPlan, HeatSpread, SpeedBand } from './heat-pass.js';
 import type { HeatTrial } from './heat-of-surface.js';
 
@@ -78,7 +79,7 @@ export function heatWords(c: HeatCase, plan: HeatPlan, trial: HeatTrial | null, 
     minds,
     why: [
       `Wanted: ${whole(asked.wantC)} °C at ${asked.place.name}; not over ${whole(asked.limitC)} °C at ${asked.hottest.name}, nor over ${whole(c.ground.limitC)} °C in ${c.ground.name}.`,
-      `The gun: ${formatDifference(c.gun.nozzleMm, units)} nozzle, ${whole(c.gun.setC)} °C, ${whole(c.gun.powerW)} W. At ${off} its stream is ${whole(jet.middleC)} °C in the middle, half of it is left ${formatRough(Math.round(jet.halfWidthMm), units)} beside that; convection ${whole(jet.wPerM2K)} W/(m²·K)${jet.isInRange ? '' : ', outside the range in which its formula was measured (±40 %)'}.`,
+      `The gun: ${formatDifference(c.gun.nozzleMm, units)} nozzle, ${whole(c.gun.setC)} °C, ${whole(c.gun.powerW)} W${(c.gun.angleDeg ?? 90) < 90 ? `, held at ${whole(c.gun.angleDeg!)}° to the face (${Math.round(100 * (1 - tiltShare(c.gun.angleDeg!)))} % less than straight on)` : ''}. At ${off} its stream is ${whole(jet.middleC)} °C in the middle, half of it is left ${formatRough(Math.round(jet.halfWidthMm), units)} beside that; convection ${whole(jet.wPerM2K)} W/(m²·K)${jet.isInRange ? '' : ', outside the range in which its formula was measured (±40 %)'}.`,
       `Film and ground as layers, heat in and out by finite volumes; air at ${whole(c.airC)} °C, ground at ${whole(c.groundC)} °C before the gun comes (docs/models/hot-air.md).`,
     ],
   }; // prettier-ignore

@@ -81,13 +81,27 @@ describe('the steps of a door', () => {
     expect(of).toEqual(expect.arrayContaining(['panel-dome', 'panel-post-heat', 'panel-truth']));
     for (const key of ['panel-centre', 'panel-lay']) expect(of).not.toContain(key);
     expect(step('panel-dome', 'Key hut, lid').text).toContain('draw the film outwards just so far that nothing gathers');
-    const flat = { dome: { acrossBowMm: 20, upBowMm: 10 } };
+    const trimmed = { wraps: { left: 'trimmed', right: 'trimmed', top: 'trimmed', bottom: 'trimmed' } } as const;
+    const flat = { ...trimmed, dome: { acrossBowMm: 20, upBowMm: 10 } };
     expect(step('panel-dome', 'Key hut, lid', flat).text).toContain('strokes like spokes');
     expect(keys('Key hut, lid', flat)).not.toContain('panel-post-heat');
     // 31 % at its corners, and this film stands 30
-    const ball = { dome: { acrossBowMm: 105, upBowMm: 95 } };
+    const ball = { ...trimmed, dome: { acrossBowMm: 105, upBowMm: 95 } };
     expect(step('panel-dome', 'Key hut, lid', ball).text).toContain('Slit each from the border');
     expect(keys('Key hut, lid', ball)).not.toContain('panel-post-heat');
+  });
+  test('round corners: drawn over without a knife where its film stands that; else folded as the bench sheet says', () => {
+    const drawn = keys('Key hut, lid');
+    expect(drawn).toContain('panel-corner-round');
+    expect(drawn).not.toContain('panel-corner');
+    expect(step('panel-corner-round', 'Key hut, lid').text).toContain('23 % at its end, nothing left over');
+    expect(step('panel-corner-round', 'Key hut, lid').tools.join(' ')).not.toContain('knife');
+    for (const corners of [null, { radiusMm: 12, arrisMm: 2 }]) {
+      expect(keys('Key hut, lid', { corners })).toContain('panel-corner');
+      expect(keys('Key hut, lid', { corners })).not.toContain('panel-corner-round');
+    }
+    // one edge alone has no corner
+    expect(keys('Key hut, lid', { wraps: { left: 'edge', right: 'edge', top: 'trimmed', bottom: 'trimmed' } })).not.toContain('panel-corner-round');
   });
   test('a bare hollow by the thermometer: hand-warm from 35 °C on, no more than 66 °C (common practice)', () => {
     expect([34, 35, 66, 67].map((c) => hollowWord(c).isGood)).toEqual([false, true, true, false]);

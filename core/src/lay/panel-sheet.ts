@@ -1,7 +1,7 @@
 import type { Panel } from '@yellow-pane/contracts';
-import { cutOfPanel, FOLD_BACK_MM, resolveDry, starvedWords, wrapDepth } from '../cut/index.js';
+import { cornersOfPanel, cutOfPanel, FOLD_BACK_MM, resolveDry, starvedWords, wrapDepth } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
-import { planDome, stretchLimitOf, type DomePlan } from '../form/index.js';
+import { planDome, stretchLimitOf, stretchPct, type DomePlan } from '../form/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel, type PanelSurvey } from '../measure/index.js';
 import { askedOfGround, coldTraits, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
@@ -49,6 +49,8 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
   const depths = wraps.map(([, w]) => wrapDepth(w, survey.edge?.girthMm ?? 0, faces === 2, dry));
   const grooves = survey.grooves.filter((g) => g.slackMm >= 0.5);
   const domed = survey.dome && planDome(survey.dome, stretchLimitOf(film));
+  const corners = cornersOfPanel({ surface, survey, allowances: dry, film });
+  const isDrawn = corners?.is === 'draws';
   const post = film.temps?.postHeatC ?? null;
   const asked = [
     surface.fire === 'rated' && 'Fire door or escape route: no film without the written yes of its maker and of whoever answers for fire safety.',
@@ -74,6 +76,9 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
       sides: wraps.map(([side]) => (side === 'bottom' ? 'foot' : side)).join(', '),
       tab: formatRough(dry.cornerTabMm, units),
       corner: cornerWords[dry.corner].replace('{tab}', formatRough(dry.cornerTabMm, units)),
+      cornerRound: corners
+        ? `Warm film a palm’s width round each corner, take it on the middle of the corner and draw it straight down, along the diagonal: ${stretchPct(corners.largestFrac)} at its end, nothing left over. Press from the arris down, from the middle to both edges.`
+        : '',
       lap: formatRough(dry.lapMm, units),
       ...hardwareFigures(surface.hardware),
       postHeat: post === null ? 'the film maker’s own figure' : `${post} °C`,
@@ -92,7 +97,7 @@ export function panelFigures(surface: Panel, records: LayRecords): DryFigures | 
       ...(survey.dome ? ['domed' as const] : []),
       ...(survey.ribs?.corrugation.way === 'bridged' || (domed && domed.is !== 'lies' && domed.is !== 'darts') ? ['formed-in' as const] : []),
       ...(wraps.length ? ['wraps' as const] : []),
-      ...(hasWrappedCorner(surface) ? ['corners-wrapped' as const] : []),
+      ...(hasWrappedCorner(surface) ? [isDrawn ? ('corners-round' as const) : ('corners-wrapped' as const)] : []),
       ...(surface.hardware.length ? ['hardware' as const] : []),
       ...(surface.hinges !== 'none' ? ['swings' as const] : []),
       ...(faces === 2 ? ['both-faces' as const] : []),

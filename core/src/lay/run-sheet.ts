@@ -185,6 +185,7 @@ const VAPOUR = /cleaner|alcohol|primer|solvent|promoter/i;
 const AIR_FIRST = 'Alcohol was used here: open all doors, air until nothing is smelt, then the gun.';
 
 const knownFigures = new Set([
+  'cornerRound',
   'edgeGap',
   'edgeStop',
   'overhang',

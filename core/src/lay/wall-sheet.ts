@@ -1,4 +1,4 @@
-import type { PaneTrait, Wall } from '@yellow-pane/contracts';
+import type { PaneTrait, Piece, Wall } from '@yellow-pane/contracts';
 import { cutOfWall, endReach, FOLD_BACK_MM, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { capital, formatDifference, formatLength, formatRough } from '../ground/index.js';
@@ -22,7 +22,9 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
   const corners = SIDES.map((side) => ({ side, ...survey.corners[side] }));
   const of = (is: WallCorner['is']) => corners.filter((c) => c.is === is);
   const facts = wallFacts(survey.body, units).filter((s) => /floor|ceiling/.test(s));
-  const drops = [...new Set(cut.pieces.map((q) => q.label.replace(`${surface.name} `, '').replace(/ (above|below)$/, '')))].filter((s) => s.startsWith('drop'));
+  const dropOf = (q: Piece) => q.label.replace(`${surface.name} `, '').replace(/ (above|below)$/, '');
+  const hungOf = (q: Piece) => (surface.hanging === 'book' && q.turns.every((t) => t === 180) ? `${dropOf(q)} turned` : dropOf(q));
+  const drops = [...new Set(cut.pieces.map(hungOf))].filter((s) => s.startsWith('drop'));
   const open = surface.hardware.filter((h) => h.handling !== 'off');
   const post = film.temps?.postHeatC ?? null;
   const asked = [

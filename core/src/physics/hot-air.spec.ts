@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { air, jetOnWall, martinNusselt, martinRange, streamShare, type HotAirGun } from './hot-air.js';
+import { air, jetOnWall, martinNusselt, martinRange, streamShare, tiltShare, type HotAirGun } from './hot-air.js';
 
 const gun: HotAirGun = { nozzleMm: 34, setC: 538, powerW: 2000 };
 
@@ -40,6 +40,19 @@ describe('a hot-air gun on a wall', () => {
       }),
       { numRuns: 100 },
     ); // prettier-ignore
+  });
+  test('held at an angle it gives somewhat less: at most 15 to 20 % down to 30° (Sparrow & Lovell 1980, from memory), and nothing is told of flatter', () => {
+    const by = (angleDeg: number) => jetOnWall({ ...gun, angleDeg }, 25, 20).wPerM2K / jetOnWall(gun, 25, 20).wPerM2K;
+    expect(by(90)).toBe(1);
+    expect(by(60)).toBeCloseTo(0.91, 12);
+    expect(1 - by(30)).toBeGreaterThanOrEqual(0.15);
+    expect(1 - by(30)).toBeLessThanOrEqual(0.2);
+    expect(tiltShare(10)).toBe(tiltShare(30));
+    // its air is as hot, and its spot as wide
+    expect(jetOnWall({ ...gun, angleDeg: 40 }, 25, 20)).toMatchObject({
+      middleC: jetOnWall(gun, 25, 20).middleC,
+      halfWidthMm: jetOnWall(gun, 25, 20).halfWidthMm,
+    });
   });
   test('a stronger gun at the same heat blows more; half of a stream is left at its half width', () => {
     expect(jetOnWall({ ...gun, powerW: 2300 }, 25, 20).wPerM2K).toBeGreaterThan(jetOnWall(gun, 25, 20).wPerM2K);

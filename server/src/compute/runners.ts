@@ -33,6 +33,7 @@ import {
   type ZoneDone,
   type ZonesAsked,
   domeCard,
+  wrappedCornerCard,
   recessCard,
   shrinkPlan,
   type MethodFigures,
@@ -81,6 +82,7 @@ export const runners = {
   joints: jointsCard,
   zones: ({ panels, logged, asked }: ZonesComputeInput): PanelZones[] => panels.map((p) => zonesOfPanel(p, logged, asked)),
   dome: domeCard,
+  wrappedCorner: wrappedCornerCard,
   verdict: ({ input, films }: { input: VerdictInput; films: Film[] }): PaneVerdict => judgePane(input, films, memo),
   shrink: (input: ShrinkInput): Result<ShrinkPlan> => {
     try {

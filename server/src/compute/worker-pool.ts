@@ -19,6 +19,7 @@ const MOST_MS: Record<RunnerName, number> = {
   joints: 30_000,
   zones: 30_000,
   dome: 30_000,
+  wrappedCorner: 4_500,
 };
 /** More than this in line is not taken in. */
 const MOST_WAITING = 200;

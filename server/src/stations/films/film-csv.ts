@@ -8,7 +8,7 @@ const columns = [
   'name', 'kind', 'construction', 'wound', 'linerSide', 'direction', 'machineDirection', 'mounting', 'hatch', 'thicknessUm', 'ratedOn',
   'visibleTPct', 'visibleRGlassPct', 'visibleRFreePct', 'solarTPct', 'solarRGlassPct', 'solarRFreePct', 'solarAPct', 'uvTPct',
   'hazePct', 'emissivity', 'shrinkAlongPct', 'growAcrossPct', 'patternRepeatMm', 'patternMatch',
-  'applyMinC', 'applyMaxC', 'relaxC', 'postHeatC', 'limitC', 'stretchMaxPct', 'drying', 'offers', 'note',
+  'applyMinC', 'applyMaxC', 'relaxC', 'postHeatC', 'limitC', 'stretchMaxPct', 'readAfterS', 'drying', 'offers', 'note',
 ] as const; // prettier-ignore
 type Column = (typeof columns)[number];
 type Row = Partial<Record<Column, string>>;
@@ -50,6 +50,7 @@ export function filmsToCsv(films: readonly Film[]): string {
     postHeatC: text(f.temps?.postHeatC),
     limitC: text(f.temps?.limitC),
     stretchMaxPct: text(f.stretchMaxPct),
+    readAfterS: text(f.readAfterS),
     drying: text(f.drying),
     offers: f.offers.map((o) => `${o.widthMm} x ${o.lengthM} @ ${o.pricePerRoll} / ${o.pricePerM}`).join('; '),
     note: f.note,
@@ -187,6 +188,7 @@ class RowReader {
       emissivityFrac: this.number('emissivity'),
       shrink: along === null ? null : { alongPct: along, acrossPct: this.number('growAcrossPct') ?? 0 },
       stretchMaxPct: this.number('stretchMaxPct'),
+      readAfterS: this.number('readAfterS'),
       patternRepeatMm: this.number('patternRepeatMm'),
       patternMatch: this.one('patternMatch', ['straight', 'half-drop'] as const, 'straight'),
       temps: temps.every(([, v]) => v === null) ? null : Object.fromEntries(temps),

@@ -290,7 +290,7 @@ export class JobsService {
     };
     return {
       format: 'yellow-pane job',
-      formatVersion: 16,
+      formatVersion: 17,
       writtenAt: this.now().toISOString(),
       job: doc.job,
       places: await this.records.ofJob('place', jobId),

@@ -25,6 +25,7 @@ export function layRoutes(
   mount(router, 'computeHeat', ({ body }) => lay.heat(body));
   mount(router, 'computeRecess', ({ body }) => lay.recess(body));
   mount(router, 'computeDome', ({ body }) => lay.dome(body));
+  mount(router, 'computeWrappedCorner', ({ body }) => lay.wrappedCorner(body));
   mount(router, 'computeJoints', ({ body }) => lay.joints(body));
   mount(router, 'computeCorrugation', ({ body }) => lay.corrugation(body));
   mount(router, 'computeSqueegee', ({ body }) => lay.plan(body));

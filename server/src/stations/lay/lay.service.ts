@@ -6,6 +6,8 @@ import type {
   CorrugationInput,
   DomeAnswer,
   DomeInput,
+  WrappedCornerAnswer,
+  WrappedCornerInput,
   JointsAnswer,
   JointsInput,
   RecessAnswer,
@@ -128,6 +130,9 @@ export class LayService {
   }
   dome(asked: DomeInput): Promise<DomeAnswer> {
     return this.compute.run('dome', asked);
+  }
+  wrappedCorner(asked: WrappedCornerInput): Promise<WrappedCornerAnswer> {
+    return this.compute.run('wrappedCorner', asked);
   }
   joints(asked: JointsInput): Promise<JointsAnswer> {
     return this.compute.run('joints', asked);

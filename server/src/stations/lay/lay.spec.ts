@@ -99,7 +99,7 @@ describe('the log', () => {
     const { photo } = (await request(app.http).post('/api/photos').set('Host', 'localhost').set('Content-Type', 'image/png').send(picture)).body;
     expect((await send(device, line(await pane('W1'), { kind: 'photo', photo, text: 'chip, lower left' })).answer).status).toBe(200);
     const file = (await get(`/api/jobs/${ternPointId}/file`)).body as JobFile;
-    expect(file.formatVersion).toBe(16);
+    expect(file.formatVersion).toBe(17);
     const other = await openBench();
     try {
       const there = await request(other.app.http).post(`/api/job-files?personId=${okan}&deviceId=${uuidv7()}`).set('Host', 'localhost').send(file);

@@ -112,13 +112,14 @@ export class WallDrawing {
   readonly tapes = input<readonly TapeShown[]>([]);
   readonly label = input.required<string>();
 
+  private readonly isBook = computed(() => this.layout()?.isTurned.some((is) => is) ?? false);
   protected readonly words = computed(() => {
     const words: Partial<Record<StepDrawing, string>> = {
       'wall-plumb': 'the plumb line, where the first drop’s inner edge comes',
       'wall-seam': 'the laps, in yellow',
-      'wall-drops': `in this order, from the ${this.wall().hungFrom}`,
+      'wall-drops': `in this order, from the ${this.wall().hungFrom}${this.isBook() ? '; ↑ head of the roll up, ↓ turned' : ''}`,
     };
-    return words[this.step()] ?? 'as one stands before it';
+    return words[this.step()] ?? `as one stands before it${this.isBook() ? '; ↑ head of the roll up, ↓ turned' : ''}`;
   });
 
   /** The corner that the step is about, from above; null: the wall from the front. */
@@ -184,7 +185,13 @@ export class WallDrawing {
     const y = (mm: number) => TOP + h - (mm - box.minY) * k;
     const points = (list: readonly { readonly x: number; readonly y: number }[]) => list.map((p) => `${x(p.x - box.minX)},${y(p.y)}`).join(' ');
     const foot = y(box.minY);
-    const drops = (layout?.drops ?? []).map((d, i) => ({ from: Math.max(d.fromMm, 0), to: Math.min(d.toMm, wide), number: i + 1 }));
+    const drops = (layout?.drops ?? []).map((d, i) => ({
+      from: Math.max(d.fromMm, 0),
+      to: Math.min(d.toMm, wide),
+      number: i + 1,
+      isTurned: layout!.isTurned[i]!,
+    }));
+    const isBook = this.isBook();
     const laps = drops.slice(1).map((d, i) => (hungFrom === 'left' ? { from: d.from, to: drops[i]!.to } : { from: drops[i]!.from, to: d.to }));
     const first = drops[0];
     const plumbX = first && x(hungFrom === 'left' ? first.to : first.from);
@@ -216,7 +223,7 @@ export class WallDrawing {
       joints: this.jointLines(masonry, wide, high, x, (mm) => y(body.floor[0]!.y + mm), k),
       drops: drops.map((d) => {
         const isNow = step === 'wall-drops' || step === 'wall-plumb' ? d.number === 1 : false;
-        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
+        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}${isBook ? (d.isTurned ? ' ↓' : ' ↑') : ''}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
       }),
       laps: step === 'wall-seam' ? laps.map((l) => ({ x: x(l.from), y: TOP, w: Math.max(3, (l.to - l.from) * k), h })) : [],
       hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),

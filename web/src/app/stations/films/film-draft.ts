@@ -26,6 +26,7 @@ export interface FilmDraft {
   shrinkAlong: string;
   growAcross: string;
   stretchMax: string;
+  readAfter: string;
   patternRepeat: string;
   patternMatch: string;
   applyMin: string;
@@ -92,6 +93,7 @@ export function draftOf(f: Film | null, units: UnitSystem = 'mm'): FilmDraft {
     shrinkAlong: num(f?.shrink?.alongPct),
     growAcross: num(f?.shrink?.acrossPct),
     stretchMax: num(f?.stretchMaxPct),
+    readAfter: num(f?.readAfterS),
     patternRepeat: units === 'in' && f?.patternRepeatMm != null ? inches(f.patternRepeatMm) : num(f?.patternRepeatMm),
     patternMatch: f?.patternMatch ?? 'straight',
     applyMin: degrees(f?.temps?.applyMinC),
@@ -116,6 +118,7 @@ const fieldNames: Partial<Record<keyof FilmDraft, string>> = {
   haze: 'Haze',
   emissivity: 'Emissivity',
   stretchMax: 'Stretches to',
+  readAfter: 'Read after',
 };
 
 /** What the person calls a part of the sheet; a sentence that names it by itself stands alone. */
@@ -126,6 +129,7 @@ const placeNames: Readonly<Record<string, string>> = {
   emissivityFrac: 'Emissivity',
   shrink: 'Shrinks',
   stretchMaxPct: 'Stretches to',
+  readAfterS: 'Read after',
   patternRepeatMm: 'Repeat',
   temps: 'Temperatures',
   note: 'Note',
@@ -218,6 +222,7 @@ export function filmFromDraft(
     emissivityFrac: number('emissivity'),
     shrink: d.shrinkAlong.trim() === '' ? null : { alongPct: number('shrinkAlong'), acrossPct: number('growAcross') ?? 0 },
     stretchMaxPct: number('stretchMax'),
+    readAfterS: number('readAfter'),
     patternRepeatMm: repeat(),
     patternMatch: d.patternMatch,
     temps: tempsOf({ applyMinC: degrees('applyMin', old?.temps?.applyMinC), applyMaxC: degrees('applyMax', old?.temps?.applyMaxC), postHeatC: degrees('postHeat', old?.temps?.postHeatC), limitC: degrees('limit', old?.temps?.limitC) }, old), // prettier-ignore

@@ -120,6 +120,7 @@ export class FilmForm {
     figure('shrinkAlong', 'Shrinks along, %'),
     figure('growAcross', 'grows across, %'),
     figure('stretchMax', 'Stretches to, %'),
+    figure('readAfter', 'Gun away before it is read, s'),
     figure('patternRepeat', `Repeat, ${this.units()}`),
     choice('patternMatch', 'Neighbours match', 2, [['straight', 'straight'], ['half-drop', 'by half a drop']]), // prettier-ignore
     figure('applyMin', `Applied from, ${this.unit('temperature')}`),

@@ -254,6 +254,7 @@ export class FilmsPage {
     },
     { name: 'post-heat', of: (f) => (f.temps?.postHeatC != null ? this.degrees(f.temps.postHeatC) : '–') },
     { name: 'stretches to', of: (f) => (f.stretchMaxPct === null ? '–' : `${f.stretchMaxPct} %`) },
+    { name: 'read after', of: (f) => (f.readAfterS === null ? '–' : `${f.readAfterS} s`) },
     { name: 'stands at most', of: (f) => (f.temps?.limitC != null ? this.degrees(f.temps.limitC) : '–') },
     { name: 'drying', of: (f) => f.drying ?? '–' },
   ];

@@ -31,6 +31,7 @@ import { ProblemSheet } from './parts/problem-sheet';
 import { ReadySheet } from './parts/ready-sheet';
 import { CorrugationCard } from './parts/corrugation-card';
 import { JointCard } from './parts/joint-card';
+import { CornerCard } from './parts/corner-card';
 import { DomeCard } from './parts/dome-card';
 import { RecessCard } from './parts/recess-card';
 
@@ -83,6 +84,7 @@ const lookOf: { readonly [K in SurfaceKind]: { readonly drawing?: StepDrawing; r
     ProblemSheet,
     ReadySheet,
     CorrugationCard,
+    CornerCard,
     DomeCard,
     JointCard,
     RecessCard,
@@ -161,6 +163,11 @@ export class LayPage {
   protected readonly domed = computed(() => {
     const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
     return step?.drawing === 'panel-dome' && here?.surface.kind === 'panel' && here.surface.dome ? here.surface : null;
+  });
+  /** The board in hand, at the step at which film goes over its round corners. */
+  protected readonly cornered = computed(() => {
+    const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
+    return step?.drawing === 'panel-corner' && here?.surface.kind === 'panel' && here.surface.corners ? here.surface : null;
   });
   /** The textured wall in hand, at the steps at which its faces and joints are pressed. */
   protected readonly jointed = computed(() => {

@@ -6,6 +6,7 @@ import { PanelDrawing } from '../../kit/panel-drawing';
 import { RecordStore } from '../../record/record.store';
 import { CorrugationPanel } from './parts/corrugation-panel';
 import { DomePanel } from './parts/dome-panel';
+import { RoundCornersPanel } from './parts/round-corners-panel';
 import { DryDetails } from './parts/dry-details';
 import { GroovesPanel } from './parts/grooves-panel';
 import { RecessesPanel } from './parts/recesses-panel';
@@ -38,7 +39,19 @@ const leverOf = ({ hinges }: Pick<Panel, 'hinges'>, outline: Polygon | null): Om
 /** Measure, of a door or panel: its face, its edge, its grooves and what stands on it. */
 @Component({
   selector: 'yp-panel-page',
-  imports: [CorrugationPanel, DomePanel, DryDetails, GroovesPanel, HardwarePanel, PanelChoices, PanelDrawing, RecessesPanel, TapedPage, WhatItIs],
+  imports: [
+    CorrugationPanel,
+    DomePanel,
+    DryDetails,
+    GroovesPanel,
+    HardwarePanel,
+    PanelChoices,
+    PanelDrawing,
+    RecessesPanel,
+    RoundCornersPanel,
+    TapedPage,
+    WhatItIs,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (view(); as v) {
@@ -62,6 +75,7 @@ const leverOf = ({ hinges }: Pick<Panel, 'hinges'>, outline: Polygon | null): Om
           <yp-recesses-panel class="block" [surface]="v.surface" [survey]="v.survey" />
           <yp-corrugation-panel class="block" [surface]="v.surface" [survey]="v.survey" />
           <yp-dome-panel class="block" [surface]="v.surface" [survey]="v.survey" />
+          <yp-round-corners-panel class="block" [surface]="v.surface" [survey]="v.survey" />
           <yp-hardware-panel class="block" [surface]="v.surface" [doubts]="v.partDoubts" [usual]="v.lever" />
         </div>
         <yp-dry-details details class="mt-2 block" [surface]="v.surface"><yp-panel-choices class="block" [surface]="v.surface" /></yp-dry-details>

@@ -1,4 +1,6 @@
+import { TestBed } from '@angular/core/testing';
 import type { Wall } from '@yellow-pane/contracts';
+import { RecordStore } from '../../record/record.store';
 import { OpenedInterior } from './interior.testing';
 import { WallPage } from './wall-page';
 
@@ -101,6 +103,20 @@ describe('its joints, and how it is hung', () => {
     expect([...places].sort((a, b) => b - a)).toEqual(places);
     await on.choose('seam', 'double-cut');
     expect(on.root.textContent).toContain('Cut double: a flush seam');
+  });
+  test('book-match: which drops hang turned is drawn; film with one way up says that it has none', async () => {
+    await on.choose('hanging', 'book');
+    expect(kept('Lobby left').hanging).toBe('book');
+    expect(on.root.querySelector('[data-hanging]')!.textContent).toContain('the same edge of the roll meets itself');
+    const drops = () => [...on.root.querySelectorAll<SVGTextElement>('yp-wall-drawing text')].map((t) => t.textContent!.trim()).filter((t) => t.startsWith('drop')); // prettier-ignore
+    expect(on.root.querySelector('[data-cut-note]')!.textContent).toContain('Ash Plank has one way up');
+    expect(drops().some((t) => /[↑↓]/.test(t))).toBe(false);
+    const record = TestBed.inject(RecordStore);
+    on.api.doc = { ...on.api.doc, films: on.api.doc.films.map((f) => ({ ...f, direction: 'two-way' as const })) };
+    await record.open(on.api.doc.job.id);
+    await on.pick('Lobby left');
+    expect(drops().map((t) => t.at(-1))).toEqual(['↑', '↓', '↑', '↓'].slice(0, drops().length));
+    expect(on.root.querySelector('yp-wall-drawing')!.textContent).toContain('↑ head of the roll up, ↓ turned');
   });
   test('a socket is electric as it is put on; an opening takes its film away', async () => {
     on.button('+ Something on it').click();

@@ -81,6 +81,16 @@ const COLDER_K = 12;
             <label
               >Set to, {{ unit() }}<input #hot class="field figure block min-h-9 w-20!" inputmode="decimal" [value]="inUnit(gun().setC)" (change)="setHot(hot)"
             /></label>
+            <label
+              >Angle, °<input
+                #tilt
+                class="field figure block min-h-9 w-16!"
+                inputmode="numeric"
+                [value]="gun().angleDeg"
+                title="Between its stream and the face: 90 is straight on"
+                data-gun-angle
+                (change)="setAngle(tilt)"
+            /></label>
             <label>Watts<input #watts class="field figure block min-h-9 w-20!" inputmode="numeric" [value]="gun().powerW" (change)="setWatts(watts)" /></label>
           </div>
           <h4 class="cap">Speed against distance</h4>
@@ -106,7 +116,7 @@ export class HeatCard {
 
   protected readonly units = computed(() => this.record.units());
   protected readonly unit = computed(() => measureOf('temperature', this.units()).unit);
-  protected readonly gun = computed<HotAirGun>(() => this.record.doc()?.job.lay?.gun ?? defaultLay.gun);
+  protected readonly gun = computed<HotAirGun>(() => ({ ...defaultLay.gun, ...this.record.doc()?.job.lay?.gun }));
   protected readonly isOpen = signal(false);
   private readonly case_ = computed<HeatCase | null>(() => {
     const doc = this.record.records();
@@ -169,6 +179,10 @@ export class HeatCard {
   protected setHot(box: HTMLInputElement): void {
     const n = readMeasure(box, 'temperature', this.units(), { low: 50, high: 700, message: 'Between 50 and 700 °C.' });
     if (n != null) this.set('setC', Math.round(n * 10) / 10);
+  }
+  protected setAngle(box: HTMLInputElement): void {
+    const n = readNumber(box, { low: 30, high: 90, message: 'Between 30° and 90°; 90° is straight on. Flatter than 30° nobody has measured it.' });
+    if (n != null) this.set('angleDeg', n);
   }
   protected setWatts(box: HTMLInputElement): void {
     const n = readNumber(box, { low: 200, high: 3600, message: 'Between 200 and 3600 W, as its plate says.' });

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, input, signal } from '@angular/core';
 import type { LayEntry } from '@yellow-pane/contracts';
-import { heatProofs, filmUnderThermometer, GUN_AWAY_S, proofText, type HeatCover } from '@yellow-pane/core/lay';
+import { heatProofs, filmUnderThermometer, gunAwayS, proofText, type HeatCover } from '@yellow-pane/core/lay';
 import { capital, formatRough, measureOf, told } from '@yellow-pane/core/ground';
 import { farthestFor, spotMm } from '@yellow-pane/core/instruments';
 import { Instruments } from '../../../instruments/instruments';
@@ -143,9 +143,11 @@ export class HeatProofPanel {
     const [here, { dueC }] = [this.here(), this.cover()];
     if (!here || dueC === null) return;
     const units = this.record.units();
-    if (Date.now() - this.sinceMs < 1000 * GUN_AWAY_S)
+    const film = this.film();
+    const awayS = gunAwayS(film);
+    if (Date.now() - this.sinceMs < 1000 * awayS)
       return void this.word.set({
-        text: `Too soon: for about ${GUN_AWAY_S} s after the gun hot air still stands before the film, and is read with it. Read again.`,
+        text: `Too soon: ${film?.readAfterS == null ? 'for' : `${film.name} is read`} about ${awayS} s after the gun${film?.readAfterS == null ? ' hot air still stands before the film' : ': until then hot air still stands before it'}, and is read with it. Read again.`,
         isGood: false,
       });
     const valueC = Math.round(10 * filmUnderThermometer(this.film(), shownC, this.record.doc()?.job.prepare?.typed.roomC ?? 20)) / 10;

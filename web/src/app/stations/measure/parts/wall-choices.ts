@@ -5,6 +5,7 @@ import { SurfaceChoices, type ChoicesOf } from './surface-choices';
 const choices: ChoicesOf<Wall> = [
   { field: 'hungFrom', name: 'First drop', names: { left: 'at the left end', right: 'at the right end' } },
   { field: 'seam', name: 'Drops meet', names: { overlap: 'one over the other', 'double-cut': 'cut double' } },
+  { field: 'hanging', name: 'Drops hang', names: { 'one-way': 'all one way', book: 'book-match: every other turned' } },
   { field: 'fire', name: 'Escape route', names: { unknown: 'nobody asked', no: 'no', rated: 'yes: needs a written yes' } },
 ];
 const costs = {
@@ -20,10 +21,15 @@ const costs = {
   template: `
     <yp-surface-choices class="block" [surface]="surface()" [choices]="choices" />
     <p class="mt-1 text-sm text-soft">{{ costs[surface().seam] }}</p>
+    @if (surface().hanging === 'book') {
+      <p class="mt-1 text-sm text-soft" data-hanging>{{ book }}</p>
+    }
   `,
 })
 export class WallChoices {
   readonly surface = input.required<Wall>();
   protected readonly choices = choices;
   protected readonly costs = costs;
+  protected readonly book =
+    'Book-match: at each seam the same edge of the roll meets itself, so a roll that is darker at one edge shows no step. Counted over the whole run of walls; a pattern keeps its height, upside down. Film with one way up cannot.';
 }
