@@ -136,6 +136,11 @@ describe('computing by call', () => {
       post('/api/compute/dome', { dome: { acrossBowMm: 50, upBowMm: 40 }, widthMm: 600, heightMm: 450, film: { stretchMaxPct: 30 }, ...more });
     expect((await domed({})).body).toMatchObject({ is: 'draw', doubt: null, drawnPct: expect.closeTo(5.1, 0) as number });
     expect((await domed({ widthMm: -1 })).status).toBe(400);
+    const corner = (more: object) =>
+      post('/api/compute/wrapped-corner', { corner: { radiusMm: 80, arrisMm: 5 }, thicknessMm: 12, film: { stretchMaxPct: 30 }, ...more });
+    expect((await corner({})).body).toMatchObject({ is: 'draws', largestPct: expect.closeTo(23.2, 1) as number });
+    expect((await corner({ returnMm: 90 })).body).toMatchObject({ is: 'folds', largestPct: null });
+    expect((await corner({ corner: { radiusMm: 0, arrisMm: 0 } })).status).toBe(400);
   });
   test('how far film stretches in a recess: every order, the best of them, and what it means for the film', async () => {
     const recess = { acrossMm: 60, upMm: 80, depthMm: 4, slopeMm: 6, cornerMm: 15 };

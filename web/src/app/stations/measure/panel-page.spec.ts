@@ -108,6 +108,30 @@ describe('Measure, of a door', () => {
     await on.settle();
     expect(kept().dome).toBeNull();
   });
+  test('round corners: how round, what that asks of film, and when they do not count', async () => {
+    const round = () => on.root.querySelector<HTMLElement>('[data-round-corners]');
+    const word = () => round()!.querySelector('[data-corner-word]')!.textContent;
+    on.button('+ Its corners are round').click();
+    await on.settle();
+    expect(kept().corners).toEqual({ radiusMm: 20, arrisMm: 2 });
+    // a door goes over left and right only
+    expect(word()).toContain('They count where film goes over two edges that meet');
+    const top = on.root.querySelector<HTMLSelectElement>('[data-wrap="top"]')!;
+    top.value = 'edge';
+    top.dispatchEvent(new Event('change'));
+    await on.settle();
+    expect(word()).toMatch(/Not without a cut: its 30 % take it \d+ mm down\. It is folded\./);
+    await on.type(part(round()!, 'radiusMm'), '400');
+    expect(kept().corners).toEqual({ radiusMm: 400, arrisMm: 2 });
+    expect(word()).toMatch(/drawn over them warm, without a cut: \d+ % at its end/);
+    await on.type(part(round()!, 'radiusMm'), '0');
+    expect(kept().corners!.radiusMm).toBe(400);
+    await on.type(part(round()!, 'radiusMm'), '9000');
+    expect(kept().corners!.radiusMm).toBe(400);
+    round()!.querySelector<HTMLButtonElement>('[aria-label="Delete round corners"]')!.click();
+    await on.settle();
+    expect(kept().corners).toBeNull();
+  });
   test('nothing can be nothing wide, and the string may be taken back', async () => {
     await on.type(part(grooves()[0]!, 'widthMm'), '0');
     expect(on.root.textContent).toContain('It has to be more than nothing.');

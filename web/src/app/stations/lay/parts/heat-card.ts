@@ -91,7 +91,9 @@ const COLDER_K = 12;
                 data-gun-angle
                 (change)="setAngle(tilt)"
             /></label>
-            <label>Watts<input #watts class="field figure block min-h-9 w-20!" inputmode="numeric" [value]="gun().powerW" (change)="setWatts(watts)" /></label>
+            <label
+              >Watts<input #watts class="field figure block min-h-9 w-20!" inputmode="numeric" data-gun-watts [value]="gun().powerW" (change)="setWatts(watts)"
+            /></label>
           </div>
           <h4 class="cap">Speed against distance</h4>
           @if (curves(); as c) {

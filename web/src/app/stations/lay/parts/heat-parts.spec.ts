@@ -108,6 +108,24 @@ describe('what was stretched', () => {
     await fixture.whenStable();
     expect(written).toHaveLength(2);
   });
+  test('a film whose maker names its own moment is read no sooner', async () => {
+    const films = record.doc()!.films.map((f) => ({ ...f, readAfterS: 4 }));
+    api.doc = { ...api.doc, films };
+    await record.open(api.doc.job.id);
+    record.select(door.id);
+    const { text, type, fixture } = proof();
+    await type('93');
+    now += 3000;
+    shoot(120);
+    await fixture.whenStable();
+    fixture.detectChanges();
+    expect(written).toHaveLength(1);
+    expect(text('[data-heat-word]')).toMatch(/^Too soon: .+ is read about 4 s after the gun/);
+    now += 1100;
+    shoot(91);
+    await fixture.whenStable();
+    expect(written).toHaveLength(2);
+  });
   test('hand’s length by hand’s length, for whoever wants it so; nonsense goes nowhere', async () => {
     const { fixture, text, type } = proof();
     (fixture.nativeElement as HTMLElement).querySelector<HTMLInputElement>('input[type=checkbox]')!.click();
@@ -154,7 +172,7 @@ describe('the gun in hand', () => {
   });
   test('the gun of the job is changed here; a figure no gun has is refused', async () => {
     const { root, fixture } = card();
-    const watts = root.querySelectorAll<HTMLInputElement>('details input.figure')[6] ?? [...root.querySelectorAll<HTMLInputElement>('input')].at(-1)!;
+    const watts = root.querySelector<HTMLInputElement>('[data-gun-watts]')!;
     watts.value = '1600';
     watts.dispatchEvent(new Event('change'));
     await fixture.whenStable();
@@ -163,5 +181,22 @@ describe('the gun in hand', () => {
     watts.dispatchEvent(new Event('change'));
     await fixture.whenStable();
     expect(record.doc()!.job.lay!.gun.powerW).toBe(1600);
+  });
+  test('held at an angle it gives less, and the plan says how it is held; flatter than was ever measured is refused', async () => {
+    const { root, fixture, text } = card();
+    const angle = root.querySelector<HTMLInputElement>('[data-gun-angle]')!;
+    const hold = async (degrees: string) => {
+      angle.value = degrees;
+      angle.dispatchEvent(new Event('change'));
+      await fixture.whenStable();
+      fixture.detectChanges();
+    };
+    expect(angle.value).toBe('90');
+    expect(text('yp-why')).not.toContain('to the face');
+    await hold('45');
+    expect(record.doc()!.job.lay!.gun).toMatchObject({ angleDeg: 45, powerW: 2000 });
+    expect(text('yp-why')).toContain('held at 45° to the face (14 % less than straight on)');
+    await hold('10');
+    expect(record.doc()!.job.lay!.gun.angleDeg).toBe(45);
   });
 });
