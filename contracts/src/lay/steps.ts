@@ -156,6 +156,7 @@ export const stepDrawing = z.enum([
   'panel-centre',
   'panel-edges',
   'panel-corner',
+  'panel-corner-round',
   'panel-groove',
   'panel-recess',
   'panel-corrugation',

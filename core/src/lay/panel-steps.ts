@@ -56,7 +56,7 @@ export const panelSteps: readonly StepRule[] = [
     purpose: 'The last edge laid is the one that is seen.', good: 'No bare corner, nothing thicker than two films.', tools: ['knife, new blade', 'heat gun'], minutes: [4, 0, 0], mood: 'dry', drawing: 'panel-corner', when: where('corners-wrapped'),
   }), // prettier-ignore
   step('panel-corner-round', 'Draw the round corners over', '{cornerRound}', {
-    purpose: 'Where two edges meet there is too much film; drawn straight down it grows narrower by just that.', good: 'No fold, no white line, no cut at the corner.', tools: ['heat gun', 'heat glove', 'squeegee with felt edge'], minutes: [4, 0, 0], mood: 'dry', drawing: 'panel-corner', caution: 'Hot film burns: heat glove. Keep the stream off sprinkler heads and detectors.', when: where('corners-round'),
+    purpose: 'Where two edges meet there is too much film; drawn straight down it grows narrower by just that.', good: 'No fold, no white line, no cut at the corner.', tools: ['heat gun', 'heat glove', 'squeegee with felt edge'], minutes: [4, 0, 0], mood: 'dry', drawing: 'panel-corner-round', caution: 'Hot film burns: heat glove. Keep the stream off sprinkler heads and detectors.', when: where('corners-round'),
   }), // prettier-ignore
   step('panel-seam', 'Close the seam', 'Promoter under it, a tape line along it; lay the next strip {lap} over.', {
     purpose: 'The seam is what people look at, and what lifts first.', good: 'A straight edge, pressed from end to end.', tools: ['masking tape', 'straightedge', 'adhesion promoter'], minutes: [2, 0, 0.5], mood: 'dry', when: where('seam-dry'),

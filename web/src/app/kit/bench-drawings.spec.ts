@@ -95,7 +95,7 @@ describe('a door', () => {
     const root = drawing();
     const rects = [...root.querySelectorAll('rect')].map((r) => ({ x: Number(r.getAttribute('x')), w: Number(r.getAttribute('width')), dash: r.getAttribute('stroke-dasharray') })); // prettier-ignore
     expect(rects.filter((r) => r.w === 5)).toHaveLength(3);
-    const face = root.querySelector('polygon')!.getAttribute('points')!.split(' ').map((q) => Number(q.split(',')[0])); // prettier-ignore
+    const face = root.querySelector('[data-face]')!.getAttribute('d')!.split(/[MLQZ]/).filter(Boolean).flatMap((q) => { const n = q.split(' ').map(Number); return n.filter((_, i) => i % 2 === 0); }); // prettier-ignore
     expect(Math.max(...rects.filter((r) => r.w === 5).map((r) => r.x))).toBeLessThan(Math.min(...face));
     expect(rects.filter((r) => r.dash === '3 2')).toHaveLength(4);
   });

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import type { Corrugation, Dome, Groove, Panel, StepDrawing } from '@yellow-pane/contracts';
 import { boundingBox, type Polygon } from '@yellow-pane/core/geometry';
 import { CornerFold } from './corner-fold';
+import { CornerRound } from './corner-round';
 import { EdgeBands } from './edge-bands';
 import { HardwareMarks, placeHardware } from './hardware-marks';
 import { placeTapes, Tapes, type TapeShown } from './tapes';
@@ -42,6 +43,18 @@ function spokesOf(w: number, h: number): string {
     .join('');
 }
 
+/** An outline with its corners rounded, as far as its sides leave room. */
+function rounded(points: readonly (readonly [number, number])[], radius: number): string {
+  const n = points.length;
+  const toward = ([x, y]: readonly [number, number], [tx, ty]: readonly [number, number]): string => {
+    const long = Math.hypot(tx - x, ty - y);
+    const share = long > 0 ? Math.min(0.5, radius / long) : 0;
+    return `${(x + (tx - x) * share).toFixed(2)} ${(y + (ty - y) * share).toFixed(2)}`;
+  };
+  const turns = points.map((p, i) => `${i ? 'L' : 'M'}${toward(p, points[(i + n - 1) % n]!)}Q${p[0].toFixed(2)} ${p[1].toFixed(2)} ${toward(p, points[(i + 1) % n]!)}`); // prettier-ignore
+  return `${turns.join('')}Z`;
+}
+
 /** Valleys are drawn no nearer to one another, px. */
 const LEAST_RIB = 4;
 /** Where valleys run on the face, as far apart as can be seen. */
@@ -68,11 +81,13 @@ interface Box {
 /** A panel as it stands before one: its face, grooves, hardware, which edges film goes over, and the film as far as the step has it. */
 @Component({
   selector: 'yp-panel-drawing',
-  imports: [CornerFold, EdgeBands, HardwareMarks, Tapes],
+  imports: [CornerFold, CornerRound, EdgeBands, HardwareMarks, Tapes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (step() === 'panel-corner') {
       <yp-corner-fold [school]="school()" [label]="label()" />
+    } @else if (step() === 'panel-corner-round') {
+      <yp-corner-round [label]="label()" />
     } @else if (step() === 'panel-groove') {
       <svg viewBox="0 0 220 220" class="block w-full" role="img" [attr.aria-label]="label()">
         <rect x="20" y="20" width="180" height="180" fill="#FFE9A8" stroke="none" />
@@ -93,7 +108,7 @@ interface Box {
       @let d = drawn();
       <svg [attr.viewBox]="'0 0 230 ' + d.height" class="block w-full" role="img" [attr.aria-label]="label()">
         <svg:g [ypEdgeBands]="d.bands" />
-        <polygon [attr.points]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
+        <path data-face [attr.d]="d.outline" fill="#FFFEFA" stroke="#1C2226" stroke-width="1.5" />
         @if (d.film; as film) {
           <rect [attr.x]="film.x" [attr.y]="film.y" [attr.width]="film.w" [attr.height]="film.h" fill="#FFE9A8" stroke="#A97C00" />
         }
@@ -155,7 +170,7 @@ interface Box {
   `,
 })
 export class PanelDrawing {
-  readonly panel = input.required<Pick<Panel, 'grooves' | 'recesses' | 'corrugation' | 'dome' | 'hardware' | 'wraps' | 'grain' | 'hinges'>>();
+  readonly panel = input.required<Pick<Panel, 'grooves' | 'recesses' | 'corrugation' | 'dome' | 'corners' | 'hardware' | 'wraps' | 'grain' | 'hinges'>>();
   readonly outline = input.required<Polygon>();
   readonly step = input<StepDrawing>('none');
   readonly school = input<'relief' | 'mitre' | 'envelope'>('relief');
@@ -178,7 +193,7 @@ export class PanelDrawing {
   });
 
   protected readonly drawn = computed(() => {
-    const { grooves, recesses, corrugation, dome, hardware, wraps, grain, hinges } = this.panel();
+    const { grooves, recesses, corrugation, dome, corners, hardware, wraps, grain, hinges } = this.panel();
     const box = boundingBox(this.outline());
     const [wide, high] = [box.maxX - box.minX, box.maxY - box.minY];
     const k = Math.min(WIDE / wide, HIGH / high);
@@ -212,9 +227,7 @@ export class PanelDrawing {
     return {
       height: outer.bottom + (this.tapes().length ? 44 : 26),
       middle: mid,
-      outline: this.outline()
-        .map((p) => at(p.x - box.minX, p.y - box.minY).join())
-        .join(' '),
+      outline: rounded(this.outline().map((p) => at(p.x - box.minX, p.y - box.minY)), (corners?.radiusMm ?? 0) * k), // prettier-ignore
       bands,
       dome: dome ? domeRings(w, h, dome) : '',
       spokes: step === 'panel-dome' ? spokesOf(w, h) : '',

@@ -223,7 +223,9 @@ export class WallDrawing {
       joints: this.jointLines(masonry, wide, high, x, (mm) => y(body.floor[0]!.y + mm), k),
       drops: drops.map((d) => {
         const isNow = step === 'wall-drops' || step === 'wall-plumb' ? d.number === 1 : false;
-        return { number: d.number, text: drops.length > 1 ? `drop ${d.number}${isBook ? (d.isTurned ? ' ↓' : ' ↑') : ''}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
+        // a narrow one has room for its number only
+        const name = (d.to - d.from) * k < (isBook ? 56 : 42) ? `${d.number}` : `drop ${d.number}`;
+        return { number: d.number, text: drops.length > 1 ? `${name}${isBook ? (d.isTurned ? ' ↓' : ' ↑') : ''}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
       }),
       laps: step === 'wall-seam' ? laps.map((l) => ({ x: x(l.from), y: TOP, w: Math.max(3, (l.to - l.from) * k), h })) : [],
       hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),

@@ -52,7 +52,7 @@ const whenChoices: { readonly what: keyof StepRule['when']; readonly name: strin
 ];
 const drawingNames: Record<StepRule['drawing'], string> = {
   'column-piece': 'piece of a column', 'column-plumb': 'hanging line', 'column-strip': 'middle strip', 'column-round': 'round a column', 'column-seam': 'seam of a column',
-  'panel-face': 'face of a panel', 'panel-centre': 'centre of a panel', 'panel-edges': 'edges of a panel', 'panel-corner': 'corner of a panel', 'panel-groove': 'corner of a groove', 'panel-recess': 'recess of a panel', 'panel-corrugation': 'ribs of a sheet', 'panel-dome': 'a domed sheet',
+  'panel-face': 'face of a panel', 'panel-centre': 'centre of a panel', 'panel-edges': 'edges of a panel', 'panel-corner': 'corner of a panel', 'panel-corner-round': 'round corner of a panel', 'panel-groove': 'corner of a groove', 'panel-recess': 'recess of a panel', 'panel-corrugation': 'ribs of a sheet', 'panel-dome': 'a domed sheet',
   'wall-drops': 'drops of a wall', 'wall-plumb': 'plumb line of a wall', 'wall-inside': 'inside corner', 'wall-outside': 'outside corner', 'wall-inside-second': 'inside corner, second film', 'wall-outside-second': 'outside corner, second film', 'wall-seam': 'laps of a wall',
   'counter-top': 'a top from above', 'counter-end': 'first end of a top', 'counter-edges': 'edges of a top', 'counter-strip': 'strip of an edge', 'counter-round': 'round corner of a top', 'counter-corner': 'sharp corner of a top', 'counter-seam': 'lap on a top',
   'sign-place': 'places of letters', 'sign-weed': 'a sheet of letters', 'sign-hinge': 'hinges of a sign', 'sign-liner': 'laying from the hinge', 'sign-tape-off': 'transfer tape off', 'sign-heat': 'heat on letters',

@@ -167,7 +167,7 @@ export class LayPage {
   /** The board in hand, at the step at which film goes over its round corners. */
   protected readonly cornered = computed(() => {
     const [step, here] = [this.isStepwise() ? this.lay.step() : null, this.lay.here()];
-    return step?.drawing === 'panel-corner' && here?.surface.kind === 'panel' && here.surface.corners ? here.surface : null;
+    return step?.drawing?.startsWith('panel-corner') && here?.surface.kind === 'panel' && here.surface.corners ? here.surface : null;
   });
   /** The textured wall in hand, at the steps at which its faces and joints are pressed. */
   protected readonly jointed = computed(() => {

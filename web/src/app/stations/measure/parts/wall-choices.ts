@@ -5,7 +5,7 @@ import { SurfaceChoices, type ChoicesOf } from './surface-choices';
 const choices: ChoicesOf<Wall> = [
   { field: 'hungFrom', name: 'First drop', names: { left: 'at the left end', right: 'at the right end' } },
   { field: 'seam', name: 'Drops meet', names: { overlap: 'one over the other', 'double-cut': 'cut double' } },
-  { field: 'hanging', name: 'Drops hang', names: { 'one-way': 'all one way', book: 'book-match: every other turned' } },
+  { field: 'hanging', name: 'Drops hang', names: { 'one-way': 'all one way', book: 'book-match' } },
   { field: 'fire', name: 'Escape route', names: { unknown: 'nobody asked', no: 'no', rated: 'yes: needs a written yes' } },
 ];
 const costs = {
