@@ -55,7 +55,7 @@ test('a job file of version 16 reads: its drops hang one way, its corners are sh
     formatVersion: 16,
     job: { ...file.job, lay: { ...defaultLaySettings, gun } },
     films: file.films.map((f) => without(f as never, ['readAfterS'])),
-    surfaces: file.surfaces.map((s) => without(s as never, ['hanging', 'corners'])),
+    surfaces: file.surfaces.map((s) => without(s as never, ['hanging', 'lie', 'corners'])),
   };
   const read = jobFile.parse(upgradedJobFile(JSON.parse(JSON.stringify(old))));
   expect(read.job.lay!.gun.angleDeg).toBe(90);
@@ -63,7 +63,7 @@ test('a job file of version 16 reads: its drops hang one way, its corners are sh
   const ofKind = (kind: SurfaceKind) => read.surfaces.filter((s) => s.kind === kind);
   expect(ofKind('wall').length * ofKind('panel').length).toBeGreaterThan(0);
   for (const s of read.surfaces) {
-    if (s.kind === 'wall') expect(s.hanging).toBe('one-way');
+    if (s.kind === 'wall') expect([s.hanging, s.lie]).toEqual(['one-way', 'upright']);
     if (s.kind === 'panel') expect(s.corners).toBeNull();
   }
 });

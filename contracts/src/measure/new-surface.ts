@@ -113,6 +113,7 @@ export const newWall = (known: NamedSurface & Partial<Omit<Wall, 'kind'>>): Wall
   nextId: null,
   seam: 'overlap',
   hungFrom: 'left',
+  lie: 'upright',
   hanging: 'one-way',
   fire: 'unknown',
   hardware: [],

@@ -84,6 +84,8 @@ export const wall = z.object({
   seam: z.enum(['overlap', 'double-cut']),
   /** The end that the first drop is hung at. */
   hungFrom: z.enum(['left', 'right']),
+  /** Drops from ceiling to floor; or lengths along the wall, from the foot up, each over the one below it: for film without a direction. */
+  lie: z.enum(['upright', 'level']).default('upright'),
   /** How the film’s direction runs over the drops of a run of walls: all one way, or every other one turned half round, so that each shows the next the same edge of the roll (book-match). */
   hanging: z.enum(['one-way', 'book']).default('one-way'),
   /** Whether it stands in an escape route, where film needs a written yes. */

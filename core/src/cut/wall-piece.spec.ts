@@ -214,6 +214,88 @@ describe('book-match: every other drop of a run hangs turned half round', () => 
   });
 });
 
+describe('lengths along a wall, one over the other', () => {
+  const along = { lie: 'level', of: { direction: 'none' }, rolls: [1370], tapes: { widthTop: 10_000, widthBottom: 10_000, heightLeft: 3000, heightRight: 3000 } } as const; // prettier-ignore
+  test('10 × 3 m from a roll of 1370 in three lengths from the foot up, each 25 over the one below (common practice: 1 in), the uppermost past the ceiling', () => {
+    const made = pieces(along);
+    expect(made.map((m) => m.suffix)).toEqual(['length 1', 'length 2', 'length 3']);
+    expect(made.map((m) => [m.piece.turns, m.piece.heightMm <= 1370, m.piece.widthMm >= 10_100])).toEqual(made.map(() => [[90, 270], true, true]));
+    const { levels } = layoutOfWall(asked(along)) as WallLayout;
+    levels.slice(1).forEach((l, i) => expect(levels[i]!.highMm - l.lowMm).toBeCloseTo(25, 9));
+    // and what the tapes may err by
+    expect(levels[0]!.lowMm).toBeLessThanOrEqual(-50);
+    expect(levels[0]!.lowMm).toBeGreaterThan(-53);
+    expect(levels.at(-1)!.highMm).toBeGreaterThanOrEqual(3050);
+    // what is seen is the edge of the roll; film is trimmed at floor, ceiling and ends
+    expect(made.map((m) => [m.piece.factoryEdge, m.piece.trimmedEdges])).toEqual([
+      [null, ['right', 'bottom', 'left']],
+      [null, ['right', 'left']],
+      ['bottom', ['top', 'right', 'left']],
+    ]);
+    expect(made[1]!.piece.why.join(' ')).toContain('3 lengths from the foot up, each 25 over the one below it: no edge of them holds dust.');
+    for (const m of made) expect(m.piece.meets).toBe('run');
+  });
+  test('the liner is folded back at the end where it begins; what film is cut round lies at its height in the length that covers it', () => {
+    const socket: Hardware = { ...door, id: id(23), what: 'Socket', handling: 'off', fromLeftMm: 4000, fromFootMm: 1500, widthMm: 80, heightMm: 80 };
+    const made = pieces({ ...along, hardware: [socket], hungFrom: 'right' });
+    const folds = made.map((m) => bench(m).find((c) => c.words.startsWith('Fold'))!);
+    // told and drawn liner up: the right end lies on the left
+    for (const c of folds) {
+      expect(c.words).toContain('100 from the left edge as it lies');
+      expect(xs(c)).toEqual([100, 100]);
+    }
+    const crosses = made.map((m) => bench(m).filter((c) => c.words.startsWith('Socket')));
+    expect(crosses.map((c) => c.length)).toEqual([0, 1, 0]);
+    const { levels } = layoutOfWall(asked({ ...along, hardware: [socket] })) as WallLayout;
+    expect(ys(crosses[1]![0]!)[0] + levels[1]!.lowMm).toBeGreaterThan(1499);
+    expect(ys(crosses[1]![0]!)[1] + levels[1]!.lowMm).toBeLessThan(1581);
+  });
+  test('returns at its ends are slit in every length; film of one roll width lies in one, as before', () => {
+    const ends = pieces({ ...along, right: end('inside') }).map((m) => bench(m).filter((c) => c.layer === 'liner').length);
+    expect(ends).toEqual([1, 1, 1]);
+    const low = { ...along, tapes: { ...plain, heightLeft: 1000, heightRight: 1000 } };
+    expect(pieces(low).map((m) => m.suffix)).toEqual(['']);
+    expect((layoutOfWall(asked(low)) as WallLayout).levels).toEqual([]);
+  });
+  test('film with a direction hangs; under a ceiling that breaks it hangs as well: both are said', () => {
+    expect(blocked({ ...along, of: { direction: 'one-way' } })).toBe('Ash Plank has a direction that stands upright: let its drops hang.');
+    const gable = { lie: 'level', of: { direction: 'none' }, tapes: { widthBottom: 6000, upLeft: 1400, downLeft: 1000, upRight: 1400, downRight: 1000 }, breaks: [{ id: id(60), fromLeftMm: 3000, upMm: 3000, downMm: null }] } satisfies Asked; // prettier-ignore
+    expect(blocked(gable)).toContain('without breaks');
+    expect(pieces({ ...along, of: { direction: 'none', patternRepeatMm: 500 } })[0]!.piece.why.join(' ')).toContain('not matched from one length to the next');
+    expect(pieces(along)[0]!.piece.why.join(' ')).not.toContain('pattern');
+  });
+  test('any wall on any roll: lengths cover it from floor to ceiling with their laps, none wider than the roll', () => {
+    const drawn = fc.record({ wide: mm(700, 12_000), high: mm(1500, 4500), rise: mm(-60, 60), roll: fc.constantFrom(610, 1220, 1370, 1524), lapMm: mm(5, 60), isInch: fc.boolean(), isDouble: fc.boolean() }); // prettier-ignore
+    fc.assert(
+      fc.property(drawn, (d) => {
+        const a: Asked = {
+          lie: 'level',
+          of: { direction: 'none' },
+          rolls: [d.roll],
+          tapes: { widthTop: d.wide, widthBottom: d.wide, upLeft: d.high - 1000, downLeft: 1000, upRight: d.high - 1000, downRight: 1000 + d.rise },
+          allowances: { lapMm: d.lapMm },
+          seam: d.isDouble ? 'double-cut' : 'overlap',
+          units: d.isInch ? 'in' : 'mm',
+        };
+        const { levels } = layoutOfWall(asked(a)) as WallLayout;
+        if (levels.length === 0) return pieces(a).length === 1;
+        const span = wallSpan(asked(a).survey, 0, d.wide)!;
+        const lap = d.isDouble ? usualDry.doubleCutMm : d.lapMm;
+        const made = pieces(a);
+        return (
+          levels[0]!.lowMm <= span.lowMm - usualDry.panelMm + 1e-6 &&
+          levels.at(-1)!.highMm >= span.highMm + usualDry.panelMm - 1e-6 &&
+          levels.slice(1).every((l, i) => Math.abs(levels[i]!.highMm - l.lowMm - lap) < 1e-6) &&
+          made.every((m, i) => m.piece.heightMm <= d.roll + 1e-6 && m.piece.heightMm >= levels[i]!.highMm - levels[i]!.lowMm - 1e-6) &&
+          made.every((m) => m.piece.widthMm >= d.wide + 2 * usualDry.panelMm - 1e-6) &&
+          made.every((m) => bench(m).every((c) => xs(c)[0] >= -1e-6 && xs(c)[1] <= m.piece.widthMm + 1e-6 && ys(c)[0] >= -1e-6 && ys(c)[1] <= m.piece.heightMm + 1e-6))
+        ); // prettier-ignore
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
 describe('ends and corners', () => {
   const reach = (e: ReturnType<typeof end>, a: Partial<DryAllowances> = {}) =>
     endReach('right', { wanderMm: null, ...e }, { ...usualDry, ...a }, (v) => String(v));

@@ -22,7 +22,7 @@ import { turnsOf } from './piece.js';
 import { FOLD_BACK_MM, GRIP_MM } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one wall. */
-export interface WallToPiece extends DryToPiece<Pick<Wall, 'id' | 'name' | 'hardware' | 'seam' | 'hungFrom' | 'hanging'>, WallSurvey> {
+export interface WallToPiece extends DryToPiece<Pick<Wall, 'id' | 'name' | 'hardware' | 'seam' | 'hungFrom' | 'hanging' | 'lie'>, WallSurvey> {
   /** The run of walls that its film goes on over: all of it comes from one lot. */
   readonly run: string;
   /** How many drops of its film hang in that run to the left of this wall. Left out: none. */
@@ -90,6 +90,12 @@ export function dropsOf(film: { readonly fromMm: number; readonly toMm: number }
   });
 }
 
+/** Heights between which a length along the wall lies, from the level that its floor is told from. */
+export interface LevelLength {
+  readonly lowMm: number;
+  readonly highMm: number;
+}
+
 /** How film lies on a wall: where each drop hangs, and how it goes on past both ends. */
 export interface WallLayout {
   readonly wallMm: number;
@@ -98,8 +104,10 @@ export interface WallLayout {
   readonly drops: readonly HungDrop[];
   /** Whether each hangs turned half round, its head at the foot: every other one of a run, counted from its left. */
   readonly isTurned: readonly boolean[];
-  /** In one length along the wall. */
+  /** Along the wall: in one length, or in several. */
   readonly isLying: boolean;
+  /** Of several lengths along the wall, from the foot up: from which height to which each reaches, past floor and ceiling too; empty: they hang, or one is enough. */
+  readonly levels: readonly LevelLength[];
   readonly lapMm: number;
 }
 
@@ -121,11 +129,19 @@ export function layoutOfWall(p: WallToPiece): WallLayout | { readonly blocked: s
   const lapMm = surface.seam === 'double-cut' ? a.doubleCutMm : a.lapMm;
   // film without a direction lies along the wall where one length of it is enough
   const isLying = turnsOf(film.direction).length === 4 && cover.heightMm + 2 * a.panelMm <= widestOf(p);
+  if (surface.lie === 'level' && !isLying) {
+    if (turnsOf(film.direction).length < 4) return { blocked: `${film.name} has a direction that stands upright: let its drops hang.` };
+    if (survey.body!.isBroken.ceiling || survey.body!.isBroken.floor) return { blocked: 'Lengths along a wall want a floor and a ceiling without breaks: let drops hang upright.' }; // prettier-ignore
+    const span = wallSpan(survey, Math.max(0, filmed.fromMm), Math.min(cover.widthMm, filmed.toMm))!;
+    const high = { fromMm: span.lowMm - a.panelMm, toMm: higherAtCorners(span, survey, { left: true, right: true }).highMm + a.panelMm };
+    const levels = dropsOf(high, widestOf(p), lapMm, 'left').map(({ fromMm, toMm }) => ({ lowMm: fromMm, highMm: toMm }));
+    return { wallMm: cover.widthMm, ends, drops: levels.map(() => filmed), isTurned: levels.map(() => false), isLying: true, levels, lapMm };
+  }
   const drops = isLying ? [filmed] : dropsOf(filmed, widestOf(p), lapMm, surface.hungFrom);
   const isBook = surface.hanging === 'book' && !isLying && mayHangTurned(film);
   const fromLeft = (i: number) => (surface.hungFrom === 'left' ? i : drops.length - 1 - i);
   const isTurned = drops.map((_, i) => isBook && ((p.dropsBefore ?? 0) + fromLeft(i)) % 2 === 1);
-  return { wallMm: cover.widthMm, ends, drops, isTurned, isLying, lapMm };
+  return { wallMm: cover.widthMm, ends, drops, isTurned, isLying, levels: [], lapMm };
 }
 /** Film that has one way up only has no book-match. */
 export const mayHangTurned = ({ direction }: Pick<Film, 'direction'>): boolean => turnsOf(direction).includes(180);
@@ -137,7 +153,8 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
   const f = (mm: number) => formatLength(mm, units);
   const layout = layoutOfWall(p);
   if ('blocked' in layout) return layout;
-  const { wallMm, ends, drops, isTurned, isLying, lapMm } = layout;
+  const { wallMm, ends, drops, isTurned, isLying, levels, lapMm } = layout;
+  if (levels.length) return { pieces: levelPieces(p, layout) };
   const isBook = surface.hanging === 'book' && !isLying && mayHangTurned(film);
   const widestMm = widestOf(p);
   const isFree = turnsOf(film.direction).length === 4;
@@ -187,6 +204,47 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
   });
   const note = surface.hanging === 'book' && seamed && !mayHangTurned(film) ? `${film.name} has one way up: none of its drops can hang turned, so there is no book-match.` : null; // prettier-ignore
   return parts.length ? { pieces: parts, note } : { blocked: 'Openings take the whole of this wall.' };
+}
+
+/** Lengths along a wall, one over the other from the foot up: each laid over the one below, so that no edge holds dust. */
+function levelPieces(p: WallToPiece, { ends, drops, levels, lapMm }: WallLayout): DryPart[] {
+  const { surface, survey, film, units, allowances: a } = p;
+  const f = (mm: number) => formatLength(mm, units);
+  const widestMm = widestOf(p);
+  const hasEnd = { left: true, right: true };
+  const last = levels.length - 1;
+  const seamWords = surface.seam === 'double-cut' ? `${f(lapMm)} of both under the double cut` : `each ${f(lapMm)} over the one below it`;
+  return levels.map(({ lowMm, highMm }, i): DryPart => {
+    const drop = drops[i]!;
+    const widthMm = roundUpToMark(drop.toMm - drop.fromMm, units);
+    const heightMm = Math.min(widestMm, roundUpToMark(highMm - lowMm, units));
+    // what film reaches past floor and ceiling is in its heights already
+    const stretch: Stretch = { name: '', parts: null, lowMm: lowMm + a.panelMm, highMm: highMm - a.panelMm };
+    const bench = benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends, foldAt: surface.hungFrom }, p, f);
+    return {
+      suffix: `length ${i + 1}`,
+      piece: {
+        surfaceId: surface.id,
+        filmId: film.id,
+        ...laidOver,
+        widthMm,
+        heightMm,
+        turns: [90, 270],
+        // the edge that is seen lies over the length below: the roll’s own is straight
+        factoryEdge: heightMm >= widestMm - 1e-6 || i === 0 || surface.seam === 'double-cut' ? null : 'bottom',
+        trimmedEdges: [...(i === last ? (['top'] as const) : []), 'right', ...(i === 0 ? (['bottom'] as const) : []), 'left'],
+        meets: p.run,
+        bench: bench.map((c) => ({ ...c, path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm })) })),
+        why: [
+          `Along all of the wall, and ${f(a.panelMm)} past floor and ceiling: from ${f(Math.max(0, lowMm + a.panelMm))} on, ${f(heightMm)} high.`,
+          `${levels.length} lengths from the foot up, ${seamWords}: no edge of them holds dust. Laid to a level line, not to the floor.`,
+          ...(film.patternRepeatMm === null ? [] : ['Its pattern is not matched from one length to the next: nobody knows how it runs across the roll.']),
+          ends.left.words,
+          ends.right.words,
+        ],
+      },
+    };
+  });
 }
 
 /** How its direction lies against that of the drop beside it. */
@@ -256,6 +314,8 @@ interface Hung {
   readonly heightMm: number;
   readonly hasEnd: Readonly<Record<WallSide, boolean>>;
   readonly ends: Readonly<Record<WallSide, EndReach>>;
+  /** The end that is tacked first, of film along the wall. Left out: the top. */
+  readonly foldAt?: WallSide;
 }
 
 /** Where a line falls away from the end of its drop by more than this, what is too much is cut off at the bench: nobody hangs a metre of flap. @source house rule */
@@ -295,7 +355,7 @@ function roughCut(line: WallLine, on: Pick<Hung, 'drop' | 'stretch' | 'widthMm' 
 }
 
 /** What is marked, slit and cut in one drop, in its order, as it hangs; what is cut when it lies comes last. */
-function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: WallToPiece, f: (mm: number) => string): BenchCut[] {
+function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends, foldAt }: Hung, p: WallToPiece, f: (mm: number) => string): BenchCut[] {
   const { surface, survey, allowances: a } = p;
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
   const upright = (x: number) => [point(x, 0), point(x, heightMm)];
@@ -306,11 +366,18 @@ function benchOf({ drop, stretch, widthMm, heightMm, hasEnd, ends }: Hung, p: Wa
     ...(stretch.name === 'below' ? [] : roughCut('ceiling', { drop, stretch, widthMm, heightMm }, p, f)),
     ...(stretch.name === 'above' ? [] : roughCut('floor', { drop, stretch, widthMm, heightMm }, p, f)),
   ];
-  const fold: BenchCut = {
-    layer: 'mark',
-    path: [point(0, heightMm - FOLD_BACK_MM), point(widthMm, heightMm - FOLD_BACK_MM)],
-    words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the top end, when the top is tacked. Not cut.`,
-  };
+  const foldX = foldAt === 'left' ? FOLD_BACK_MM : widthMm - FOLD_BACK_MM;
+  const fold: BenchCut = foldAt
+    ? {
+        layer: 'mark',
+        path: upright(foldX),
+        words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the ${lies[foldAt]} edge as it lies, when that end is tacked. Not cut.`,
+      }
+    : {
+        layer: 'mark',
+        path: [point(0, heightMm - FOLD_BACK_MM), point(widthMm, heightMm - FOLD_BACK_MM)],
+        words: `Fold: the liner is folded back here, ${f(FOLD_BACK_MM)} from the top end, when the top is tacked. Not cut.`,
+      };
   // along a slope the liner is folded as the cut runs
   const cuts: BenchCut[] = [...rough, ...(rough.some((c) => c.words.includes('ceiling')) ? [] : [fold])];
   for (const side of ['left', 'right'] as const) {

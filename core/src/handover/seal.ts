@@ -45,7 +45,7 @@ const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = 
   column: ({ kind, section, ends: { foot, head } }) => ({ kind, section, ...(foot === 'base' ? { foot } : {}), ...(head === 'capital' ? { head } : {}) }),
   // what came later stands in a seal only where something is said, so that seals of before still hold
   panel: ({ kind, what, faces, wraps, grain, grooves, recesses, corrugation, dome, corners, hardware, head, besideId }) => ({ kind, what, faces, wraps, grain, grooves, hardware, ...(head === 'any' ? {} : { head }), ...(besideId ? { besideId } : {}), ...(recesses.length ? { recesses: recesses.map(({ way, ...r }) => (way ? { ...r, way } : r)) } : {}), ...(corrugation ? { corrugation } : {}), ...(dome ? { dome } : {}), ...(corners ? { corners } : {}) }), // prettier-ignore
-  wall: ({ kind, left, right, nextId, seam, hanging, hardware, masonry, breaks }) => ({
+  wall: ({ kind, left, right, nextId, seam, hanging, lie, hardware, masonry, breaks }) => ({
     kind,
     left,
     right,
@@ -55,6 +55,7 @@ const ownOfKind: { readonly [K in SurfaceKind]: (s: SurfaceOf<K>) => object } = 
     masonry,
     ...(breaks.length ? { breaks } : {}),
     ...(hanging === 'book' ? { hanging } : {}),
+    ...(lie === 'level' ? { lie } : {}),
   }),
   sign: ({ kind, what, texture, lines, hardware }) => ({ kind, what, texture, lines, hardware }),
   counter: ({ kind, what, sides, round, grain, seam, hardware, besideId }) => ({

@@ -1,6 +1,6 @@
 import type { BorderSchool, Masonry } from '@yellow-pane/contracts';
 import { stretchPct } from '../form/index.js';
-import { formatRough, type UnitSystem } from '../ground/index.js';
+import { capital, formatRough, type UnitSystem } from '../ground/index.js';
 import type { JointedPanel, JointGraph } from './joint-graph.js';
 import type { JointPlan } from './joint-plan.js';
 import type { JointStroke, JointVerdict, TrappedJoint } from './joint-replay.js';
@@ -64,9 +64,17 @@ export function fitWords(
 /** From where a band is worked. */
 const bandName = (band: number): string => (band === 0 ? 'from the floor' : band === 1 ? 'from the platform' : `from platform ${band}`);
 
+/** What a panel of a wall is called: it hangs, or lies along the wall over the one below it. */
+export const panelNoun = (panels: readonly Pick<TexturedPanel, 'overSide'>[]): 'drop' | 'length' =>
+  panels.some((p) => p.overSide === 'foot') ? 'length' : 'drop';
+
 /** A place of a wall as one says it: panel, from where, from what to what. */
-export const zoneName = (z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm'>, panels: number, units: UnitSystem): string =>
-  `${panels > 1 ? `Drop ${z.panel}, ` : ''}${bandName(z.band)}, ${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left`;
+export const zoneName = (
+  z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm'>,
+  panels: readonly Pick<TexturedPanel, 'overSide'>[],
+  units: UnitSystem,
+): string =>
+  `${panels.length > 1 ? `${capital(panelNoun(panels))} ${z.panel}, ` : ''}${bandName(z.band)}, ${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left`;
 
 /** What is known of a place besides its strokes. */
 export interface PlaceKnown {
@@ -89,7 +97,7 @@ export function zoneDoing(z: WallZone, { asked, graph }: Pick<TexturedPanel, 'as
   const seal = `${sides.join(', ')}; gun pointing away from what is done.`;
   return [
     isFirst
-      ? `Tack the border of the drop first, top and foot, then the sides: ${tacked}. Gun ${formatRough(150, units)} to ${formatRough(250, units)} away, pointing away from the film.`
+      ? `Tack its border first, top and foot, then the sides: ${tacked}. Gun ${formatRough(150, units)} to ${formatRough(250, units)} away, pointing away from the film.`
       : '',
     z.lanes.length ? `Faces: ${count(z.lanes.length, 'lane')} with the ${isCold ? 'squeegee, cold' : 'roller'}, each towards its arrow.` : '',
     standing.length ? `Round ${standing.join(', ')}: with the hand pad, at once after heating.` : '',

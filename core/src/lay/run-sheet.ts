@@ -186,6 +186,7 @@ const AIR_FIRST = 'Alcohol was used here: open all doors, air until nothing is s
 
 const knownFigures = new Set([
   'cornerRound',
+  'levelLine',
   'edgeGap',
   'edgeStop',
   'overhang',

@@ -1,4 +1,4 @@
-import type { Masonry, Wall } from '@yellow-pane/contracts';
+import type { Film, Masonry, Wall } from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { Memo } from '../ground/index.js';
 import { isWall, jointsOf } from '../measure/index.js';
@@ -12,9 +12,10 @@ import { jointFit, texturedWallOf, type TexturedPanel } from './textured-wall.js
 
 const file = ternInterior();
 const corridor = file.surfaces.filter(isWall).find((s) => s.name === 'Corridor wall')!;
-function wallOf(own: Partial<Wall> = {}) {
+function wallOf(own: Partial<Wall> = {}, film: Partial<Film> = {}) {
   const surface = { ...corridor, ...own };
-  const records = { ...file, firm: demoFirm, memo: new Memo(), surfaces: file.surfaces.map((s) => (s.id === surface.id ? surface : s)) } as LayRecords;
+  const films = file.films.map((f) => (f.id === corridor.filmId ? { ...f, ...film } : f));
+  const records = { ...file, films, firm: demoFirm, memo: new Memo(), surfaces: file.surfaces.map((s) => (s.id === surface.id ? surface : s)) } as LayRecords;
   return texturedWallOf(surface, records);
 }
 const panels = wallOf()!.panels;
@@ -50,6 +51,33 @@ describe('the panels of a wall', () => {
     // hung from the other end it is the last that lies there, and of the others none
     const other = wallOf({ hungFrom: 'right', left: { is: 'outside', angleDeg: 90, isFirst: false } })!.panels;
     expect(other.map((p) => p.asked.borders.left)).toEqual([...other.slice(1).map(() => 'free'), 'closed']);
+  });
+  test('lengths along the wall: each from the upper edge of the one below, over which its foot is shut; each breathes by its ends and its top', () => {
+    const lengths = wallOf({ lie: 'level' }, { direction: 'none' })!.panels;
+    expect(lengths.map((p) => p.overSide)).toEqual([null, 'foot', 'foot']);
+    expect(lengths.map((p) => p.asked.borders)).toEqual([
+      { left: 'free', right: 'free', foot: 'free', top: 'free' },
+      { left: 'free', right: 'free', foot: 'closed', top: 'free' },
+      { left: 'free', right: 'free', foot: 'closed', top: 'free' },
+    ]);
+    lengths.slice(1).forEach((p, i) => expect(p.asked.panel.footMm).toBeCloseTo(lengths[i]!.asked.panel.topMm, 6));
+    for (const p of lengths) expect(p.asked.panel).toMatchObject({ leftMm: 0, rightMm: p.asked.wall.widthMm });
+    // together they are the joints of the wall, as its drops are
+    const lengthM = (list: readonly TexturedPanel[]) => list.reduce((s, p) => s + p.graph.segments.reduce((t, x) => t + x.lengthMm, 0), 0) / 1000;
+    expect(Math.abs(lengthM(lengths) - lengthM(panels))).toBeLessThan(0.02 * lengthM(panels));
+    const zones = lengths.map((p) => zonesOfPanel(p, []));
+    for (const [i, z] of zones.entries()) {
+      const strokes = z.left.flatMap((x) => x.strokes);
+      const verdict = replayJoints(lengths[i]!.graph, strokes);
+      expect([verdict.isClean, verdict.left]).toEqual([true, []]);
+      expect(z.pierces).toEqual([]);
+    }
+    expect(zoneName(zones[1]!.left[0]!, lengths, 'mm')).toMatch(/^Length 2, /);
+    // an inside corner, or film round an arris, shuts the end of every length
+    const second = wallOf({ lie: 'level', left: { is: 'outside', angleDeg: 90, isFirst: false } }, { direction: 'none' })!.panels;
+    expect(second.map((p) => p.asked.borders.left)).toEqual(['closed', 'closed', 'closed']);
+    // with a direction there is no such film
+    expect(wallOf({ lie: 'level' })).toBeNull();
   });
   test('a cover that comes off leaves its hole open, and so does a door; a smooth wall has no panels of this kind', () => {
     const of = (handling: 'off' | 'round' | 'open') => wallOf({ hardware: corridor.hardware.map((h) => ({ ...h, handling })) })!.panels[0]!.asked.obstacles[0]!.isOpen;
@@ -228,8 +256,8 @@ describe('in words', () => {
   });
   test('a place says where one stands, what is rolled, wheeled and sealed there', () => {
     const z = plan.left[0]!;
-    expect(zoneName(z, 4, 'mm')).toMatch(/^Drop 1, from the floor, /);
-    expect(zoneName({ ...z, band: 1 }, 1, 'mm')).toMatch(/^from the platform, /);
+    expect(zoneName(z, panels, 'mm')).toMatch(/^Drop 1, from the floor, /);
+    expect(zoneName({ ...z, band: 1 }, [panels[0]!], 'mm')).toMatch(/^from the platform, /);
     const known = { fit: jointFit(corridor.masonry!, 0.6), border: 'left-open', isFirst: false, units: 'mm' } as const;
     const [faces, joints, border] = zoneDoing(z, panels[0]!, known);
     expect(faces).toMatch(/^Faces: \d+ lanes with the roller/);
@@ -238,9 +266,7 @@ describe('in words', () => {
     const flush = { ...panels[0]!, asked: { ...panels[0]!.asked, masonry: { ...corridor.masonry!, texture: 'glazed' } } } as TexturedPanel;
     expect(zoneDoing(z, flush, { ...known, fit: jointFit({ jointMm: 10, jointDepthMm: 0 }, 0.6) }).join(' ')).toMatch(/squeegee, cold.*the face roller/);
     // before anything of a panel is pressed its border is tacked: its faces, or by the other school all of it
-    expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true })[0]).toMatch(
-      /^Tack the border of the drop first, top and foot, then the sides: its faces only/,
-    );
+    expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true })[0]).toMatch(/^Tack its border first, top and foot, then the sides: its faces only/);
     expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true })[0]).toContain('Gun 150 mm to 250 mm away');
     expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true, units: 'in' })[0]).toContain('Gun 6" to 10" away');
     expect(zoneDoing(z, panels[0]!, { ...known, isFirst: true, border: 'set-first' })[0]).toContain('all of it, joints as well');

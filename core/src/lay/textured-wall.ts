@@ -1,5 +1,5 @@
 import type { Film, Hardware, Masonry, Wall } from '@yellow-pane/contracts';
-import { layoutOnWall, type HungDrop, type WallLayout } from '../cut/index.js';
+import { layoutOnWall, type HungDrop, type LevelLength, type WallLayout } from '../cut/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { floorAt, girthOfSection, surveyWall, wallSpan, type WallBody, type WallSide, type WallSurvey } from '../measure/index.js';
 import { jointGraph, type JointedPanel, type JointGraph, type PanelBorder } from './joint-graph.js';
@@ -11,8 +11,8 @@ export interface TexturedPanel {
   readonly number: number;
   readonly asked: JointedPanel;
   readonly graph: JointGraph;
-  /** The side at which it is laid over the panel before it; null: it is the first. */
-  readonly overSide: WallSide | null;
+  /** The side at which it is laid over the panel before it: of a length along the wall its foot; null: it is the first. */
+  readonly overSide: WallSide | 'foot' | null;
 }
 
 /** From where to where a panel is the first to lie on the wall: what it laps over was pressed with the panel before it. */
@@ -39,7 +39,12 @@ const obstacleAt = (h: Hardware, body: WallBody, footMm: number): JointedPanel['
  * A lap is set on promoter as the panel is laid, and film that comes round an arris is laid over: there nothing goes out. Everywhere else the edge is free until it is sealed.
  * @source docs/models/joints.md §4
  */
-function texturedPanels(masonry: Masonry, hardware: readonly Hardware[], survey: WallSurvey, layout: Pick<WallLayout, 'drops' | 'wallMm'>): TexturedPanel[] {
+function texturedPanels(
+  masonry: Masonry,
+  hardware: readonly Hardware[],
+  survey: WallSurvey,
+  layout: Pick<WallLayout, 'drops' | 'levels' | 'wallMm'>,
+): TexturedPanel[] {
   const { body, corners } = survey;
   if (!body) return [];
   const box = boundingBox(body.outline);
@@ -47,24 +52,41 @@ function texturedPanels(masonry: Masonry, hardware: readonly Hardware[], survey:
   const wall = { widthMm: box.maxX - box.minX, heightMm: box.maxY - footMm };
   const closedAt = (side: WallSide) => corners[side].is === 'outside' && !corners[side].isFirst;
   return layout.drops.map((_d, i): TexturedPanel => {
-    const { fromMm, toMm, over } = ownSpan(layout.drops, i, wall.widthMm);
+    const level = layout.levels[i];
+    const { fromMm, toMm, over } = level
+      ? { ...ownSpan(layout.drops.slice(0, 1), 0, wall.widthMm), over: i > 0 ? ('foot' as const) : null }
+      : ownSpan(layout.drops, i, wall.widthMm);
     const span = wallSpan(survey, fromMm, toMm, 0)!;
     const border = (side: PanelBorder): 'free' | 'closed' => {
-      if (side === 'foot' || side === 'top') return 'free';
       if (side === over) return 'closed';
+      if (side === 'foot' || side === 'top') return 'free';
       const isEnd = side === 'left' ? fromMm < closedReach(layout, 'left') : toMm > closedReach(layout, 'right');
       return isEnd && closedAt(side) ? 'closed' : 'free';
     };
     const asked: JointedPanel = {
       masonry,
       wall,
-      panel: { leftMm: fromMm, rightMm: toMm, footMm: Math.max(0, span.lowMm - footMm), topMm: Math.min(wall.heightMm, span.highMm - footMm) },
+      panel: {
+        leftMm: fromMm,
+        rightMm: toMm,
+        ...heightsOf(level, layout.levels[i - 1], { lowMm: Math.max(0, span.lowMm - footMm), highMm: Math.min(wall.heightMm, span.highMm - footMm) }, footMm),
+      },
       borders: { left: border('left'), right: border('right'), foot: border('foot'), top: border('top') },
       obstacles: hardware.map((h) => obstacleAt(h, body, footMm)),
     };
     return { number: i + 1, asked, graph: jointGraph(asked), overSide: over };
   });
 }
+/** From which height to which a panel is the first to lie: a length along the wall from the upper edge of the one below it. */
+const heightsOf = (
+  level: LevelLength | undefined,
+  below: LevelLength | undefined,
+  all: LevelLength,
+  footMm: number,
+): { readonly footMm: number; readonly topMm: number } => ({
+  footMm: below ? Math.max(all.lowMm, below.highMm - footMm) : all.lowMm,
+  topMm: level ? Math.min(all.highMm, level.highMm - footMm) : all.highMm,
+});
 /** Past this a panel is the one at that end of the wall. */
 const closedReach = ({ drops }: Pick<WallLayout, 'drops'>, side: WallSide): number =>
   side === 'left' ? Math.min(...drops.map((d) => Math.max(0, d.fromMm))) + 1 : Math.max(...drops.map((d) => d.toMm)) - 1;

@@ -70,6 +70,20 @@ describe('the steps of a wall', () => {
     expect(keys('Lobby left', { seam: 'double-cut' })).toContain('wall-double-cut');
     expect(keys('Lobby left', { seam: 'double-cut' })).not.toContain('wall-seam');
   });
+  test('film along the wall: a level line instead of a plumb one, from one end on, lengths from the foot up', () => {
+    const { surface, records } = asked('Corridor wall', { lie: 'level' });
+    const films = records.films.map((f) => ({ ...f, direction: 'none' as const }));
+    const steps = sheetOfSurface(surface, { ...records, films, memo: new Memo() })!.steps;
+    const all = steps.map((s) => s.key);
+    expect(all).toEqual(expect.arrayContaining(['wall-level', 'wall-lay-level', 'wall-seam', 'wall-faces', 'wall-joints']));
+    for (const key of ['wall-plumb', 'wall-lay']) expect(all).not.toContain(key);
+    const said = (key: string) => steps.find((s) => s.key === key)!.text;
+    // 2719 and what the tapes err by are a hand more than two rolls of 1370: the lowest and the uppermost share, 700 each, 50 and the fall of 14 of it below the floor
+    expect(said('wall-level')).toMatch(/^Along the wall 63\d mm above the highest place of its floor/);
+    expect(said('wall-lay-level')).toContain('at the left end, upper edge to the level line');
+    expect(said('wall-hold')).toContain('length 1, length 2, length 3');
+    expect(keys('Corridor wall')).toEqual(expect.arrayContaining(['wall-plumb', 'wall-lay']));
+  });
   test('a ground in doubt is tried with a patch first, for a day (common practice: 6 in, 24 h); a known one, or one that film must not go on, is not', () => {
     const unknown = { ...named('Lobby left').ground, finish: 'unknown' } as const;
     const [patch, off] = sheet('Lobby left', { ground: unknown }).steps;

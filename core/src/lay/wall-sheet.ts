@@ -1,5 +1,5 @@
 import type { PaneTrait, Piece, Wall } from '@yellow-pane/contracts';
-import { cutOfWall, endReach, FOLD_BACK_MM, resolveDry } from '../cut/index.js';
+import { cutOfWall, endReach, FOLD_BACK_MM, layoutOnWall, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { capital, formatDifference, formatLength, formatRough } from '../ground/index.js';
 import { CORNER_RULER_MM, coverOfWall, insideReturnMm, surveyWall, wallFacts, type WallCorner, type WallSide } from '../measure/index.js';
@@ -24,8 +24,10 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
   const facts = wallFacts(survey.body, units).filter((s) => /floor|ceiling/.test(s));
   const dropOf = (q: Piece) => q.label.replace(`${surface.name} `, '').replace(/ (above|below)$/, '');
   const hungOf = (q: Piece) => (surface.hanging === 'book' && q.turns.every((t) => t === 180) ? `${dropOf(q)} turned` : dropOf(q));
-  const drops = [...new Set(cut.pieces.map(hungOf))].filter((s) => s.startsWith('drop'));
+  const drops = [...new Set(cut.pieces.map(hungOf))].filter((s) => /^(drop|length) /.test(s));
   const open = surface.hardware.filter((h) => h.handling !== 'off');
+  const layout = layoutOnWall(surface, records, film);
+  const first = layout?.levels[0];
   const post = film.temps?.postHeatC ?? null;
   const asked = [
     surface.fire === 'rated' && 'An escape route: no film without the written yes of whoever answers for fire safety.',
@@ -52,6 +54,7 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
     ['seam-dry', drops.length > 1 && surface.seam === 'overlap'],
     ['double-cut', drops.length > 1 && surface.seam === 'double-cut'],
     ['masonry', surface.masonry !== null],
+    ['lies-level', layout?.isLying ?? false],
   ];
   return {
     figures: {
@@ -61,7 +64,9 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
       start: `the ${surface.hungFrom} end`,
       // where the inner edge of the first drop comes to lie
       drop: f(Math.max(0, (cut.pieces[0]?.widthMm ?? cover.widthMm) - endReach(surface.hungFrom, survey.corners[surface.hungFrom], dry, f).reachMm)),
-      drops: drops.length ? drops.join(', ') : 'one drop',
+      drops: drops.length ? drops.join(', ') : layout?.isLying ? 'one length' : 'one drop',
+      // from the highest place of the floor
+      levelLine: f((first?.highMm ?? cover.heightMm) - Math.max(...survey.body.floor.map((q) => q.y))),
       level: facts.length ? facts.join(' ') : 'They are seldom true.',
       lap: about(surface.seam === 'double-cut' ? dry.doubleCutMm : dry.lapMm),
       inside,
@@ -73,7 +78,7 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
       postHeat: post === null ? 'the film maker’s own figure' : `${post} °C`,
     },
     areaM2: (cover.widthMm * cover.heightMm) / 1e6,
-    edgeM: (cover.heightMm * (drops.length + 1)) / 1000,
+    edgeM: ((first ? cover.widthMm : cover.heightMm) * (drops.length + 1)) / 1000,
     units,
     ask: asked.filter(Boolean).join(' ') || null,
     has: [...groundTraits(surface.ground, film), ...has.flatMap(([trait, is]) => (is ? [trait] : []))],

@@ -3,6 +3,7 @@ import { step } from './step-rule.js';
 
 const surface = ['wall' as const];
 const when = { surface };
+const hung = { surface, without: ['lies-level' as const] };
 const where = (...has: PaneTrait[]) => ({ surface, has });
 
 /**
@@ -28,13 +29,19 @@ export const wallSteps: readonly StepRule[] = [
     purpose: 'The first drop of this wall lies on film there, and film holds on film only with promoter.', good: 'A thin even strip up to the tape line, dry to the touch.', tools: ['adhesion promoter', 'masking tape', 'gloves'], minutes: [2, 0, 0.4], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying beside the arris' }, drawing: 'wall-outside-second', caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('corner-outside-second'),
   }), // prettier-ignore
   step('wall-plumb', 'Strike a plumb line', 'At {start}: a plumb line {drop} from the end of the wall, where the inner edge of the first drop comes. Never by the corner or the ceiling. {level}', {
-    purpose: 'The first drop leads all the others.', good: 'A fine line from floor to ceiling, checked with level or laser.', tools: ['laser or plumb line', 'pencil'], minutes: [3, 0, 0], mood: 'dry', drawing: 'wall-plumb', when,
+    purpose: 'The first drop leads all the others.', good: 'A fine line from floor to ceiling, checked with level or laser.', tools: ['laser or plumb line', 'pencil'], minutes: [3, 0, 0], mood: 'dry', drawing: 'wall-plumb', when: hung,
   }), // prettier-ignore
-  step('wall-hold', 'Hold the drop against it', 'Liner on, arrow up, number as on the bench sheet: {drops}. It reaches past floor and ceiling as far as the sheet says.', {
-    purpose: 'A drop that is too short shows when its liner is gone.', good: 'Right number, right way up, long enough at both ends.', minutes: [1, 0, 0], mood: 'dry', drawing: 'wall-drops', when,
+  step('wall-level', 'Strike a level line', 'Along the wall {levelLine} above the highest place of its floor, where the upper edge of the first length comes. Never by floor or ceiling. {level}', {
+    purpose: 'The first length leads all the others.', good: 'One fine line from end to end, checked with the laser at both and in the middle.', tools: ['laser', 'chalk line', 'pencil'], minutes: [3, 0, 0], mood: 'dry', drawing: 'wall-level', when: where('lies-level'),
+  }), // prettier-ignore
+  step('wall-hold', 'Hold it against the wall', 'Liner on, arrow up, number as on the bench sheet: {drops}. It reaches past floor and ceiling as far as the sheet says.', {
+    purpose: 'Film that is too short shows when its liner is gone.', good: 'Right number, right way up, long enough at both ends.', minutes: [1, 0, 0], mood: 'dry', drawing: 'wall-drops', when,
   }), // prettier-ignore
   step('wall-lay', 'Top first, then down, {250 mm} at a time', 'Fold the liner back {fold} at the top, edge to the plumb line, tack the middle of the top; look along both edges. Draw the liner out below, {250 mm} each time; strokes from the middle out to both sides.', {
-    purpose: 'Short lengths let the air go to the sides.', good: 'Edge on its line, no air, no pull lines.', tools: ['squeegee with felt edge'], minutes: [2, 5, 0], mood: 'dry', drawing: 'wall-drops', caution: 'Two people and a platform for a whole drop: both hands are on the film. Film that is stretched creeps back: lift it and lay it again without pulling.', when,
+    purpose: 'Short lengths let the air go to the sides.', good: 'Edge on its line, no air, no pull lines.', tools: ['squeegee with felt edge'], minutes: [2, 5, 0], mood: 'dry', drawing: 'wall-drops', caution: 'Two people and a platform for a whole drop: both hands are on the film. Film that is stretched creeps back: lift it and lay it again without pulling.', when: hung,
+  }), // prettier-ignore
+  step('wall-lay-level', 'One end first, then along, {250 mm} at a time', 'The length at the foot first. Fold the liner back {fold} at {start}, upper edge to the level line, tack the middle of that end; look along the edge. Draw the liner out as you go, {250 mm} each time; strokes from the middle out to both edges.', {
+    purpose: 'Short lengths let the air go up and down.', good: 'Edge on its line, no air, no pull lines.', tools: ['squeegee with felt edge'], minutes: [2, 5, 0], mood: 'dry', drawing: 'wall-drops', caution: 'Two people for a whole length, one at the roll: both hands are on the film. Film that is stretched creeps back: lift it and lay it again without pulling.', when: where('lies-level'),
   }), // prettier-ignore
   step('wall-faces', 'Heat the faces, towards an open edge', 'Set the border first, gun {150 to 250 mm} away and pointing away. Then the faces: gun full, {25 mm} off, just ahead of the roller, both at {50 mm} a second, strokes overlapping {50 mm}, always towards an edge that is open.', {
     purpose: 'Film lies on the tops of a rough wall only, until heat softens it.', good: 'The texture shows through everywhere, no white haze at the tops.', tools: ['heat gun', 'foam roller', 'heat glove'], minutes: [2, 4, 0], mood: 'dry', caution: 'Full gun: no solvent or alcohol vapour in the room, the building’s hot-work leave, detectors isolated by the building, sprinkler heads clear, an extinguisher at hand, half an hour of fire watch. No heat on the faces of glazed block.', when: where('masonry'),
@@ -42,7 +49,7 @@ export const wallSteps: readonly StepRule[] = [
   step('wall-joints', 'Then the joints: short ones first', 'Course by course the short upright joints before the long level one that would close them, each stroke towards an exit. Where air is shut in: pierce at the low end and press it out.', {
     purpose: 'Air in a joint whose crossings are closed cannot leave.', good: 'Film lies on the bottom of every joint, no long thin air line.', tools: ['heat gun', 'joint roller', 'needle', 'heat glove'], minutes: [2, 3, 0], mood: 'dry', caution: 'Hot film and a hot tool: glove on the tool hand.', when: where('masonry'),
   }), // prettier-ignore
-  step('wall-seam', 'The next drop over it', 'Promoter on the strip that is lapped, a tape line to keep it straight, 5 to 15 minutes; lay the next drop {lap} over, its roll edge on the line.', {
+  step('wall-seam', 'The next one over it', 'Promoter on the strip that is lapped, a tape line to keep it straight, 5 to 15 minutes; lay the next one {lap} over, its roll edge on the line.', {
     purpose: 'The seam is what people look at, and what lifts first.', good: 'A straight edge, pressed from end to end, the pattern running on.', tools: ['masking tape', 'straightedge', 'adhesion promoter'], minutes: [2, 0, 0.5], mood: 'dry', wait: { minutes: 10, what: 'promoter is drying on the lap' }, drawing: 'wall-seam', caution: 'Solvent: air the room, gloves, no flame and no gun until nothing is smelt.', when: where('seam-dry'),
   }), // prettier-ignore
   step('wall-double-cut', 'Cut the seam double', 'Both drops {lap} over each other, a strip of liner beneath the cut; straightedge, one stroke through both with a new blade, lift both wastes and the liner, press it shut.', {

@@ -187,7 +187,7 @@ export class LayService {
     const fit = jointFit(wall.masonry, stretchLimitOf(wall.film));
     return found.flatMap((p) =>
       p.left.map((zone, i): PrintedZone => ({
-        name: zoneName(zone, wall.panels.length, doc.job.units),
+        name: zoneName(zone, wall.panels, doc.job.units),
         panel: p.panel,
         zone,
         before: [...p.done, ...p.left.slice(0, i).flatMap((z) => z.strokes)],

@@ -112,12 +112,14 @@ export class WallDrawing {
   readonly tapes = input<readonly TapeShown[]>([]);
   readonly label = input.required<string>();
 
+  private readonly isLevel = computed(() => (this.layout()?.levels.length ?? 0) > 0);
   private readonly isBook = computed(() => this.layout()?.isTurned.some((is) => is) ?? false);
   protected readonly words = computed(() => {
     const words: Partial<Record<StepDrawing, string>> = {
       'wall-plumb': 'the plumb line, where the first drop’s inner edge comes',
+      'wall-level': 'the level line, where the first length’s upper edge comes',
       'wall-seam': 'the laps, in yellow',
-      'wall-drops': `in this order, from the ${this.wall().hungFrom}${this.isBook() ? '; ↑ head of the roll up, ↓ turned' : ''}`,
+      'wall-drops': `in this order, from the ${this.isLevel() ? 'foot' : this.wall().hungFrom}${this.isBook() ? '; ↑ head of the roll up, ↓ turned' : ''}`,
     };
     return words[this.step()] ?? `as one stands before it${this.isBook() ? '; ↑ head of the roll up, ↓ turned' : ''}`;
   });
@@ -185,16 +187,21 @@ export class WallDrawing {
     const y = (mm: number) => TOP + h - (mm - box.minY) * k;
     const points = (list: readonly { readonly x: number; readonly y: number }[]) => list.map((p) => `${x(p.x - box.minX)},${y(p.y)}`).join(' ');
     const foot = y(box.minY);
-    const drops = (layout?.drops ?? []).map((d, i) => ({
-      from: Math.max(d.fromMm, 0),
-      to: Math.min(d.toMm, wide),
-      number: i + 1,
-      isTurned: layout!.isTurned[i]!,
-    }));
+    const levels = layout?.levels ?? [];
+    const drops = (layout?.drops ?? []).map((d, i) => {
+      const level = levels[i];
+      // from the foot of the wall; what hangs goes from ceiling to floor
+      const heights = level ? { low: level.lowMm - box.minY, high: level.highMm - box.minY } : { low: 0, high };
+      return { from: Math.max(d.fromMm, 0), to: Math.min(d.toMm, wide), low: Math.max(0, heights.low), high: Math.min(high, heights.high), number: i + 1, isTurned: layout!.isTurned[i]! };
+    }); // prettier-ignore
     const isBook = this.isBook();
-    const laps = drops.slice(1).map((d, i) => (hungFrom === 'left' ? { from: d.from, to: drops[i]!.to } : { from: drops[i]!.from, to: d.to }));
+    const laps = drops.slice(1).map((d, i) => {
+      if (levels.length) return { ...d, high: drops[i]!.high };
+      return hungFrom === 'left' ? { ...d, to: drops[i]!.to } : { ...d, from: drops[i]!.from };
+    });
     const first = drops[0];
     const plumbX = first && x(hungFrom === 'left' ? first.to : first.from);
+    const upOf = (mm: number) => TOP + h - mm * k;
     const text = placeTapes(this.tapes());
     const isTaped = (start: string) => this.tapes().some((t) => t.key.startsWith(start));
     const hasLine = isTaped('up') || isTaped('down');
@@ -222,15 +229,19 @@ export class WallDrawing {
       }),
       joints: this.jointLines(masonry, wide, high, x, (mm) => y(body.floor[0]!.y + mm), k),
       drops: drops.map((d) => {
-        const isNow = step === 'wall-drops' || step === 'wall-plumb' ? d.number === 1 : false;
+        const isNow = step === 'wall-drops' || step === 'wall-plumb' || step === 'wall-level' ? d.number === 1 : false;
         // a narrow one has room for its number only
-        const name = (d.to - d.from) * k < (isBook ? 56 : 42) ? `${d.number}` : `drop ${d.number}`;
-        return { number: d.number, text: drops.length > 1 ? `${name}${isBook ? (d.isTurned ? ' ↓' : ' ↑') : ''}` : '', x: x(d.from), y: TOP, w: (d.to - d.from) * k, h, textY: body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
+        const name = levels.length ? `length ${d.number}` : (d.to - d.from) * k < (isBook ? 56 : 42) ? `${d.number}` : `drop ${d.number}`;
+        const hungTextY = body.isBroken.ceiling ? foot - 9 : y(ceilingBetween(body, (d.from + d.to) / 2, (d.from + d.to) / 2 + 1)[0]!.y) + 16;
+        return { number: d.number, text: drops.length > 1 ? `${name}${isBook ? (d.isTurned ? ' ↓' : ' ↑') : ''}` : '', x: x(d.from), y: upOf(d.high), w: (d.to - d.from) * k, h: (d.high - d.low) * k, textY: levels.length ? (upOf(d.high) + upOf(d.low)) / 2 + 4 : hungTextY, fill: isNow ? '#FFE9A8' : '#FFF6DC', opacity: step === 'none' ? 0.35 : 0.75 }; // prettier-ignore
       }),
-      laps: step === 'wall-seam' ? laps.map((l) => ({ x: x(l.from), y: TOP, w: Math.max(3, (l.to - l.from) * k), h })) : [],
+      laps:
+        step === 'wall-seam'
+          ? laps.map((l) => ({ x: x(l.from), y: upOf(l.high), w: Math.max(3, (l.to - l.from) * k), h: Math.max(3, (l.high - l.low) * k) }))
+          : [],
       hardware: placeHardware(hardware, { left, foot, scale: k, doubts: this.doubtful() }),
       line: hasLine ? line : null,
-      plumb: step === 'wall-plumb' && plumbX ? { path: `M${plumbX} ${TOP - 10}V${foot + 10}` } : null,
+      plumb: step === 'wall-plumb' && plumbX ? { path: `M${plumbX} ${TOP - 10}V${foot + 10}` } : step === 'wall-level' && first ? { path: `M${left - 10} ${upOf(first.high)}H${left + w + 10}` } : null, // prettier-ignore
       tapes: [
         ...text('widthTop', left + w / 2, TOP - 6),
         ...text('widthMiddle', left + 0.36 * w, across, { line: `M${left} ${across + 3}H${left + w}` }),

@@ -118,6 +118,23 @@ describe('its joints, and how it is hung', () => {
     expect(drops().map((t) => t.at(-1))).toEqual(['↑', '↓', '↑', '↓'].slice(0, drops().length));
     expect(on.root.querySelector('yp-wall-drawing')!.textContent).toContain('↑ head of the roll up, ↓ turned');
   });
+  test('lengths along the wall are drawn one over the other, and named; film with a direction says why it hangs', async () => {
+    const names = () => [...on.root.querySelectorAll<SVGTextElement>('yp-wall-drawing text')].map((t) => t.textContent!.trim()).filter((t) => /^(drop|length) /.test(t)); // prettier-ignore
+    await on.choose('lie', 'level');
+    expect(kept('Lobby left').lie).toBe('level');
+    expect(on.root.textContent).toContain('Ash Plank has a direction that stands upright: let its drops hang.');
+    expect(names()).toEqual([]);
+    const record = TestBed.inject(RecordStore);
+    on.api.doc = { ...on.api.doc, films: on.api.doc.films.map((f) => ({ ...f, direction: 'none' as const })) };
+    await record.open(on.api.doc.job.id);
+    await on.pick('Lobby left');
+    expect(names()).toEqual(['length 1', 'length 2', 'length 3'].slice(0, names().length));
+    const heights = [...on.root.querySelectorAll<SVGTextElement>('yp-wall-drawing text')].filter((t) => t.textContent!.includes('length')).map((t) => Number(t.getAttribute('y'))); // prettier-ignore
+    expect(heights.length).toBeGreaterThan(1);
+    // the first lies at the foot
+    expect([...heights].sort((a, b) => b - a)).toEqual(heights);
+    expect(on.root.querySelector('[data-lie]')!.textContent).toContain('from the foot up');
+  });
   test('a socket is electric as it is put on; an opening takes its film away', async () => {
     on.button('+ Something on it').click();
     await on.settle();

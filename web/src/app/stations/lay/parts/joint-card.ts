@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Wall } from '@yellow-pane/contracts';
 import { stretchLimitOf } from '@yellow-pane/core/form';
-import { formatRough } from '@yellow-pane/core/ground';
+import { capital, formatRough } from '@yellow-pane/core/ground';
 import {
   airWay,
   defaultLay,
@@ -21,6 +21,7 @@ import {
   verdictWords,
   walkWords,
   zoneDoing,
+  panelNoun,
   zoneName,
   type HeatAim,
   type JointStroke,
@@ -53,7 +54,7 @@ const SPEEDS = [1, 4, 12] as const;
                 class="btn min-h-11 px-3! md:min-h-8"
                 [class.bg-hand!]="p.number === number()"
                 [attr.aria-pressed]="p.number === number()"
-                [attr.aria-label]="'Drop ' + p.number + (isDone(p.number) ? ', done' : '')"
+                [attr.aria-label]="capital(noun()) + ' ' + p.number + (isDone(p.number) ? ', done' : '')"
                 (click)="picked.set(p.number)"
               >
                 {{ p.number }}{{ isDone(p.number) ? ' ✓' : '' }}
@@ -105,13 +106,13 @@ const SPEEDS = [1, 4, 12] as const;
                 }
               } @else {
                 <p class="mt-2 text-xl leading-tight font-bold" role="status" data-zone>
-                  {{ w.panels.length > 1 ? 'Drop ' + p.panel.number + ' is pressed' : 'All of it is pressed' }}
+                  {{ w.panels.length > 1 ? capital(noun()) + ' ' + p.panel.number + ' is pressed' : 'All of it is pressed' }}
                 </p>
                 @for (m of minds(); track $index) {
                   <p class="mt-1 border-l-4 border-harm bg-harm-tint px-2 py-1 text-[15px]" data-mind>{{ m }}</p>
                 }
                 @if (nextDrop(); as n) {
-                  <button type="button" class="btn mt-2 min-h-12 w-full text-lg" (click)="picked.set(n)">On to drop {{ n }}</button>
+                  <button type="button" class="btn mt-2 min-h-12 w-full text-lg" (click)="picked.set(n)">On to {{ noun() }} {{ n }}</button>
                 }
               }
               <details class="mt-2">
@@ -217,6 +218,8 @@ export class JointCard {
     const doc = this.record.records();
     return doc ? texturedWallOf(this.surface(), doc) : null;
   });
+  protected readonly noun = computed(() => panelNoun(this.wall()?.panels ?? []));
+  protected readonly capital = capital;
   private readonly logged = computed(() => this.lay.lines().flatMap((e) => (e.kind === 'zone-done' && e.zone ? [e.zone] : [])).reverse()); // prettier-ignore
   /** Speeds of the gun by its own plan for this film and wall, where there is one. */
   private readonly tools = computed(() => {
@@ -253,7 +256,7 @@ export class JointCard {
     return w ? jointFit(w.masonry, stretchLimitOf(w.film)) : null;
   });
   protected name(z: WallZone): string {
-    return zoneName(z, this.wall()?.panels.length ?? 1, this.record.units());
+    return zoneName(z, this.wall()?.panels ?? [], this.record.units());
   }
   private shortName(z: WallZone): string {
     const [drop, place] = this.name(z).split(', ');
@@ -270,7 +273,7 @@ export class JointCard {
   protected readonly over = computed(() => {
     const p = this.here();
     return p?.panel.overSide && p.placesDone === 0
-      ? `First hang drop ${p.panel.number}: promoter on the lap of drop ${p.panel.number - 1}, its edge set on it. There no air gets out.`
+      ? `First ${this.noun() === 'drop' ? 'hang' : 'lay'} ${this.noun()} ${p.panel.number}: promoter on the lap of ${this.noun()} ${p.panel.number - 1}, its edge set on it. There no air gets out.`
       : null;
   });
   protected readonly doing = computed(() => {

@@ -3,7 +3,8 @@ import type { Wall } from '@yellow-pane/contracts';
 import { SurfaceChoices, type ChoicesOf } from './surface-choices';
 
 const choices: ChoicesOf<Wall> = [
-  { field: 'hungFrom', name: 'First drop', names: { left: 'at the left end', right: 'at the right end' } },
+  { field: 'lie', name: 'Film lies', names: { upright: 'upright drops', level: 'level lengths' } },
+  { field: 'hungFrom', name: 'It begins', names: { left: 'at the left end', right: 'at the right end' } },
   { field: 'seam', name: 'Drops meet', names: { overlap: 'one over the other', 'double-cut': 'cut double' } },
   { field: 'hanging', name: 'Drops hang', names: { 'one-way': 'all one way', book: 'book-match' } },
   { field: 'fire', name: 'Escape route', names: { unknown: 'nobody asked', no: 'no', rated: 'yes: needs a written yes' } },
@@ -21,7 +22,9 @@ const costs = {
   template: `
     <yp-surface-choices class="block" [surface]="surface()" [choices]="choices" />
     <p class="mt-1 text-sm text-soft">{{ costs[surface().seam] }}</p>
-    @if (surface().hanging === 'book') {
+    @if (surface().lie === 'level') {
+      <p class="mt-1 text-sm text-soft" data-lie>{{ level }}</p>
+    } @else if (surface().hanging === 'book') {
       <p class="mt-1 text-sm text-soft" data-hanging>{{ book }}</p>
     }
   `,
@@ -30,6 +33,8 @@ export class WallChoices {
   readonly surface = input.required<Wall>();
   protected readonly choices = choices;
   protected readonly costs = costs;
+  protected readonly level =
+    'Lengths along the wall, from the foot up, each over the one below: few seams and no dust on their edges. For film without a direction; every length takes two people.';
   protected readonly book =
     'Book-match: at each seam the same edge of the roll meets itself, so a roll that is darker at one edge shows no step. Counted over the whole run of walls; a pattern keeps its height, upside down. Film with one way up cannot.';
 }
