@@ -208,7 +208,7 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
 
 /** Lengths along a wall, one over the other from the foot up: each laid over the one below, so that no edge holds dust. */
 function levelPieces(p: WallToPiece, { ends, drops, levels, lapMm }: WallLayout): DryPart[] {
-  const { surface, survey, film, units, allowances: a } = p;
+  const { surface, film, units, allowances: a } = p;
   const f = (mm: number) => formatLength(mm, units);
   const widestMm = widestOf(p);
   const hasEnd = { left: true, right: true };

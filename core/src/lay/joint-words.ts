@@ -1,6 +1,7 @@
 import type { BorderSchool, Masonry } from '@yellow-pane/contracts';
 import { stretchPct } from '../form/index.js';
 import { capital, formatRough, type UnitSystem } from '../ground/index.js';
+import type { WallSide } from '../measure/index.js';
 import type { JointedPanel, JointGraph } from './joint-graph.js';
 import type { JointPlan } from './joint-plan.js';
 import type { JointStroke, JointVerdict, TrappedJoint } from './joint-replay.js';
@@ -125,6 +126,18 @@ export function mindsOfPanel({ trapped, pierces, panel }: Pick<PanelZones, 'trap
       : '',
     ...pierces.map((p) => pierceText(p, units)),
   ].filter(Boolean);
+}
+
+/**
+ * Where hung from its other end a wall would be pierced in fewer places: laps lie elsewhere then, and what ends at a lap on one side and at something cut round on the other has no way out.
+ * @param here how it is hung, @param other hung from the other end
+ * @returns null: nothing is won by it, or something is pressed already
+ */
+export function otherEndWords(here: readonly PanelZones[], other: readonly PanelZones[], hungFrom: WallSide): string | null {
+  const holes = (list: readonly PanelZones[]) => list.reduce((s, p) => s + p.pierces.length, 0);
+  if (here.some((p) => p.done.length > 0) || holes(other) >= holes(here)) return null;
+  const end = hungFrom === 'left' ? 'right' : 'left';
+  return `Hung from its ${end} end it would be pierced ${holes(other) ? `in ${count(holes(other), 'place')} only` : 'nowhere'}: say so in Measure before the first ${panelNoun(here.map((p) => p.panel))} is cut.`;
 }
 
 /** What the other school of the border, all of it set first, would do on this panel. */

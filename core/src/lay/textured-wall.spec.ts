@@ -5,7 +5,7 @@ import { isWall, jointsOf } from '../measure/index.js';
 import { otherEnd } from './joint-graph.js';
 import { jointsCard } from './joint-card.js';
 import { replayJoints, type JointStroke } from './joint-replay.js';
-import { fitWords, jointName, mindsOfPanel, setFirstWords, strokePath, verdictWords, walkWords, zoneDoing, zoneName } from './joint-words.js';
+import { fitWords, jointName, mindsOfPanel, otherEndWords, setFirstWords, strokePath, verdictWords, walkWords, zoneDoing, zoneName } from './joint-words.js';
 import { faceLanes, jointStrokeMm, usualTools, zonesOfPanel, type PanelZones, type WallZone, type ZoneDone } from './joint-zones.js';
 import type { LayRecords } from './lay-records.js';
 import { jointFit, texturedWallOf, type TexturedPanel } from './textured-wall.js';
@@ -215,6 +215,20 @@ describe('place by place', () => {
     const done = zonesOfPanel(panels[0]!, [{ panel: 1, graph: first.graph, strokes: [{ does: 'press', from, segments: [middle] }] }, { panel: 1, graph: first.graph, strokes: [long] }]); // prettier-ignore
     expect(replayJoints(graph, done.done).broken).toEqual([]);
     expect(done.done.filter(isPress).map((s) => s.segments)).toEqual([[middle], [long.segments[0]], long.segments.slice(2)]);
+  });
+  test('what is shut in between a lap and something cut round breathes where the wall is hung from its other end, and that is said while it can still be done', () => {
+    // a conduit a finger beside the second lap, over three bed joints
+    const conduit = { ...corridor.hardware[0]!, fromLeftMm: 2675, fromFootMm: 100, widthMm: 60, heightMm: 500 };
+    const of = (hungFrom: 'left' | 'right') => wallOf({ hungFrom, hardware: [conduit] })!.panels.map((p) => zonesOfPanel(p, []));
+    const [left, right] = [of('left'), of('right')];
+    const holes = (list: readonly PanelZones[]) => list.flatMap((p) => p.pierces).length;
+    expect(holes(left)).toBeGreaterThan(0);
+    expect(holes(right)).toBe(0);
+    expect(otherEndWords(left, right, 'left')).toBe('Hung from its right end it would be pierced nowhere: say so in Measure before the first drop is cut.');
+    expect(otherEndWords(right, left, 'right')).toBeNull();
+    expect(otherEndWords(left, left, 'left')).toBeNull();
+    const begun = left.map((p, i) => (i ? p : zonesOfPanel(p.panel, [logOf(p, p.left[0]!)])));
+    expect(otherEndWords(begun, right, 'left')).toBeNull();
   });
   test('a panel with no joint beneath it has its faces, from the floor and from the platform', () => {
     const bare = wallOf({ masonry: { ...corridor.masonry!, pitchAcrossMm: 20_000, pitchUpMm: 20_000, firstBedMm: 19_000, firstHeadMm: 19_000 } })!.panels[0]!;

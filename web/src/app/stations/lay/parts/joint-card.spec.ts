@@ -155,3 +155,18 @@ test('an order of one’s own by keys: Enter presses, each is judged, Backspace 
   for (let i = 0; i < 20; i++) await key('Backspace');
   expect(said('own-verdict')).toContain('Each is judged');
 });
+
+test('a conduit beside a lap shuts a joint in; hung from the other end none would be, and that is said before anything is done', async () => {
+  const record = TestBed.inject(RecordStore);
+  const wall = record.doc()!.surfaces.find((x) => x.name === 'Corridor wall') as Wall;
+  const conduit = { ...wall.hardware[0]!, fromLeftMm: 2675, fromFootMm: 100, widthMm: 60, heightMm: 500 };
+  fixture.componentRef.setInput('surface', { ...wall, hardware: [conduit] });
+  await settle();
+  await click(root.querySelector<HTMLElement>('[aria-label="Drop 3"]')!);
+  const minds = () => [...root.querySelectorAll('[data-mind]')].map((m) => m.textContent!.trim());
+  expect(minds().some((m) => m.startsWith('Pierce'))).toBe(true);
+  expect(minds().at(-1)).toBe('Hung from its right end it would be pierced nowhere: say so in Measure before the first drop is cut.');
+  fixture.componentRef.setInput('surface', { ...wall, hardware: [conduit], hungFrom: 'right' });
+  await settle();
+  expect(minds().some((m) => m.startsWith('Hung from'))).toBe(false);
+});

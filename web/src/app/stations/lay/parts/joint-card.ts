@@ -21,6 +21,7 @@ import {
   verdictWords,
   walkWords,
   zoneDoing,
+  otherEndWords,
   panelNoun,
   zoneName,
   type HeatAim,
@@ -280,7 +281,11 @@ export class JointCard {
     const [p, z, fit, w] = [this.here(), this.next(), this.fit(), this.wall()];
     return p && z && fit && w ? zoneDoing(z, p.panel, { fit, border: this.border(), isFirst: p.placesDone === 0, units: this.record.units() }) : [];
   });
-  protected readonly minds = computed(() => (this.here() ? mindsOfPanel(this.here()!, this.record.units()) : []));
+  private readonly otherEnd = signal<string | null>(null);
+  protected readonly minds = computed(() => [
+    ...(this.here() ? mindsOfPanel(this.here()!, this.record.units()) : []),
+    ...(this.otherEnd() ? [this.otherEnd()!] : []),
+  ]);
   protected readonly trappedHere = computed(() => [...new Set([...(this.here()?.trapped ?? []).map((t) => t.segment)])]);
   protected readonly why = computed(() => {
     const [p, fit, w, units] = [this.here(), this.fit(), this.wall(), this.record.units()];
@@ -402,6 +407,15 @@ export class JointCard {
       // while nothing stands there yet the first drop is shown as soon as it is there
       if (isNow() && (this.came().length === 0 || this.came()[0]!.panel.asked !== p.panel.asked)) this.came.update((list) => [...list.filter((x) => x.panel.number !== p.panel.number), p].sort((a, b) => a.panel.number - b.panel.number)); // prettier-ignore
     });
-    if (isNow()) this.came.set(found);
+    if (!isNow()) return;
+    this.came.set(found);
+    this.otherEnd.set(null);
+    const doc = this.record.records();
+    if (!doc || found.length < 2 || found.every((p) => p.pierces.length === 0)) return;
+    // what is shut in between a lap and something cut round may breathe where laps lie elsewhere
+    const { hungFrom } = this.surface();
+    const turned = texturedWallOf({ ...this.surface(), hungFrom: hungFrom === 'left' ? 'right' : 'left' }, doc);
+    const other = await this.search.zones(turned?.panels ?? [], [], asked.how, () => undefined);
+    if (isNow() && turned) this.otherEnd.set(otherEndWords(found, other, hungFrom));
   }
 }
