@@ -10,7 +10,7 @@ import { groundMaterial } from './measure/ground.js';
 import { masonry, wall } from './measure/wall.js';
 import { film } from './films/film.js';
 import { hotAirGun } from './lay/steps.js';
-import { borderSchool, jointIndex, jointStroke } from './lay/joints.js';
+import { borderSchool, jointHands, jointIndex, jointStroke } from './lay/joints.js';
 import { cutSettings } from './cut/settings.js';
 import { cutMethod } from './cut/allowances.js';
 import { drop, layout, piece } from './cut/layout.js';
@@ -274,6 +274,7 @@ export const jointsInput = z.object({
     .default([]),
   goesRound: z.boolean().default(false),
   border: borderSchool.default('left-open'),
+  hands: jointHands.default('one'),
   /** Whether rolling straight through a crossing presses it shut. */
   rule: z.enum(['strict', 'lenient']).default('strict'),
   film: film.pick({ stretchMaxPct: true }).nullable().default(null),
@@ -295,6 +296,8 @@ export const jointsResult = z.object({
   zones: z.array(
     z.object({
       band: z.int(),
+      /** Of two people whose place it is; null: one works alone. */
+      hand: z.enum(['left', 'right']).nullable(),
       fromMm: z.number(),
       toMm: z.number(),
       minutes: z.number(),

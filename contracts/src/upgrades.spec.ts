@@ -47,18 +47,19 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('a job file of version %d reads: every surfa
   expect(read.readings).toEqual(old.readings);
   expect(jobFile.parse(JSON.parse(JSON.stringify({ ...read, formatVersion: 17 })))).toEqual({ ...read, formatVersion: 17 });
 });
-test('a job file of version 16 reads: its drops hang one way, its corners are sharp, its gun is held straight on, and nobody knows when film is read', () => {
+test('a job file of version 16 reads: its drops hang one way, its corners are sharp, its gun is held straight on, one person presses joints, and nobody knows when film is read', () => {
   const file = ternInterior();
-  const { angleDeg: _a, ...gun } = defaultLaySettings.gun;
+  const { jointHands: _h, ...lay } = defaultLaySettings;
+  const { angleDeg: _a, ...gun } = lay.gun;
   const old = {
     ...file,
     formatVersion: 16,
-    job: { ...file.job, lay: { ...defaultLaySettings, gun } },
+    job: { ...file.job, lay: { ...lay, gun } },
     films: file.films.map((f) => without(f as never, ['readAfterS'])),
     surfaces: file.surfaces.map((s) => without(s as never, ['hanging', 'lie', 'corners'])),
   };
   const read = jobFile.parse(upgradedJobFile(JSON.parse(JSON.stringify(old))));
-  expect(read.job.lay!.gun.angleDeg).toBe(90);
+  expect([read.job.lay!.gun.angleDeg, read.job.lay!.jointHands]).toEqual([90, 'one']);
   for (const f of read.films) expect(f.readAfterS).toBeNull();
   const ofKind = (kind: SurfaceKind) => read.surfaces.filter((s) => s.kind === kind);
   expect(ofKind('wall').length * ofKind('panel').length).toBeGreaterThan(0);

@@ -22,3 +22,7 @@ export const wallZoneDone = z.object({
 export const borderSchool = z.enum(['left-open', 'set-first']);
 
 export type BorderSchool = z.infer<typeof borderSchool>;
+
+/** How many people press the joints of one panel at a time: one, or two from its middle to both ends. */
+export const jointHands = z.enum(['one', 'two']);
+export type JointHands = z.infer<typeof jointHands>;

@@ -3,7 +3,7 @@ import { id, instant, words } from '../quantities.js';
 import { cutMethod } from '../cut/allowances.js';
 import { frameKind } from '../measure/pane.js';
 import { workClass } from '../handover/work-class.js';
-import { borderSchool } from './joints.js';
+import { borderSchool, jointHands } from './joints.js';
 import { formingSchool, lubrication } from '../form/curved.js';
 
 /** Least overlap of strokes. @source common practice says only "strokes overlap"; 1 in (25 mm) is a house rule */
@@ -55,6 +55,7 @@ export const laySettings = z.object({
   postHeat: postHeatSchool.default('before-trim'),
   /** Film on joints: its border. */
   jointBorder: borderSchool.default('left-open'),
+  jointHands: jointHands.default('one'),
 });
 export type LaySettings = z.infer<typeof laySettings>;
 export const defaultLaySettings: LaySettings = laySettings.parse({});

@@ -37,7 +37,7 @@ const isOfGraph = ({ nodes, segments }: JointGraph, strokes: readonly JointStrok
 
 /** The plan for the joints beneath one panel by its figures alone, and what an order of one’s own would do, with the words of the screen. */
 export function jointsCard(input: JointsInput): JointsAnswer {
-  const { masonry, units, border, rule, strokes } = input;
+  const { masonry, units, border, rule, hands, strokes } = input;
   const fit = jointFit(masonry, stretchLimitOf(input.film));
   const doubt = doubtOf(input);
   const nothing = { segments: [], nodes: [], lengthM: 0, zones: [], pierces: [], walkMm: 0, leastWalkMm: 0, walking: '', setFirst: '', verdict: null };
@@ -45,7 +45,7 @@ export function jointsCard(input: JointsInput): JointsAnswer {
   if (doubt) return { doubt, fit: about, ...nothing };
   const graph = jointGraph(input);
   const panel: TexturedPanel = { number: 1, asked: input, graph, overSide: null };
-  const { left: zones, plan } = zonesOfPanel(panel, [], { border, rule });
+  const { left: zones, plan } = zonesOfPanel(panel, [], { border, rule, hands });
   const isJudged = strokes.length > 0 && isOfGraph(graph, strokes);
   const verdict = isJudged ? replayJoints(graph, strokes, rule) : null;
   return {
@@ -59,6 +59,7 @@ export function jointsCard(input: JointsInput): JointsAnswer {
     lengthM: graph.segments.reduce((s, x) => s + x.lengthMm, 0) / 1000,
     zones: zones.map((z, i) => ({
       band: z.band,
+      hand: z.hand ?? null,
       fromMm: z.fromMm,
       toMm: z.toMm,
       minutes: z.minutes,

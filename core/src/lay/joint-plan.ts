@@ -188,16 +188,21 @@ export interface JointsAsked {
   readonly border?: BorderSchool;
   /** What was done already, in its order: the rest is planned from there. */
   readonly done?: readonly JointStroke[];
+  /** What somebody else presses and seals, at any time: reckoned with as if it were done already, and no part of the plan. */
+  readonly elsewhere?: { readonly segments: readonly number[]; readonly exits: readonly number[] };
 }
 
 /**
  * An order and direction of all strokes that never shuts air in, walked as little as may be: in each band a sweep from one place to the next, heads of a course before the bed
  * above them, the border last in each place; whichever way each band is swept, and from the middle outwards, the one with least climbing and walking is taken.
  */
-export function planJoints(graph: JointGraph, { reach = usualReach, rule = 'strict', border = 'left-open', done = [] }: JointsAsked = {}): JointPlan {
+export function planJoints(
+  graph: JointGraph,
+  { reach = usualReach, rule = 'strict', border = 'left-open', done = [], elsewhere }: JointsAsked = {},
+): JointPlan {
   const { nodes, segments } = graph;
-  const pressed = new Set(done.flatMap((s) => (s.does === 'press' ? s.segments : [])));
-  const sealed = new Set(done.flatMap((s) => (s.does === 'seal' ? s.exits : [])));
+  const pressed = new Set([...done.flatMap((s) => (s.does === 'press' ? s.segments : [])), ...(elsewhere?.segments ?? [])]);
+  const sealed = new Set([...done.flatMap((s) => (s.does === 'seal' ? s.exits : [])), ...(elsewhere?.exits ?? [])]);
   const lefts = nodes.map((n) => n.xMm);
   const [leftMm, rightMm] = [Math.min(...lefts), Math.max(...lefts)];
   const wide = Math.max(1, rightMm - leftMm);
@@ -320,3 +325,42 @@ export function planJoints(graph: JointGraph, { reach = usualReach, rule = 'stri
 
 /** The border of a place, side by side. */
 const borderTurn: Readonly<Record<PanelBorder, number>> = { foot: 0, left: 1, right: 2, top: 3 };
+
+/** Two people at one panel. */
+export interface PairPlan {
+  /** Joints whose middle lies left of this are the left one's. */
+  readonly splitMm: number;
+  readonly left: JointPlan;
+  readonly right: JointPlan;
+}
+/** Off the middle of the panel a split is looked for in so many steps to both sides, each so much of its width. @source house figure */
+const SPLITS = { steps: 6, stepFrac: 0.04 } as const;
+
+/**
+ * A plan for two people who start at any time and go at any speed, so that neither ever shuts the other's air in. Each part is planned as if the other one were pressed and sealed already: what
+ * breathes then breathes all the more while some of the other part is still open (a crossing with more open joints is never more shut), so every interleaving of both is clean.
+ * @returns null: no split near the middle leaves both parts a way out, or nothing is left to press
+ * @source docs/models/joints.md §6
+ */
+export function planPair(graph: JointGraph, asked: Omit<JointsAsked, 'elsewhere'> = {}): PairPlan | null {
+  const { nodes, segments } = graph;
+  if (segments.length === 0 || asked.border === 'set-first') return null;
+  const done = new Set((asked.done ?? []).flatMap((s) => (s.does === 'press' ? s.segments : [])));
+  const xs = nodes.map((n) => n.xMm);
+  const [leftMm, rightMm] = [Math.min(...xs), Math.max(...xs)];
+  const middle = (leftMm + rightMm) / 2;
+  const offsets = [0, ...Array.from({ length: SPLITS.steps }, (_, i) => [(i + 1) * SPLITS.stepFrac, -(i + 1) * SPLITS.stepFrac]).flat()];
+  for (const off of offsets) {
+    const splitMm = middle + off * (rightMm - leftMm);
+    const isLeft = segments.map((_s, i) => middleOf(graph, i).x < splitMm);
+    const part = (ofLeft: boolean) => ({ segments: isLeft.flatMap((is, i) => (is === ofLeft ? [i] : [])), exits: nodes.flatMap((n, i) => (n.is === 'exit' && n.side !== 'hole' && n.xMm < splitMm === ofLeft ? [i] : [])) }); // prettier-ignore
+    const [own, others] = [part(true), part(false)];
+    const isLeftOver = (p: typeof own) => p.segments.some((i) => !done.has(i));
+    if (!isLeftOver(own) || !isLeftOver(others)) continue;
+    const left = planJoints(graph, { ...asked, elsewhere: others });
+    if (left.shutIn.length > 0) continue;
+    const right = planJoints(graph, { ...asked, elsewhere: own });
+    if (right.shutIn.length === 0) return { splitMm, left, right };
+  }
+  return null;
+}

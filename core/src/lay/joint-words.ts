@@ -71,11 +71,11 @@ export const panelNoun = (panels: readonly Pick<TexturedPanel, 'overSide'>[]): '
 
 /** A place of a wall as one says it: panel, from where, from what to what. */
 export const zoneName = (
-  z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm'>,
+  z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm' | 'hand'>,
   panels: readonly Pick<TexturedPanel, 'overSide'>[],
   units: UnitSystem,
 ): string =>
-  `${panels.length > 1 ? `${capital(panelNoun(panels))} ${z.panel}, ` : ''}${bandName(z.band)}, ${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left`;
+  `${panels.length > 1 ? `${capital(panelNoun(panels))} ${z.panel}, ` : ''}${bandName(z.band)}, ${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left${z.hand ? `, ${z.hand} person` : ''}`;
 
 /** What is known of a place besides its strokes. */
 export interface PlaceKnown {

@@ -1,7 +1,7 @@
-import type { BorderSchool } from '@yellow-pane/contracts';
+import type { BorderSchool, JointHands } from '@yellow-pane/contracts';
 import { contentHash } from '../ground/index.js';
 import { otherEnd, type JointGraph } from './joint-graph.js';
-import { bandOf, planJoints, usualReach, type HandsReach, type JointPlan } from './joint-plan.js';
+import { bandOf, planJoints, planPair, usualReach, type HandsReach, type JointPlan } from './joint-plan.js';
 import { replayJoints, type CrossingRule, type JointStroke, type TrappedJoint } from './joint-replay.js';
 import type { TexturedPanel } from './textured-wall.js';
 
@@ -41,6 +41,8 @@ export interface WallZone {
   readonly strokes: readonly JointStroke[];
   readonly minutes: number;
   readonly gunKwh: number;
+  /** Of two people who work at one panel the one whose place it is; left out: one works alone. */
+  readonly hand?: 'left' | 'right';
 }
 
 /** What was done at one place by the log: it stands for this graph and no other. */
@@ -57,6 +59,8 @@ export interface ZonesAsked {
   readonly rule?: CrossingRule;
   readonly reach?: HandsReach;
   readonly tools?: TextureTools;
+  /** How many work at one panel. */
+  readonly hands?: JointHands;
 }
 
 /** A panel with what is done of it, and what is left, place by place. */
@@ -176,6 +180,36 @@ function bareZones(panel: TexturedPanel, reach: HandsReach): JointPlan {
   return { zones, strokes: [], shutIn: [], pierces: [], walkMm, leastWalkMm: walkMm, climbs: bands.length - 1 };
 }
 
+/** A place that both stand at is parted between them: faces as joints are. */
+const asFarAs = (plan: JointPlan, hand: 'left' | 'right', splitMm: number): JointPlan => ({
+  ...plan,
+  zones: plan.zones.map((z) => {
+    const [fromMm, toMm] = hand === 'left' ? [z.fromMm, Math.min(z.toMm, splitMm)] : [Math.max(z.fromMm, splitMm), z.toMm];
+    return toMm - fromMm > NOTHING_MM ? { ...z, fromMm, toMm } : z;
+  }),
+});
+
+/** Places of two people in the order in which they come to be begun, where both start now and go as they are reckoned. */
+function inTime(queues: readonly (readonly WallZone[])[]): WallZone[] {
+  const [first = [], second = []] = queues;
+  const out: WallZone[] = [];
+  const at = [0, 0];
+  const minutes = [0, 0];
+  while (at[0]! < first.length || at[1]! < second.length) {
+    const who = at[1]! >= second.length || (at[0]! < first.length && minutes[0]! <= minutes[1]!) ? 0 : 1;
+    const zone = (who === 0 ? first : second)[at[who]!++]!;
+    minutes[who]! += zone.minutes;
+    out.push(zone);
+  }
+  return out;
+}
+
+/** How long a panel takes: of two people whoever is longer at it. */
+export const minutesOfPlaces = (zones: readonly WallZone[]): number => {
+  const of = (hand: WallZone['hand']) => zones.reduce((s, z) => s + (z.hand === hand ? z.minutes : 0), 0);
+  return of(undefined) + Math.max(of('left'), of('right'));
+};
+
 /** What of strokes is new: a segment that is pressed already is not pressed again, nor an exit sealed twice. */
 function freshOf({ segments }: JointGraph, strokes: readonly JointStroke[], done: readonly JointStroke[]): JointStroke[] {
   const pressed = new Set(done.flatMap((s) => (s.does === 'press' ? s.segments : [])));
@@ -205,26 +239,37 @@ function freshOf({ segments }: JointGraph, strokes: readonly JointStroke[], done
 export function zonesOfPanel(
   panel: TexturedPanel,
   logged: readonly ZoneDone[],
-  { border = 'left-open', rule = 'strict', reach = usualReach, tools = usualTools }: ZonesAsked = {},
+  { border = 'left-open', rule = 'strict', reach = usualReach, tools = usualTools, hands = 'one' }: ZonesAsked = {},
 ): PanelZones {
   const { graph } = panel;
   const mark = graphMark(graph);
   const planFrom = (done: readonly JointStroke[]): JointPlan =>
     graph.segments.length ? planJoints(graph, { border, rule, reach, done }) : bareZones(panel, reach);
   const plan = planFrom([]);
-  const seen = new Set<string>();
-  let [left, at, isPlannedAnew] = [zonesOf(panel, plan, seen, reach, tools), 0, false];
-  let pierces = plan.pierces;
+  /** Places of one person, or of each of two; and where is pierced what has no way out. */
+  const queuesFrom = (before: readonly JointStroke[], worked: ReadonlySet<string>): { queues: WallZone[][]; pierces: JointPlan['pierces'] } => {
+    const seen = new Set(worked);
+    const pair = hands === 'two' ? planPair(graph, { border, rule, reach, done: before }) : null;
+    if (!pair) {
+      const alone = before.length ? planFrom(before) : plan;
+      return { queues: [zonesOf(panel, alone, seen, reach, tools)], pierces: alone.pierces };
+    }
+    const of = (hand: 'left' | 'right') => zonesOf(panel, asFarAs(pair[hand], hand, pair.splitMm), seen, reach, tools).map((z): WallZone => ({ ...z, hand }));
+    return { queues: [of('left'), of('right')], pierces: [] };
+  };
+  let { queues, pierces } = queuesFrom([], new Set());
+  let isPlannedAnew = false;
   const done: JointStroke[] = [];
   const worked = new Set<string>();
   const lines = logged.filter((l) => l.panel === panel.number && l.graph === mark);
   let counted = 0;
   for (const line of lines) {
-    const next = left[at];
-    if (next && JSON.stringify(next.strokes) === JSON.stringify(line.strokes)) {
+    const isLine = (z: WallZone | undefined) => z !== undefined && JSON.stringify(z.strokes) === JSON.stringify(line.strokes);
+    const queue = queues.find((q) => isLine(q[0]));
+    const next = queue?.shift();
+    if (next) {
       done.push(...line.strokes);
       worked.add(placeKey(next.band, next.fromMm));
-      at++;
       counted++;
       continue;
     }
@@ -232,16 +277,13 @@ export function zonesOfPanel(
     // tapped twice, or on two phones: the second says nothing
     if (line.strokes.length > 0 && fresh.length === 0) continue;
     counted++;
-    const other = left.slice(at).find((z) => JSON.stringify(z.strokes) === JSON.stringify(line.strokes));
+    const other = queues.flat().find(isLine);
     if (other) worked.add(placeKey(other.band, other.fromMm));
     done.push(...fresh);
     isPlannedAnew = true;
-    const anew = planFrom(done);
-    pierces = anew.pierces;
-    left = zonesOf(panel, anew, new Set(worked), reach, tools);
-    at = 0;
+    ({ queues, pierces } = queuesFrom(done, worked));
   }
-  return { panel, graph: mark, plan, done, placesDone: counted, left: left.slice(at), trapped: done.length ? replayJoints(graph, done, rule).trapped : [], pierces, isPlannedAnew }; // prettier-ignore
+  return { panel, graph: mark, plan, done, placesDone: counted, left: inTime(queues), trapped: done.length ? replayJoints(graph, done, rule).trapped : [], pierces, isPlannedAnew }; // prettier-ignore
 }
 
 /** What setting all of the border first shuts in on this wall, and in how many places it would have to be pierced; nothing where it has no way out anyhow. */

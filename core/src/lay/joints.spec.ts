@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { Masonry } from '@yellow-pane/contracts';
 import { jointsOf } from '../measure/index.js';
 import { jointGraph, otherEnd, type JointedPanel, type JointGraph } from './joint-graph.js';
-import { breathingOrder, planJoints } from './joint-plan.js';
+import { breathingOrder, planJoints, planPair } from './joint-plan.js';
 import { airWay } from './joint-air.js';
 import { replayJoints, type CrossingRule, type JointStroke } from './joint-replay.js';
 
@@ -459,3 +459,61 @@ function anyOrder(g: JointGraph, rule: CrossingRule): boolean {
   };
   return from(0, []);
 }
+
+describe('two people at one panel', () => {
+  /** A stroke bit by bit, as it is on its way while the other one works. */
+  const bits = (g: JointGraph, strokes: readonly JointStroke[]): JointStroke[] =>
+    strokes.flatMap((s): JointStroke[] => {
+      if (s.does === 'seal') return s.exits.map((n) => ({ does: 'seal', exits: [n] }));
+      let at = s.from;
+      return s.segments.map((i): JointStroke => {
+        const from = at;
+        at = otherEnd(g.segments[i]!, at);
+        return press(from, i);
+      });
+    });
+  const mixed = (a: readonly JointStroke[], b: readonly JointStroke[], roll: (n: number) => number): JointStroke[] => {
+    const [left, right, out] = [[...a], [...b], [] as JointStroke[]];
+    while (left.length || right.length) out.push((right.length === 0 || (left.length > 0 && roll(2) === 0) ? left : right).shift()!);
+    return out;
+  };
+  test('however quick each of them is, and whoever begins: no order of what both do shuts air in, and together they press everything once', () => {
+    let parted = 0;
+    fc.assert(
+      fc.property(anyWall, fc.constantFrom('strict', 'lenient'), fc.infiniteStream(fc.nat()), (w, rule, dice) => {
+        const g = made(w);
+        const pair = planPair(g, { rule });
+        if (!pair) return;
+        parted++;
+        const it = dice[Symbol.iterator]();
+        const roll = (n: number) => (it.next().value as number) % n;
+        const [left, right] = [bits(g, pair.left.strokes), bits(g, pair.right.strokes)];
+        for (const order of [[...left, ...right], [...right, ...left], mixed(left, right, roll), mixed(left, right, roll), mixed(left, right, roll)]) {
+          const verdict = replayJoints(g, order, rule as CrossingRule);
+          expect(verdict).toMatchObject({ isClean: true, trapped: [], left: [], broken: [] });
+        }
+      }),
+      { numRuns: 250 },
+    );
+    // most walls can be parted, or this would say nothing
+    expect(parted).toBeGreaterThan(80);
+  });
+  test('a panel that is open at one end only is pressed by one: whoever is farther in would be shut in by the other', () => {
+    const g = jointGraph(wallOf(2000, 600, { borders: { left: 'closed', right: 'free', foot: 'closed', top: 'closed' } }));
+    expect(planJoints(g).shutIn).toEqual([]);
+    expect(planPair(g)).toBeNull();
+    // with all of the border set first there is no way out for either
+    expect(planPair(jointGraph(wallOf(2000, 600)), { border: 'set-first' })).toBeNull();
+    expect(planPair(jointGraph(wallOf(300, 150, { masonry: { ...blocks, pitchUpMm: 20_000, firstBedMm: 19_000, pitchAcrossMm: 20_000, firstHeadMm: 19_000 } })))).toBeNull(); // prettier-ignore
+  });
+  test('from the middle each has about half; what is done already stays done', () => {
+    const g = jointGraph(wallOf(6000, 1800));
+    const pair = planPair(g)!;
+    const count = (p: { strokes: readonly JointStroke[] }) => p.strokes.reduce((s, x) => s + (x.does === 'press' ? x.segments.length : 0), 0);
+    expect(Math.abs(count(pair.left) - count(pair.right))).toBeLessThan(0.1 * g.segments.length);
+    expect(count(pair.left) + count(pair.right)).toBe(g.segments.length);
+    const done = pair.right.zones[0]!.strokes;
+    const on = planPair(g, { done })!;
+    expect(replayJoints(g, [...done, ...on.left.strokes, ...on.right.strokes])).toMatchObject({ isClean: true, left: [], broken: [] });
+  });
+});

@@ -6,7 +6,7 @@ import { otherEnd } from './joint-graph.js';
 import { jointsCard } from './joint-card.js';
 import { replayJoints, type JointStroke } from './joint-replay.js';
 import { fitWords, jointName, mindsOfPanel, otherEndWords, setFirstWords, strokePath, verdictWords, walkWords, zoneDoing, zoneName } from './joint-words.js';
-import { faceLanes, jointStrokeMm, usualTools, zonesOfPanel, type PanelZones, type WallZone, type ZoneDone } from './joint-zones.js';
+import { faceLanes, jointStrokeMm, minutesOfPlaces, usualTools, zonesOfPanel, type PanelZones, type WallZone, type ZoneDone } from './joint-zones.js';
 import type { LayRecords } from './lay-records.js';
 import { jointFit, texturedWallOf, type TexturedPanel } from './textured-wall.js';
 
@@ -240,6 +240,44 @@ describe('place by place', () => {
   });
 });
 
+describe('two people, place by place', () => {
+  const [one, two] = [zonesOfPanel(panels[0]!, []), zonesOfPanel(panels[0]!, [], { hands: 'two' })];
+  test('each has places of his own; both together take well under the time of one', () => {
+    expect(new Set(two.left.map((z) => z.hand))).toEqual(new Set(['left', 'right']));
+    expect(one.left.every((z) => z.hand === undefined)).toBe(true);
+    expect(minutesOfPlaces(one.left)).toBeCloseTo(
+      one.left.reduce((s, z) => s + z.minutes, 0),
+      9,
+    );
+    expect(minutesOfPlaces(two.left)).toBeLessThan(0.75 * minutesOfPlaces(one.left));
+    expect(zoneName(two.left[0]!, panels, 'mm')).toMatch(/ from the left, left person$/);
+    // as they are listed nothing is shut in either
+    expect(
+      replayJoints(
+        panels[0]!.graph,
+        two.left.flatMap((z) => z.strokes),
+      ),
+    ).toMatchObject({ isClean: true, left: [], broken: [] });
+  });
+  test('taps of both in any order go on as planned; one that comes too early plans the rest anew, and still nothing is shut in', () => {
+    const of = (hand: 'left' | 'right') => two.left.filter((z) => z.hand === hand);
+    for (const order of [
+      [...of('right'), ...of('left')],
+      [...of('left'), ...of('right')],
+    ]) {
+      const on = zonesOfPanel(panels[0]!, order.map((z) => logOf(two, z)), { hands: 'two' }); // prettier-ignore
+      expect(on).toMatchObject({ isPlannedAnew: false, left: [], trapped: [], placesDone: two.left.length });
+    }
+    const early = of('left').at(-1)!;
+    if (of('left').length > 1) {
+      const anew = zonesOfPanel(panels[0]!, [logOf(two, early)], { hands: 'two' });
+      expect(anew.isPlannedAnew).toBe(true);
+      const rest = replayJoints(panels[0]!.graph, [...anew.done, ...anew.left.flatMap((z) => z.strokes)]);
+      expect([rest.left, rest.broken]).toEqual([[], []]);
+    }
+  });
+});
+
 describe('in words', () => {
   const { graph } = panels[0]!;
   const plan = zonesOfPanel(panels[0]!, []);
@@ -306,7 +344,7 @@ describe('in words', () => {
 });
 
 describe('by figures alone', () => {
-  const input = { masonry: corridor.masonry!, wall: { widthMm: 1300, heightMm: 900 }, panel: { leftMm: 0, rightMm: 1300, footMm: 0, topMm: 900 }, borders: { left: 'closed', right: 'free', foot: 'free', top: 'free' }, obstacles: [], goesRound: false, border: 'left-open', rule: 'strict', film: { stretchMaxPct: 60 }, strokes: [], units: 'mm' } as const; // prettier-ignore
+  const input = { masonry: corridor.masonry!, wall: { widthMm: 1300, heightMm: 900 }, panel: { leftMm: 0, rightMm: 1300, footMm: 0, topMm: 900 }, borders: { left: 'closed', right: 'free', foot: 'free', top: 'free' }, obstacles: [], goesRound: false, border: 'left-open', hands: 'one', rule: 'strict', film: { stretchMaxPct: 60 }, strokes: [], units: 'mm' } as const; // prettier-ignore
   test('plan, joints and words of one panel; an order of one’s own is judged', () => {
     const answer = jointsCard({ ...input, obstacles: [], strokes: [] });
     expect(answer).toMatchObject({ doubt: null, fit: { is: 'goes' }, verdict: null, pierces: [] });
@@ -315,6 +353,13 @@ describe('by figures alone', () => {
     const wrong = jointsCard({ ...input, obstacles: [], strokes: [...strokes].reverse() }).verdict!;
     expect(wrong.isClean).toBe(false);
     expect(wrong.text).toMatch(/^Stroke 1 shuts in|^Stroke \d+/);
+  });
+  test('for two people every place says whose it is, and both together press all of it', () => {
+    const { zones, segments } = jointsCard({ ...input, obstacles: [], strokes: [], hands: 'two' });
+    expect(new Set(zones.map((z) => z.hand))).toEqual(new Set(['left', 'right']));
+    const pressed = zones.flatMap((z) => z.strokes.flatMap((s) => (s.stroke.does === 'press' ? s.stroke.segments : [])));
+    expect([...pressed].sort((a, b) => a - b)).toEqual(segments.map((_s, i) => i));
+    expect(jointsCard({ ...input, obstacles: [], strokes: [] }).zones.every((z) => z.hand === null)).toBe(true);
   });
   test('what cannot be is told in a sentence, and nothing is made up', () => {
     const doubt = (more: object) => jointsCard({ ...input, obstacles: [], strokes: [], ...more }).doubt;

@@ -183,7 +183,8 @@ export class LayService {
     if (!wall) return [];
     const logged = linesInForce(doc.layEntries).flatMap((e) => (e.surfaceId === surface.id && e.zone ? [e.zone] : []));
     const border = doc.job.lay?.jointBorder ?? defaultLay.jointBorder;
-    const found = await this.compute.run('zones', { panels: wall.panels, logged, asked: { border } });
+    const hands = doc.job.lay?.jointHands ?? defaultLay.jointHands;
+    const found = await this.compute.run('zones', { panels: wall.panels, logged, asked: { border, hands } });
     const fit = jointFit(wall.masonry, stretchLimitOf(wall.film));
     return found.flatMap((p) =>
       p.left.map((zone, i): PrintedZone => ({

@@ -170,3 +170,25 @@ test('a conduit beside a lap shuts a joint in; hung from the other end none woul
   await settle();
   expect(minds().some((m) => m.startsWith('Hung from'))).toBe(false);
 });
+
+test('two people: each is shown the places of his own side; on a phone one says which of the two one is', async () => {
+  settings.set({ ...defaultLaySettings, jointHands: 'two' });
+  await settle();
+  expect(said('zone')).toMatch(/^Drop 1, .*, left person$/);
+  expect(root.textContent).toContain('both done in about');
+  await click(button('I am on the right'));
+  expect(said('zone')).toMatch(/, right person$/);
+  expect(lay.placeInHand()!.name).toMatch(/, right$/);
+  const first = said('zone');
+  await placeDone();
+  expect(said('zone')).not.toBe(first);
+  // the other one's taps go on as planned
+  await click(button('I am on the left'));
+  await placeDone();
+  expect(root.textContent).not.toContain('planned anew');
+});
+test('with all of the border set first nobody has a way out: no two are planned', async () => {
+  settings.set({ ...defaultLaySettings, jointHands: 'two', jointBorder: 'set-first' });
+  await settle();
+  expect(root.querySelector('[data-pair]')).toBeNull();
+});

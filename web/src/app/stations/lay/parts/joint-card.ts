@@ -12,6 +12,7 @@ import {
   jointFit,
   jointName,
   mindsOfPanel,
+  minutesOfPlaces,
   planHeat,
   plainStroke,
   replayJoints,
@@ -82,6 +83,26 @@ const SPEEDS = [1, 4, 12] as const;
               @if (next(); as z) {
                 <p class="mt-2 text-xl leading-tight font-bold" data-zone>{{ name(z) }}</p>
                 <p class="text-sm text-soft">{{ placeText() }}</p>
+                @if (isPair()) {
+                  <div class="mt-1 grid grid-cols-2 gap-1.5" role="group" aria-label="Which of the two you are" data-pair>
+                    @for (h of people; track h) {
+                      <button
+                        type="button"
+                        class="btn min-h-11 md:min-h-8"
+                        [class.bg-hand!]="hand() === h"
+                        [attr.aria-pressed]="hand() === h"
+                        (click)="hand.set(h)"
+                      >
+                        I am on the {{ h }}
+                      </button>
+                    }
+                  </div>
+                }
+                @if (isAlone()) {
+                  <p class="mt-1 border-l-4 border-ink bg-tint px-2 py-1 text-[15px]">
+                    One person here: however this one is parted, one of two would shut the other’s air in.
+                  </p>
+                }
                 @if (over(); as words) {
                   <p class="mt-1 border-l-4 border-ink bg-tint px-2 py-1 text-[15px]">{{ words }}</p>
                 }
@@ -122,10 +143,10 @@ const SPEEDS = [1, 4, 12] as const;
                 </summary>
                 <ol class="grid gap-1 text-[15px]">
                   @for (z of p.left; track $index) {
-                    <li class="flex min-h-11 items-center gap-2 border px-2 md:min-h-9" [class]="$index === 0 ? 'border-ink bg-tint' : 'border-hair'">
+                    <li class="flex min-h-11 items-center gap-2 border px-2 md:min-h-9" [class]="z === next() ? 'border-ink bg-tint' : 'border-hair'">
                       <span class="min-w-0 flex-1 leading-tight">{{ name(z) }}</span>
                       <span class="figure text-sm text-soft">{{ minutesText(z) }}</span>
-                      @if ($index > 0) {
+                      @if (z !== next()) {
                         <button type="button" class="btn px-2! text-sm" [attr.data-already]="$index" (click)="zoneDone(z)">I did this one already</button>
                       }
                     </li>
@@ -213,6 +234,7 @@ export class JointCard {
   ] as const;
   protected readonly mode = signal<(typeof this.modes)[number]['id']>('place');
   protected readonly speeds = SPEEDS;
+  protected readonly people = ['left', 'right'] as const;
   protected readonly rollerMm = usualTools.rollerMm;
 
   protected readonly wall = computed(() => {
@@ -239,15 +261,28 @@ export class JointCard {
     };
   });
   private readonly border = computed(() => this.lay.settings().jointBorder ?? defaultLay.jointBorder);
-  private readonly asked = computed(() => ({ panels: this.wall()?.panels ?? [], logged: this.logged(), how: { border: this.border(), tools: this.tools() } }), {
-    equal: (a, b) => JSON.stringify([a.panels.map((p) => p.asked), a.logged, a.how]) === JSON.stringify([b.panels.map((p) => p.asked), b.logged, b.how]),
-  });
+  private readonly hands = computed(() => this.lay.settings().jointHands ?? defaultLay.jointHands);
+  private readonly asked = computed(
+    () => ({ panels: this.wall()?.panels ?? [], logged: this.logged(), how: { border: this.border(), tools: this.tools(), hands: this.hands() } }),
+    {
+      equal: (a, b) => JSON.stringify([a.panels.map((p) => p.asked), a.logged, a.how]) === JSON.stringify([b.panels.map((p) => p.asked), b.logged, b.how]),
+    },
+  );
   private readonly came = signal<readonly PanelZones[]>([]);
   protected readonly picked = signal<number | null>(null);
   /** The drop one chose, or the first that is not done. */
   protected readonly number = computed(() => this.picked() ?? this.came().find((p) => p.left.length > 0)?.panel.number ?? this.came()[0]?.panel.number ?? 1);
   protected readonly here = computed(() => this.came().find((p) => p.panel.number === this.number()) ?? null);
-  protected readonly next = computed(() => this.here()?.left[0] ?? null);
+  /** Of two people the one at this phone. */
+  protected readonly hand = signal<'left' | 'right'>('left');
+  protected readonly isPair = computed(() => this.here()?.left.some((z) => z.hand) ?? false);
+  /** The next place of whoever holds the phone; done with one's own, one helps the other. */
+  protected readonly next = computed(() => {
+    const left = this.here()?.left ?? [];
+    return left.find((z) => z.hand === this.hand()) ?? left[0] ?? null;
+  });
+  /** Two were asked for, and this panel has no split that leaves both a way out. */
+  protected readonly isAlone = computed(() => this.hands() === 'two' && this.border() === 'left-open' && !this.isPair() && (this.here()?.left.length ?? 0) > 1);
   protected readonly nextDrop = computed(() => this.came().find((p) => p.left.length > 0)?.panel.number ?? null);
   protected isDone(number: number): boolean {
     return this.came().some((p) => p.panel.number === number && p.left.length === 0);
@@ -261,14 +296,15 @@ export class JointCard {
   }
   private shortName(z: WallZone): string {
     const [drop, place] = this.name(z).split(', ');
-    return (this.wall()?.panels.length ?? 1) > 1 ? `${drop}, ${place}` : drop!;
+    return `${(this.wall()?.panels.length ?? 1) > 1 ? `${drop}, ${place}` : drop!}${z.hand ? `, ${z.hand}` : ''}`;
   }
   protected minutesText = (z: WallZone): string => `${Math.max(1, Math.round(z.minutes))} min`;
   protected readonly placeText = computed(() => {
     const [p, z] = [this.here(), this.next()];
     if (!p || !z) return '';
     const places = p.placesDone + p.left.length;
-    return `Place ${p.placesDone + 1} of ${places}${p.isPlannedAnew ? ', planned anew from what was done' : ''} · about ${this.minutesText(z)} · gun ${z.gunKwh.toFixed(1)} kWh`;
+    const both = this.isPair() ? ` · both done in about ${Math.round(minutesOfPlaces(p.left))} min` : '';
+    return `Place ${p.placesDone + 1} of ${places}${p.isPlannedAnew ? ', planned anew from what was done' : ''} · about ${this.minutesText(z)} · gun ${z.gunKwh.toFixed(1)} kWh${both}`;
   });
   /** A drop is laid over the one before it before its own places come. */
   protected readonly over = computed(() => {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import {
   borderSchool,
+  jointHands,
   edgeSchool,
   formingSchool,
   linerSchool,
@@ -35,6 +36,7 @@ const schools = [
   { field: 'forming', name: 'Forming', options: [{ value: '', name: 'as recommended' }, ...formingSchool.options.map((v) => ({ value: v, name: schoolNames[v] }))], costs: 'Curved glass only. What each costs on a pane stands in Choose.' }, // prettier-ignore
   { field: 'postHeat', name: 'Heat through', options: postHeatSchool.options.map((v) => ({ value: v, name: v === 'before-trim' ? 'before it is trimmed' : 'after it is trimmed' })), costs: 'Before: what pulls back does so before the knife comes; it cools first. After: no wait, and the cut edge is heated with it. Severe curves are heated at once, either way.' }, // prettier-ignore
   { field: 'jointBorder', name: 'Border on joints', options: borderSchool.options.map((v) => ({ value: v, name: v === 'left-open' ? 'open until its course is done' : 'all of it set first' })), costs: 'Open: no air is ever shut in. All set first: the film hangs surely, and every joint has to be pierced.' }, // prettier-ignore
+  { field: 'jointHands', name: 'On joints', options: jointHands.options.map((v) => ({ value: v, name: v === 'one' ? 'one person' : 'two, one at each end' })), costs: 'Two: about half the time; each part keeps its own way out, so neither ever shuts the other’s air in, whoever is quicker.' }, // prettier-ignore
   { field: 'way', name: 'Taps', options: [{ value: 'one-tap', name: 'one for each pane' }, { value: 'step-by-step', name: 'step by step' }], costs: '' }, // prettier-ignore
 ] as const;
 
@@ -127,7 +129,9 @@ export class LayNumbers {
     const { edges, hollows } = here && isDrySurface(here) ? formedAt(here) : { edges: false, hollows: false };
     const isJointed = here?.kind === 'wall' && here.masonry !== null;
     const isTrimmedAtEdges = edges || hollows;
-    return this.schools.filter((f) => f.field === 'way' || (f.field === 'postHeat' ? isTrimmedAtEdges : f.field === 'jointBorder' ? isJointed : isGlass));
+    return this.schools.filter(
+      (f) => f.field === 'way' || (f.field === 'postHeat' ? isTrimmedAtEdges : f.field === 'jointBorder' || f.field === 'jointHands' ? isJointed : isGlass),
+    );
   });
   protected readonly lay = inject(LayStore);
   private readonly record = inject(RecordStore);
