@@ -439,7 +439,7 @@ const offGlass: Film[] = [
     kind: 'textured-wall',
     construction: 'cast-vinyl',
     mounting: 'not-on-glass',
-    direction: 'one-way',
+    direction: 'none',
     hatch: 'cross',
     thicknessUm: 60,
     hazeFrac: null,

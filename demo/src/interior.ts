@@ -198,6 +198,8 @@ function walls(w: JobWriter): void {
     { widthTop: '5602', widthBottom: '5600', heightLeft: '2605', heightRight: '2619', upLeft: '1600', downLeft: '1005', upRight: '1600', downRight: '1019', diagonalUp: '6177' },
     {
       filmId: blockWall.id,
+      // plain film whose rolls are darker at one edge: every other drop hangs turned
+      hanging: 'book',
       ground: { ...board, material: 'concrete', gloss: 'satin', madeOn: '2021-08-01', surfaceTempC: 18 },
       fire: 'unknown',
       masonry: { unit: 'block', pitchAcrossMm: 400, pitchUpMm: 200, jointMm: 10, jointDepthMm: 5, bond: 'running', firstBedMm: 195, firstHeadMm: 400, texture: 'medium', courses: 14, unitsInFirstCourse: 14 },

@@ -97,7 +97,7 @@ function wallToPiece(surface: Wall, records: JobRecords, film: Film): WallToPiec
       run.findIndex((w) => w.id === surface.id),
     )
     .filter((w) => w.filmId === film.id);
-  const counts = before.map((w) => layoutOfWall(asked(w))).map((l) => ('blocked' in l ? 0 : l.drops.length));
+  const counts = before.map((w) => layoutOfWall(asked(w))).map((l) => ('blocked' in l || l.isLying ? 0 : l.drops.length));
   return asked(surface, counts.reduce((s, n) => s + n, 0)); // prettier-ignore
 }
 /** Where film lies on a wall; null: none does yet. */

@@ -650,10 +650,22 @@ describe('round corners where wrapped edges meet', () => {
     // its size is the same: hands have to hold it there
     expect(pieces({ ...board, ...round })[0]!.piece).toMatchObject({ widthMm: pieces(board)[0]!.piece.widthMm, heightMm: pieces(board)[0]!.piece.heightMm });
   });
-  test('one it does not stand is folded as a sharp one, and said to be', () => {
+  test('one it does not stand is folded as a sharp one, its cut begun where film comes to its figure, and said to be', () => {
     const tight = { corners: { radiusMm: 20, arrisMm: 0 } };
-    expect(cuts(tight)).toEqual(cuts({}));
-    expect(cuts(tight).length).toBeGreaterThanOrEqual(4);
+    expect(cuts(tight)).toHaveLength(cuts({}).length);
+    const plan = cornersOfPanel(asked({ ...board, ...tight }))!;
+    const made = (corner: DryAllowances['corner'], a: Asked) =>
+      later(pieces({ ...board, ...a, allowances: { corner } })[0]!.piece).filter((c) => c.words.startsWith('Top left'));
+    // the front is drawn mirrored: its left lies on the right, so inside is to the left and down
+    for (const corner of ['mitre', 'relief'] as const) {
+      const [sharp, round] = [made(corner, {}).at(-1)!, made(corner, tight).at(-1)!];
+      const at = corner === 'mitre' ? 0 : 1;
+      const begin = round.path[corner === 'mitre' ? 0 : 2]!;
+      expect(sharp.path[at]!.xMm - begin.xMm).toBeCloseTo(plan.cutInsetMm, 6);
+      expect(sharp.path[at]!.yMm - begin.yMm).toBeCloseTo(plan.cutInsetMm, 6);
+      expect(round.words).toContain(`${Math.round(plan.cutInsetMm)} inside it, both ways`);
+    }
+    expect(made('envelope', tight)).toEqual([]);
     expect(why(tight)).toContain('Corners of radius 20, their arris sharp: without a cut film would be stretched farther than the 30 % it stands.');
     expect(why({})).not.toContain('Corners of radius');
   });

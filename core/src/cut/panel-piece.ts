@@ -14,6 +14,7 @@ import {
   faceMarkWords,
   FOLD_BACK_MM,
   GRIP_MM,
+  hasWrappedCorner,
   headed,
   levelRunWords,
   mirroredCut,
@@ -151,8 +152,7 @@ export function piecesOfPanel(p: PanelToPiece): DryPieces {
 /** What film does at the round corners where wrapped edges meet; null: no two meet, they are sharp, or nobody taped the edge. */
 export function cornersOfPanel({ surface, survey, allowances, film }: Pick<PanelToPiece, 'survey' | 'allowances'> & { readonly surface: Pick<Panel, 'wraps' | 'faces' | 'corners'>; readonly film: Pick<Film, 'stretchMaxPct'> }): CornerPlan | null {
   const { wraps, faces, corners } = surface;
-  const meets = (wraps.left !== 'trimmed' || wraps.right !== 'trimmed') && (wraps.top !== 'trimmed' || wraps.bottom !== 'trimmed');
-  if (!corners || !survey.edge || !meets) return null;
+  if (!corners || !survey.edge || !hasWrappedCorner(surface)) return null;
   const goesOn = faces === 'both' || SIDES.some((s) => wraps[s] === 'return');
   const { thicknessMm, girthMm } = survey.edge;
   return planWrappedCorner({ ...corners, thicknessMm, girthMm, returnMm: goesOn ? allowances.returnMm : 0 }, mostStretchOf(film));
@@ -310,7 +310,7 @@ function benchOf(laid: FaceOnPiece, p: PanelToPiece, face: Face, f: (mm: number)
     },
   ];
   for (const g of survey.grooves) cuts.push(...cutsOfFrame(g, surface.grooves, face, onFilm, f));
-  if (face === 'front') cuts.push(...cutsOfCorners(laid, a, { left, right, foot, top }, f, uprightNames, undefined, cornersOfPanel(p)?.is === 'draws'));
+  if (face === 'front') cuts.push(...cutsOfCorners(laid, a, { left, right, foot, top }, f, uprightNames, undefined, cornersOfPanel(p)));
   const wide = (h: PanelToPiece['surface']['hardware'][number]) => onFilm(h.fromLeftMm, h.fromFootMm);
   for (const h of surface.hardware.filter((x) => x.handling !== 'off')) {
     const low = wide(h);

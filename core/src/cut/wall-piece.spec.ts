@@ -147,6 +147,10 @@ describe('book-match: every other drop of a run hangs turned half round', () => 
     const wide: Hardware = { ...door, fromLeftMm: 1100, widthMm: 1300 };
     const parted = pieces({ ...book, hardware: [wide] }).map((m) => [m.suffix, m.piece.turns[0]]);
     expect(parted).toEqual([['drop 1', 0], ['drop 2 above', 180], ['drop 3', 0], ['drop 4', 180]]); // prettier-ignore
+    // a low piece over a high door keeps its arrow on it
+    const low = pieces({ ...book, hardware: [{ ...wide, heightMm: 2490 }] }).find((m) => m.suffix === 'drop 2 above')!;
+    expect(low.piece.heightMm).toBeLessThan(200);
+    for (const c of bench(low)) expect(ys(c)[0] >= 0 && ys(c)[1] <= low.piece.heightMm).toBe(true);
     expect(turns({ dropsBefore: 3 })).toEqual([180, 0, 180, 0]);
   });
   test('an arrow on the liner says which end hangs at the ceiling: turned or not, film without a print looks the same in the hand', () => {
@@ -188,6 +192,14 @@ describe('book-match: every other drop of a run hangs turned half round', () => 
     expect(all('Lobby back')[0]![1]).toBe(drops % 2 ? 180 : 0);
     const other = file.films.find((x) => x.name === 'Block Wall 60')!.id;
     expect(all('Lobby back', (s) => (s.name === 'Lobby left' ? { filmId: other } : {}))[0]![1]).toBe(0);
+    // nor do lengths that lie along the wall before it
+    const level = { ...two, direction: 'none' as const };
+    const surfaces = file.surfaces.map((s) =>
+      s.kind === 'wall' ? { ...s, hanging: 'book' as const, lie: s.name === 'Lobby left' ? ('level' as const) : s.lie } : s,
+    );
+    const records = { ...file, firm: demoFirm, films: file.films.map((x) => (x.id === two.id ? level : x)), surfaces, memo: new Memo() };
+    const cut = (name: string) => cutOfWall(surfaces.find((s) => s.name === name) as Wall, records, level).pieces;
+    expect([cut('Lobby left').length % 2, cut('Lobby back')[0]!.turns]).toEqual([1, [0]]);
   });
   test('any heights: marks of a pattern lie at one height on all drops of a row, on those that hang turned as well', () => {
     const drop = fc.record({ heightMm: fc.integer({ min: 300, max: 3500 }), headDropMm: fc.integer({ min: 0, max: 2000 }), isTurned: fc.boolean() });

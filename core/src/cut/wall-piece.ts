@@ -19,7 +19,7 @@ import { crossOver, crossWords } from './cross-over.js';
 import { laidOver, type DryPart, type DryPieces, type DryToPiece } from './dry-piece.js';
 import { roundUpToMark } from './handy-size.js';
 import { turnsOf } from './piece.js';
-import { FOLD_BACK_MM, GRIP_MM } from './wrapped-edges.js';
+import { FOLD_BACK_MM, GRIP_MM, mirroredCut } from './wrapped-edges.js';
 
 /** Everything that decides the pieces of one wall. */
 export interface WallToPiece extends DryToPiece<Pick<Wall, 'id' | 'name' | 'hardware' | 'seam' | 'hungFrom' | 'hanging' | 'lie'>, WallSurvey> {
@@ -190,7 +190,7 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
           trimmedEdges: ['top', ...(hasEnd.right ? (['right'] as const) : []), 'bottom', ...(hasEnd.left ? (['left'] as const) : [])],
           meets: p.run,
           // seen from the film’s side, a piece from its liner’s
-          bench: bench.map((c) => ({ ...c, path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm })) })),
+          bench: bench.map((c) => mirroredCut(c, widthMm)),
           why: [
             `From ${s.name === 'above' ? 'the opening' : 'the floor'} to ${s.name === 'below' ? 'the opening' : 'the ceiling'} over its width: ${f(s.highMm - s.lowMm)} at most (two standard deviations of the tapes in it), and ${f(a.panelMm)} past both.`,
             ...(seamed ? [`${drops.length} drops from the ${surface.hungFrom}, ${seamWords}. Hung to a plumb line, not to the corner.`] : []),
@@ -234,7 +234,7 @@ function levelPieces(p: WallToPiece, { ends, drops, levels, lapMm }: WallLayout)
         factoryEdge: heightMm >= widestMm - 1e-6 || i === 0 || surface.seam === 'double-cut' ? null : 'bottom',
         trimmedEdges: [...(i === last ? (['top'] as const) : []), 'right', ...(i === 0 ? (['bottom'] as const) : []), 'left'],
         meets: p.run,
-        bench: bench.map((c) => ({ ...c, path: c.path.map((q) => ({ ...q, xMm: widthMm - q.xMm })) })),
+        bench: bench.map((c) => mirroredCut(c, widthMm)),
         why: [
           `Along all of the wall, and ${f(a.panelMm)} past floor and ceiling: from ${f(Math.max(0, lowMm + a.panelMm))} on, ${f(heightMm)} high.`,
           `${levels.length} lengths from the foot up, ${seamWords}: no edge of them holds dust. Laid to a level line, not to the floor.`,
@@ -254,13 +254,14 @@ function bookWords({ direction }: WallToPiece['film'], isBook: boolean, isTurned
   return direction === 'none' ? [] : ['Its direction runs upright: all drops of a run the same way.'];
 }
 
-/** Of the height of a drop: the arrow that says which way it hangs. */
+/** An arrow that is seen at arm’s length: how long, and its head; on a small piece no more than half of it. @source house figure */
 const ARROW_MM = 200;
 const ARROW_HEAD_MM = 40;
 /** Turned or not, film without a print looks the same in the hand: the liner says which end is hung at the ceiling. As it hangs. */
 function wayUp(widthMm: number, heightMm: number, isTurned: boolean): BenchCut {
-  const [x, tip, tail] = [widthMm / 2, heightMm / 2 + ARROW_MM / 2, heightMm / 2 - ARROW_MM / 2];
-  const path = [[x, tail], [x, tip], [x - ARROW_HEAD_MM, tip - ARROW_HEAD_MM], [x, tip], [x + ARROW_HEAD_MM, tip - ARROW_HEAD_MM]]; // prettier-ignore
+  const [long, head] = [Math.min(ARROW_MM, heightMm / 2), Math.min(ARROW_HEAD_MM, heightMm / 4, widthMm / 4)];
+  const [x, tip, tail] = [widthMm / 2, (heightMm + long) / 2, (heightMm - long) / 2];
+  const path = [[x, tail], [x, tip], [x - head, tip - head], [x, tip], [x + head, tip - head]]; // prettier-ignore
   return {
     layer: 'mark',
     path: path.map(([xMm, yMm]) => ({ xMm: xMm!, yMm: yMm!, bulge: 0 })),

@@ -1,4 +1,5 @@
-import type { BenchCut, DryAllowances, Film, PanelWrap, Turn } from '@yellow-pane/contracts';
+import type { BenchCut, DryAllowances, Film, Panel, PanelWrap, Turn } from '@yellow-pane/contracts';
+import type { CornerPlan } from '../form/index.js';
 import { capital, listed } from '../ground/index.js';
 import { turnsOf } from './piece.js';
 
@@ -61,6 +62,10 @@ export interface FaceOnPiece {
   readonly cover: { readonly widthMm: number; readonly heightMm: number };
 }
 
+/** Whether film goes over two edges that meet. */
+export const hasWrappedCorner = ({ wraps }: Pick<Panel, 'wraps'>): boolean =>
+  (wraps.left !== 'trimmed' || wraps.right !== 'trimmed') && (wraps.top !== 'trimmed' || wraps.bottom !== 'trimmed');
+
 /** Where film goes over two edges that meet, and where it goes over one beside an edge that is trimmed. */
 export function cutsOfCorners(
   laid: FaceOnPiece,
@@ -69,9 +74,11 @@ export function cutsOfCorners(
   f: (mm: number) => string,
   names: SideNames = uprightNames,
   isCut: (corner: string) => boolean = () => true,
-  areDrawn = false,
+  round: Pick<CornerPlan, 'is' | 'cutInsetMm'> | null = null,
 ): BenchCut[] {
   const { widthMm, heightMm, depth } = laid;
+  const insetMm = round?.cutInsetMm ?? 0;
+  const inside = insetMm >= 1 ? `${f(insetMm)} inside it, both ways` : '';
   const point = (xMm: number, yMm: number) => ({ xMm, yMm, bulge: 0 });
   const out: BenchCut[] = [];
   for (const v of ['top', 'bottom'] as const)
@@ -90,20 +97,22 @@ export function cutsOfCorners(
         cut([point(endX, y), point(x, y)], `in along the ${names[v]} arris to the corner, so that the ${h} side can fold.`);
         continue;
       }
-      if (a.corner === 'envelope' || areDrawn) continue;
+      if (a.corner === 'envelope' || round?.is === 'draws') continue;
+      // round corners are cut from where film comes to its figure
+      const begin = point(x - Math.sign(endX - x) * insetMm, y - up * insetMm);
       if (a.corner === 'mitre') {
         cut(
-          [
-            point(x, y),
-            point(x + Math.sign(endX - x) * Math.min(Math.abs(endX - x), Math.abs(endY - y)), y + up * Math.min(Math.abs(endX - x), Math.abs(endY - y))),
-          ],
-          `45° from the corner outwards; the ${h} side goes round first, what the ${names[v]} has too much is trimmed on it.`,
+          [begin, point(x + Math.sign(endX - x) * Math.min(Math.abs(endX - x), Math.abs(endY - y)), y + up * Math.min(Math.abs(endX - x), Math.abs(endY - y)))],
+          `45° from ${inside ? `the corner, ${inside},` : 'the corner'} outwards; the ${h} side goes round first, what the ${names[v]} has too much is trimmed on it.`,
         );
         continue;
       }
       const tab = Math.min(a.cornerTabMm, Math.abs(endY - y) / 2);
       cut([point(endX, y + up * tab), point(x, y + up * tab), point(x, endY)], `the waste out, ${f(tab)} past the arris and along the ${h} line.`);
-      cut([point(x, y + up * tab), point(x, y)], `down to the corner: the tab of the ${h} side goes round first, the ${names[v]} over it.`);
+      cut(
+        [point(x, y + up * tab), point(x, y), ...(inside ? [begin] : [])],
+        `down to the corner${inside ? ` and on to ${inside}` : ''}: the tab of the ${h} side goes round first, the ${names[v]} over it.`,
+      );
     }
   return out;
 }

@@ -30,8 +30,8 @@ export function wrappedCornerWords(plan: CornerPlan, isKnown: boolean, units: Un
           ].filter(Boolean)
         : [
             reachMm < 1
-              ? 'Cut it as the bench sheet says, from the arris.'
-              : `Draw it over, warm, as far as ${f(Math.floor(reachMm))} from where the face ends; the cut of the bench sheet begins there, not at the arris.`,
+              ? 'Cut or fold it as the bench sheet says, from where the face ends.'
+              : `Draw it over, warm, as far as ${f(Math.floor(reachMm))} from where the face ends; there it is cut or folded as the bench sheet says, no farther in.`,
             'What lies round first, over it the other: nothing thicker than two films.',
           ],
     minds: [

@@ -68,6 +68,15 @@ describe('film drawn over a corner where two edges meet', () => {
     expect(planWrappedCorner(corner({ girthMm: 30 }), 0.3).partsMm.edge).toBeCloseTo(30 - 2.5 * Math.PI, 9);
     expect(planWrappedCorner(corner({ thicknessMm: null, girthMm: 30 }), 0.3).partsMm.edge).toBeCloseTo(30 - 2.5 * Math.PI, 9);
   });
+  test('a cut begins where film comes to its figure, on the diagonal: inside the place where both edges of the face would meet', () => {
+    const c = corner({ radiusMm: 20, arrisMm: 0, thicknessMm: 18, girthMm: 18 });
+    const plan = planWrappedCorner(c, 0.3);
+    // a sharp arris: λ = (ρ/r)², so ρ = 20·√1.3, and the corner of both lines lies 20·√2 from the axis
+    expect(plan.cutInsetMm).toBeCloseTo(20 - (20 * Math.sqrt(1.3)) / Math.SQRT2, 6);
+    expect(plan.cutInsetMm).toBeGreaterThan(3);
+    // film that stands far more is cut no farther out than that corner
+    expect(planWrappedCorner(c, 1.5).cutInsetMm).toBe(0);
+  });
   test('any corner: as by small steps from the geometry alone', () => {
     fc.assert(
       fc.property(any, num(0.1, 1), (c, share) => {
@@ -109,12 +118,14 @@ describe('what is said of it', () => {
   test('with a cut: how far it is drawn over first; over the edge only it would have gone', () => {
     const w = words(corner({ returnMm: 15 }), 0.3);
     expect(w.headline).toMatch(/^Not without a cut: at its end it would stretch \d+ %, and this film stands 30 %\.$/);
-    expect(w.doing[0]).toMatch(/as far as \d+ mm from where the face ends; the cut of the bench sheet begins there/);
+    expect(w.doing[0]).toMatch(/as far as \d+ mm from where the face ends; there it is cut or folded as the bench sheet says/);
     expect(w.minds.join(' ')).toContain('over the edge only, it goes without a cut');
     expect(words(corner({ radiusMm: 2, arrisMm: 2 }), 0.05, false).minds.join(' ')).toContain('not in the library');
     expect(words(corner({ returnMm: 80 }), 0.3).headline).toContain('many times its length');
     // a sharp corner gives no film to draw over at all
-    expect(words(corner({ radiusMm: 1, arrisMm: 0, thicknessMm: 18, girthMm: 18 }), 0.3).doing[0]).toBe('Cut it as the bench sheet says, from the arris.');
+    expect(words(corner({ radiusMm: 1, arrisMm: 0, thicknessMm: 18, girthMm: 18 }), 0.3).doing[0]).toBe(
+      'Cut or fold it as the bench sheet says, from where the face ends.',
+    );
   });
   test('by its measures alone, as the API gives it', () => {
     const card = wrappedCornerCard({ corner: { radiusMm: 80, arrisMm: 5 }, thicknessMm: 12, returnMm: 0, film: { stretchMaxPct: 30 }, units: 'mm' });

@@ -24,6 +24,8 @@ export interface CornerPlan {
   readonly filmMm: number;
   /** So far down, from where the face ends, film gets within its figure. */
   readonly reachMm: number;
+  /** Where a cut has to begin on the flat film: so far inside the place where both edges of the face would meet, both ways. */
+  readonly cutInsetMm: number;
   readonly limitFrac: number;
   /** Drawn over without a cut, or folded with one. */
   readonly is: 'draws' | 'folds';
@@ -77,7 +79,7 @@ export function alongCorner(c: WrappedCorner, alongMm: number): { readonly stret
 
 /** Whether film goes over a corner without a cut. @param limitFrac how far it may be stretched */
 export function planWrappedCorner(c: WrappedCorner, limitFrac: number): CornerPlan {
-  const { parts, longMm } = profileOf(c);
+  const { parts, longMm, flat } = profileOf(c);
   const end = alongCorner(c, longMm);
   const isIn = (mm: number) => alongCorner(c, mm).stretchFrac <= limitFrac;
   let [low, high] = [0, longMm];
@@ -95,6 +97,8 @@ export function planWrappedCorner(c: WrappedCorner, limitFrac: number): CornerPl
     edgeFrac: alongCorner(c, parts.arris + parts.edge).stretchFrac,
     filmMm: end.filmMm,
     reachMm: low,
+    // on the diagonal, seen from the corner’s axis
+    cutInsetMm: Math.max(0, c.radiusMm - (flat + alongCorner(c, low).filmMm) / Math.SQRT2),
     limitFrac,
     is: low === longMm ? 'draws' : 'folds',
   };

@@ -345,7 +345,17 @@ const SPLITS = { steps: 6, stepFrac: 0.04 } as const;
 export function planPair(graph: JointGraph, asked: Omit<JointsAsked, 'elsewhere'> = {}): PairPlan | null {
   const { nodes, segments } = graph;
   if (segments.length === 0 || asked.border === 'set-first') return null;
-  const done = new Set((asked.done ?? []).flatMap((s) => (s.does === 'press' ? s.segments : [])));
+  const { rule = 'strict', done: before = [] } = asked;
+  const done = new Set(before.flatMap((s) => (s.does === 'press' ? s.segments : [])));
+  const sealed = new Set(before.flatMap((s) => (s.does === 'seal' ? s.exits : [])));
+  /** Whether all that is left has a way out with so much pressed and sealed elsewhere: looked at before anything is planned. */
+  const breathes = (elsewhere: { readonly segments: readonly number[]; readonly exits: readonly number[] }): boolean => {
+    const pressed = new Set([...done, ...elsewhere.segments]);
+    const shut = new Set([...sealed, ...elsewhere.exits]);
+    const open = nodes.flatMap((n, i) => (n.is === 'exit' && !shut.has(i) ? [i] : []));
+    return breathingOrder(graph, { rule, open, pressed, rank: () => 0 }).length === segments.length - pressed.size;
+  };
+  if (!breathes({ segments: [], exits: [] })) return null;
   const xs = nodes.map((n) => n.xMm);
   const [leftMm, rightMm] = [Math.min(...xs), Math.max(...xs)];
   const middle = (leftMm + rightMm) / 2;
@@ -357,10 +367,9 @@ export function planPair(graph: JointGraph, asked: Omit<JointsAsked, 'elsewhere'
     const [own, others] = [part(true), part(false)];
     const isLeftOver = (p: typeof own) => p.segments.some((i) => !done.has(i));
     if (!isLeftOver(own) || !isLeftOver(others)) continue;
-    const left = planJoints(graph, { ...asked, elsewhere: others });
-    if (left.shutIn.length > 0) continue;
-    const right = planJoints(graph, { ...asked, elsewhere: own });
-    if (right.shutIn.length === 0) return { splitMm, left, right };
+    if (!breathes(others) || !breathes(own)) continue;
+    const [left, right] = [planJoints(graph, { ...asked, elsewhere: others }), planJoints(graph, { ...asked, elsewhere: own })];
+    if (left.shutIn.length + right.shutIn.length === 0) return { splitMm, left, right };
   }
   return null;
 }

@@ -1,15 +1,11 @@
 import type { Panel } from '@yellow-pane/contracts';
-import { cornersOfPanel, cutOfPanel, FOLD_BACK_MM, resolveDry, starvedWords, wrapDepth } from '../cut/index.js';
+import { cornersOfPanel, cutOfPanel, FOLD_BACK_MM, hasWrappedCorner, resolveDry, starvedWords, wrapDepth } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { planDome, stretchLimitOf, stretchPct, type DomePlan } from '../form/index.js';
 import { formatLength, formatRough } from '../ground/index.js';
 import { coverOfPanel, panelNames, surveyPanel, type PanelSurvey } from '../measure/index.js';
 import { askedOfGround, coldTraits, cornerWords, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
-
-/** Whether two wrapped edges meet at any corner. */
-const hasWrappedCorner = ({ wraps }: Pick<Panel, 'wraps'>): boolean =>
-  (wraps.left !== 'trimmed' || wraps.right !== 'trimmed') && (wraps.top !== 'trimmed' || wraps.bottom !== 'trimmed');
 
 /** How film goes over ribs, by the way that was chosen. */
 const ribWords = {

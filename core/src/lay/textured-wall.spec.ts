@@ -77,7 +77,7 @@ describe('the panels of a wall', () => {
     const second = wallOf({ lie: 'level', left: { is: 'outside', angleDeg: 90, isFirst: false } }, { direction: 'none' })!.panels;
     expect(second.map((p) => p.asked.borders.left)).toEqual(['closed', 'closed', 'closed']);
     // with a direction there is no such film
-    expect(wallOf({ lie: 'level' })).toBeNull();
+    expect(wallOf({ lie: 'level' }, { direction: 'two-way' })).toBeNull();
   });
   test('a cover that comes off leaves its hole open, and so does a door; a smooth wall has no panels of this kind', () => {
     const of = (handling: 'off' | 'round' | 'open') => wallOf({ hardware: corridor.hardware.map((h) => ({ ...h, handling })) })!.panels[0]!.asked.obstacles[0]!.isOpen;

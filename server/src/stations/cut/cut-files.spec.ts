@@ -59,7 +59,10 @@ describe('what the bench cuts in the pieces of columns, read again from outside'
         l.vertices.every((v) => v.x >= p.x0 - 1e-6 && v.x <= p.x1 + 1e-6 && v.y >= p.y0 - 1e-6 && v.y <= p.y1 + 1e-6);
       const slits = of('LINER_CUT').filter(inside);
       const pencil = of('PENCIL').filter(inside);
-      const isFace = (l: (typeof pencil)[number]) => l.vertices.length > 2;
+      // an arrow that says which end hangs at the ceiling is 200 mm long, no face is as small
+      const longOf = (l: (typeof pencil)[number]) =>
+        Math.max(...(['x', 'y'] as const).map((k) => Math.max(...l.vertices.map((v) => v[k])) - Math.min(...l.vertices.map((v) => v[k]))));
+      const isFace = (l: (typeof pencil)[number]) => l.vertices.length > 2 && longOf(l) > 201;
       const size = [p.x1 - p.x0, p.y1 - p.y0].map(Math.round).sort((a, b) => b - a);
       const counted = laterOf[size.join(' ') as keyof typeof laterOf];
       if (counted) later[counted] += of('CUT_LATER').filter(inside).length;
