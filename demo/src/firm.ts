@@ -91,7 +91,7 @@ export const vehicleRoll: Roll = roll(27, {
   pricePerM: '7.80',
 });
 
-export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' | 'units' | 'dueOn' | 'method'>): Job => ({
+export const demoJob = (n: number, j: Pick<Job, 'name' | 'customer' | 'address' | 'units' | 'dueOn' | 'method'> & Partial<Pick<Job, 'cut'>>): Job => ({
   id: demoId(n),
   firmId: demoFirm.id,
   zone: 'Europe/Lisbon',

@@ -1,4 +1,4 @@
-import { newRoll, type Ground, type JobFile, type Roll } from '@yellow-pane/contracts';
+import { defaultCutSettings, newRoll, type Ground, type JobFile, type Roll } from '@yellow-pane/contracts';
 import { demoLibrary } from './films.js';
 import { demoJob } from './firm.js';
 import { demoId } from './ids.js';
@@ -28,7 +28,7 @@ const interiorRolls: Roll[] = [
     label: 'A-302',
     lot: 'L2610-B',
     widthMm: 1220,
-    lengthM: 46,
+    lengthM: 50,
     leadInMm: 120,
     pricePerM: '19.00',
     place: 'Van, upright rack',
@@ -40,6 +40,17 @@ const interiorRolls: Roll[] = [
     lot: 'L2611-W',
     widthMm: 1370,
     lengthM: 25,
+    leadInMm: 120,
+    pricePerM: '16.50',
+    place: 'Van, upright rack',
+  }),
+  newRoll({
+    id: demoId(65),
+    filmId: blockWall.id,
+    label: 'W-119',
+    lot: 'L2611-X',
+    widthMm: 1370,
+    lengthM: 50,
     leadInMm: 120,
     pricePerM: '16.50',
     place: 'Van, upright rack',
@@ -77,6 +88,8 @@ export function ternInterior(): JobFile {
     units: 'mm',
     dueOn: '2026-12-11',
     method: 'overhang',
+    // cut on the floor of the hall: a length for the corridor is ten metres long
+    cut: { ...defaultCutSettings, longestPullMm: 10_200 },
   });
   const w = new JobWriter(job, 14_000);
   const hall = w.place('Departure hall · columns');
@@ -151,16 +164,17 @@ export function ternInterior(): JobFile {
     },
   );
   doors(w, w.place('Corridor · office doors'));
-  walls(w);
+  const blocks = walls(w);
   const reception = tops(w, laminate);
   signs(w);
   besides(w, { hall, reception, painted, laminate });
   archive(w);
+  lengths(w, blocks);
   return { ...w.file(), films: [ash, blockWall, pierLetters, hullWrap], rolls: interiorRolls };
 }
 
 /** The lobby, panelled over three walls with an inside and an outside corner, and the corridor of painted blocks. */
-function walls(w: JobWriter): void {
+function walls(w: JobWriter): { readonly place: string; readonly ground: Ground } {
   const lobby = w.place('Lobby · panelled walls');
   const board = { material: 'plasterboard', finish: 'painted', madeOn: '2025-02-10', gloss: 'matt', state: 'sound', isDamp: false, isGreasy: false, surfaceTempC: 20 } as const; // prettier-ignore
   const none = { isElectric: false } as const;
@@ -192,6 +206,7 @@ function walls(w: JobWriter): void {
   w.goesOn(left, back);
   w.goesOn(back, pier);
   const corridor = w.place('Block corridor');
+  const blocks: Ground = { ...board, material: 'concrete', gloss: 'satin', madeOn: '2021-08-01', surfaceTempC: 18 };
   w.wall(
     corridor,
     'Corridor wall',
@@ -200,12 +215,41 @@ function walls(w: JobWriter): void {
       filmId: blockWall.id,
       // plain film whose rolls are darker at one edge: every other drop hangs turned
       hanging: 'book',
-      ground: { ...board, material: 'concrete', gloss: 'satin', madeOn: '2021-08-01', surfaceTempC: 18 },
+      ground: blocks,
       fire: 'unknown',
       masonry: { unit: 'block', pitchAcrossMm: 400, pitchUpMm: 200, jointMm: 10, jointDepthMm: 5, bond: 'running', firstBedMm: 195, firstHeadMm: 400, texture: 'medium', courses: 14, unitsInFirstCourse: 14 },
       hardware: [{ ...none, id: demoId(14_933), what: 'Pipe', handling: 'round', fromLeftMm: 4890, fromFootMm: 2100, widthMm: 40, heightMm: 500 }],
     },
   ); // prettier-ignore
+  return { place: corridor, ground: blocks };
+}
+
+/** The long side of the block corridor: a graphic of 10 by 3 m in three lengths along it, and round the arris on to the wall at its end. */
+function lengths(w: JobWriter, { place, ground }: ReturnType<typeof walls>): void {
+  const masonry = { unit: 'block', pitchAcrossMm: 400, pitchUpMm: 200, jointMm: 10, jointDepthMm: 5, bond: 'running', firstBedMm: 195, firstHeadMm: 400, texture: 'medium', courses: 15, unitsInFirstCourse: 25 } as const; // prettier-ignore
+  const film = { filmId: blockWall.id, ground, fire: 'no' } as const;
+  const along = w.wall(
+    place,
+    'Corridor, long side',
+    { widthTop: '10004', widthMiddle: '10002', widthBottom: '10001', heightLeft: '2985', heightMiddle: '2990', heightRight: '2993', upLeft: '1983', downLeft: '1002', upRight: '1983', downRight: '1010' },
+    {
+      ...film,
+      lie: 'level',
+      right: { is: 'outside', angleDeg: 90, isFirst: true },
+      masonry,
+      hardware: [
+        { id: demoId(14_980), what: 'Socket', handling: 'off', fromLeftMm: 2460, fromFootMm: 300, widthMm: 82, heightMm: 82, isElectric: true },
+        { id: demoId(14_981), what: 'Pipe', handling: 'round', fromLeftMm: 6890, fromFootMm: 2500, widthMm: 40, heightMm: 480, isElectric: false },
+      ],
+    },
+  ); // prettier-ignore
+  const end = w.wall(
+    place,
+    'Corridor, end',
+    { widthTop: '1201', widthBottom: '1200', heightLeft: '2993', heightRight: '2994', upLeft: '1983', downLeft: '1010', upRight: '1983', downRight: '1011' },
+    { ...film, masonry: { ...masonry, firstHeadMm: 200, unitsInFirstCourse: 4 } },
+  ); // prettier-ignore
+  w.goesOn(along, end);
 }
 
 /** The reception counter, one corner of it rounded, and a table whose rounds are too tight for one film. */

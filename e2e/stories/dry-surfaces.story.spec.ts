@@ -295,6 +295,58 @@ test('a wall of blocks: place by place its faces and joints, so that no air is s
   await expect(card.locator('[data-mind]')).toHaveCount(0);
 });
 
+test('a graphic in lengths along a wall of blocks: cut on the roll, pressed by two people who never shut each other’s air in, and round the arris on to the joints of the next wall', async ({
+  page,
+}) => {
+  const bench = new Bench(page, server.url);
+  await bench.openJob('Tern Point interior');
+  await bench.pick('Corridor, long side');
+  await expect(bench.verdict()).toContainText('Its floor falls by 8 mm');
+  await bench.goTo('Cut');
+  await bench.planSettled();
+  await page.getByRole('button', { name: 'Corridor, long side length 2', exact: true }).first().click();
+  await expect(page.locator('[data-bench-cuts] > li').first()).toContainText('The liner is folded back here');
+  await bench.goTo('Lay');
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await expect(page.locator('[data-step="wall-lay-level"]')).toBeVisible();
+  await page.locator('[data-step="wall-joints"]').click();
+  const card = page.locator('[data-joint-card]');
+  const zone = card.locator('[data-zone]');
+  await expect(zone).toContainText('Length 1, from the floor');
+  // ten metres are too long for one
+  await page.locator('#lay-jointHands').selectOption('two');
+  const pair = card.locator('[data-pair]');
+  await expect(zone).toContainText('left person');
+  await expect(card).toContainText('both done in about');
+  await pair.getByRole('button', { name: 'I am on the right' }).click();
+  await expect(zone).toContainText('right person');
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([]);
+  const hands = new WetHands(page, server, await server.jobId('Tern Point interior'));
+  const right = await zone.textContent();
+  await hands.hold(700);
+  await expect(zone).not.toHaveText(right!);
+  await expect(zone).toContainText('right person');
+  // whoever was quicker: nothing was done out of turn
+  await expect(card).not.toContainText('planned anew');
+  await expect(card.locator('[data-mind]')).toHaveCount(0);
+  await pair.getByRole('button', { name: 'I am on the left' }).click();
+  await expect(zone).toContainText('left person');
+  await hands.hold(700);
+  await expect(card).not.toContainText('planned anew');
+
+  await card.getByRole('button', { name: 'Right arris of length 1' }).click();
+  await expect(zone).toContainText('Right arris of length 1, from the floor, 50 mm on Corridor, end');
+  await expect(card).toContainText('First turn length 1 round the right arris, 50 mm on to Corridor, end');
+  await expect(pair).toHaveCount(0);
+  await card.getByRole('button', { name: 'See the order' }).click();
+  await card.getByLabel('Strokes done').press('End');
+  await expect(card.locator('[data-replay]')).toContainText('the border is sealed, right');
+  await card.getByRole('button', { name: 'Place by place' }).click();
+  await hands.hold(700);
+  await expect(zone).toContainText('Right arris of length 1 is pressed');
+  await expect(page.locator('[data-line]').filter({ hasText: 'pressed: right arris of length 1' })).toHaveCount(1);
+});
+
 test('under a slope: a break that is taped from the level line gives each drop its own length, and its rough cut; taken back, the ceiling is straight again', async ({
   page,
 }) => {

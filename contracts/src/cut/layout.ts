@@ -9,6 +9,10 @@ export type Edge = z.infer<typeof edge>;
 export const turn = z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]);
 export type Turn = z.infer<typeof turn>;
 
+/** A place of a piece or of a cut in it: film along a wall is longer than any pane. */
+const onPieceMm = z.number().min(-100_000).max(100_000).meta({ unit: 'mm' });
+const cutPoint = pathPoint.extend({ xMm: onPieceMm, yMm: onPieceMm });
+
 /** One of two shaped pieces that are cut out of one rectangle and parted by a straight cut. */
 export const piecePart = z.object({
   id: z.string(),
@@ -17,7 +21,7 @@ export const piecePart = z.object({
   widthMm: positiveLengthMm,
   heightMm: positiveLengthMm,
   /** Outline of the part in the rectangle's own frame. */
-  path: z.array(pathPoint).min(3),
+  path: z.array(cutPoint).min(3),
   /** Whether it lies upside down in the rectangle. */
   isTurned: z.boolean(),
 });
@@ -35,7 +39,7 @@ export const benchCut = z.object({
   layer: z.enum(['film', 'liner', 'mark']),
   later: z.literal(true).optional(),
   /** The way of the blade, in the piece's own frame; closed where it ends in its beginning. */
-  path: z.array(pathPoint).min(2).max(200),
+  path: z.array(cutPoint).min(2).max(200),
   /** What it is, and why it is made. */
   words: z.string().max(400),
 });
@@ -56,9 +60,9 @@ export const piece = z.object({
   /** Edges, as seen by the person laying it, that are trimmed on the glass. */
   trimmedEdges: z.array(edge),
   /** What it must at least cover (overhang), or its true outline (pre-cut), where that is no rectangle. */
-  path: z.array(pathPoint).min(3).nullable().default(null),
+  path: z.array(cutPoint).min(3).nullable().default(null),
   /** Cut-outs of a pre-cut piece. */
-  holes: z.array(z.array(pathPoint).min(2)).max(20).default([]),
+  holes: z.array(z.array(cutPoint).min(2)).max(20).default([]),
   /** Panes that meet are known by this: they come from one lot. Null: stands alone. */
   meets: z.string().nullable().default(null),
   /** Patterned film: the repeat along the roll, and where in it the piece must start (from the end nearer to the roll's start). */

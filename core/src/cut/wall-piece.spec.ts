@@ -1,5 +1,15 @@
 import fc from 'fast-check';
-import { newWall, type BenchCut, type DryAllowances, type Hardware, type Piece, type Wall, type WallEnd, type WallMeasure } from '@yellow-pane/contracts';
+import {
+  newWall,
+  piece,
+  type BenchCut,
+  type DryAllowances,
+  type Hardware,
+  type Piece,
+  type Wall,
+  type WallEnd,
+  type WallMeasure,
+} from '@yellow-pane/contracts';
 import { demoFirm, ternInterior } from '../../../demo/src/index.js';
 import { boundingBox } from '../geometry/index.js';
 import { Memo } from '../ground/index.js';
@@ -246,6 +256,14 @@ describe('lengths along a wall, one over the other', () => {
     ]);
     expect(made[1]!.piece.why.join(' ')).toContain('3 lengths from the foot up, each 25 over the one below it: no edge of them holds dust.');
     for (const m of made) expect(m.piece.meets).toBe('run');
+  });
+  test('the record takes them: a length of 30 m with all its cuts is promised and kept like any piece', () => {
+    const long = pieces({ ...along, tapes: { ...along.tapes, widthTop: 30_000, widthBottom: 30_000 }, hardware: [{ ...door, id: id(24), what: 'Socket', handling: 'off', fromLeftMm: 29_000, fromFootMm: 300, widthMm: 80, heightMm: 80 }] }); // prettier-ignore
+    for (const m of long) {
+      const read = piece.safeParse({ ...m.piece, id: m.suffix, label: m.suffix, cornerOf: null });
+      expect(read.error?.issues ?? []).toEqual([]);
+    }
+    expect(long.flatMap((m) => m.piece.bench ?? []).length).toBeGreaterThan(0);
   });
   test('the liner is folded back at the end where it begins; what film is cut round lies at its height in the length that covers it', () => {
     const socket: Hardware = { ...door, id: id(23), what: 'Socket', handling: 'off', fromLeftMm: 4000, fromFootMm: 1500, widthMm: 80, heightMm: 80 };

@@ -40,6 +40,8 @@ export interface EndReach {
   readonly reachMm: number;
   /** Of it, on to the other wall to stay there; 0: none. */
   readonly returnMm: number;
+  /** Film of the other wall lies on this one so far from its end already; 0: none. */
+  readonly comesMm: number;
   /** Its liner is slit along this much of the edge; 0: not. */
   readonly linerMm: number;
   readonly words: string;
@@ -49,23 +51,23 @@ export interface EndReach {
 export function endReach(side: WallSide, c: WallCorner, a: DryAllowances, f: (mm: number) => string): EndReach {
   const to = c.beside?.name ?? 'the next wall';
   const end = `${side === 'left' ? 'Left' : 'Right'} end`;
-  if (c.is === 'stop') return { reachMm: a.panelMm, returnMm: 0, linerMm: 0, words: `${end}: ${f(a.panelMm)} past it, trimmed there.` };
+  if (c.is === 'stop') return { reachMm: a.panelMm, returnMm: 0, comesMm: 0, linerMm: 0, words: `${end}: ${f(a.panelMm)} past it, trimmed there.` };
   if (c.is === 'outside') {
     if (c.isFirst) {
       const reachMm = Math.max(a.panelMm, a.outsideWrapMm + GRIP_MM);
-      return { reachMm, returnMm: a.outsideWrapMm, linerMm: 0, words: `${end}: ${f(a.outsideWrapMm)} round the outside corner on to ${to}, so that no seam lies on the arris, and ${f(reachMm - a.outsideWrapMm)} to hold.` }; // prettier-ignore
+      return { reachMm, returnMm: a.outsideWrapMm, comesMm: 0, linerMm: 0, words: `${end}: ${f(a.outsideWrapMm)} round the outside corner on to ${to}, so that no seam lies on the arris, and ${f(reachMm - a.outsideWrapMm)} to hold.` }; // prettier-ignore
     }
     const inMm = Math.max(LEAST_PIECE_MM, a.outsideWrapMm - a.lapMm);
-    return { reachMm: -inMm, returnMm: 0, linerMm: 0, words: `${end}: the film of ${to} comes ${f(a.outsideWrapMm)} round the outside corner; this one begins ${f(inMm)} from the arris, ${f(a.outsideWrapMm - inMm)} over it.` }; // prettier-ignore
+    return { reachMm: -inMm, returnMm: 0, comesMm: a.outsideWrapMm, linerMm: 0, words: `${end}: the film of ${to} comes ${f(a.outsideWrapMm)} round the outside corner; this one begins ${f(inMm)} from the arris, ${f(a.outsideWrapMm - inMm)} over it.` }; // prettier-ignore
   }
   const asked = insideReturnMm(a.insideReturnMm, c.wanderMm);
   const reachMm = Math.max(a.cornerLinerMm, (c.isFirst ? asked.returnMm : 0) + GRIP_MM);
   const liner = `liner slit ${f(reachMm)} from the edge that goes into the corner`;
-  if (!c.isFirst) return { reachMm, returnMm: 0, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed along a ruler of ${f(CORNER_RULER_MM)} over the return of ${to}.` }; // prettier-ignore
+  if (!c.isFirst) return { reachMm, returnMm: 0, comesMm: 0, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed along a ruler of ${f(CORNER_RULER_MM)} over the return of ${to}.` }; // prettier-ignore
   const wide = asked.isWidened
     ? ` (the corner wanders ${f(c.wanderMm ?? 0)}: the usual ${f(a.insideReturnMm)} would leave less than ${f(LEAST_CORNER_LAP_MM)} of lap)`
     : '';
-  return { reachMm, returnMm: asked.returnMm, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed on ${to} to a return of ${f(asked.returnMm)}${wide}.` }; // prettier-ignore
+  return { reachMm, returnMm: asked.returnMm, comesMm: 0, linerMm: reachMm, words: `${end}: ${f(reachMm)} into the inside corner, ${liner}; trimmed on ${to} to a return of ${f(asked.returnMm)}${wide}.` }; // prettier-ignore
 }
 
 /** One drop as it hangs, from the left edge of the wall. */

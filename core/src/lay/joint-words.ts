@@ -6,7 +6,7 @@ import type { JointedPanel, JointGraph } from './joint-graph.js';
 import type { JointPlan } from './joint-plan.js';
 import type { JointStroke, JointVerdict, TrappedJoint } from './joint-replay.js';
 import { setFirstCosts, type PanelZones, type WallZone } from './joint-zones.js';
-import type { JointFit, TexturedPanel } from './textured-wall.js';
+import type { JointFit, RoundArris, TexturedPanel } from './textured-wall.js';
 
 const count = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
@@ -69,13 +69,41 @@ const bandName = (band: number): string => (band === 0 ? 'from the floor' : band
 export const panelNoun = (panels: readonly Pick<TexturedPanel, 'overSide'>[]): 'drop' | 'length' =>
   panels.some((p) => p.overSide === 'foot') ? 'length' : 'drop';
 
+/** A panel as one says it: by its number, or by the arris that film goes round. */
+export function panelName(panels: readonly Named[], number: number): string {
+  const round = panels.find((p) => p.number === number)?.round;
+  if (!round) return `${capital(panelNoun(panels))} ${number}`;
+  return `${capital(round.side)} arris${isOnly(panels, round) ? '' : ` of ${panelNoun(panels)} ${round.panel}`}`;
+}
+/** The same on a button. */
+export function panelShort(panels: readonly Named[], number: number): string {
+  const round = panels.find((p) => p.number === number)?.round;
+  if (!round) return `${number}`;
+  const isBothEnds = new Set(panels.flatMap((p) => (p.round ? [p.round.side] : []))).size > 1;
+  return `${isBothEnds ? `${capital(round.side)} arris` : 'Arris'}${isOnly(panels, round) ? '' : ` ${round.panel}`}`;
+}
+const isOnly = (panels: readonly Named[], { side }: RoundArris): boolean => panels.filter((p) => p.round?.side === side).length === 1;
+type Named = Pick<TexturedPanel, 'overSide' | 'number' | 'round'>;
+
 /** A place of a wall as one says it: panel, from where, from what to what. */
-export const zoneName = (
-  z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm' | 'hand'>,
-  panels: readonly Pick<TexturedPanel, 'overSide'>[],
-  units: UnitSystem,
-): string =>
-  `${panels.length > 1 ? `${capital(panelNoun(panels))} ${z.panel}, ` : ''}${bandName(z.band)}, ${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left${z.hand ? `, ${z.hand} person` : ''}`;
+export function zoneName(z: Pick<WallZone, 'panel' | 'band' | 'fromMm' | 'toMm' | 'hand'>, panels: readonly Named[], units: UnitSystem): string {
+  const round = panels.find((p) => p.number === z.panel)?.round;
+  const across = round
+    ? `${formatRough(round.acrossMm, units)} on ${round.on}`
+    : `${formatRough(z.fromMm, units)} to ${formatRough(z.toMm, units)} from the left`;
+  return [panels.length > 1 ? panelName(panels, z.panel) : '', bandName(z.band), across, z.hand ? `${z.hand} person` : ''].filter(Boolean).join(', ');
+}
+
+/** What comes before the first place of a panel: it is laid over the one before it, or turned round its arris. Null: nothing does. */
+export function beforePanelWords(panels: readonly Named[], number: number, units: UnitSystem): string | null {
+  const panel = panels.find((p) => p.number === number);
+  const noun = panelNoun(panels);
+  if (panel?.round)
+    return `First turn ${panels.length > 2 ? `${noun} ${panel.round.panel}` : 'it'} round the ${panel.round.side} arris, ${formatRough(panel.round.acrossMm, units)} on to ${panel.round.on}: film warm, no fold. At the arris no air gets out, at its edge it does.`;
+  return panel?.overSide
+    ? `First ${noun === 'drop' ? 'hang' : 'lay'} ${noun} ${number}: promoter on the lap of ${noun} ${number - 1}, its edge set on it. There no air gets out.`
+    : null;
+}
 
 /** What is known of a place besides its strokes. */
 export interface PlaceKnown {
@@ -87,7 +115,11 @@ export interface PlaceKnown {
 }
 
 /** What hands do at a place, in their order: border tacked, faces, what stands out, joints, border sealed. */
-export function zoneDoing(z: WallZone, { asked, graph }: Pick<TexturedPanel, 'asked' | 'graph'>, { fit, border, isFirst, units }: PlaceKnown): string[] {
+export function zoneDoing(
+  z: WallZone,
+  { asked, graph, round }: Pick<TexturedPanel, 'asked' | 'graph' | 'round'>,
+  { fit, border, isFirst, units }: PlaceKnown,
+): string[] {
   const isCold = asked.masonry.texture === 'glazed';
   const of = (way: 'bed' | 'head') => z.strokes.filter((s) => s.does === 'press' && graph.segments[s.segments[0]!]!.way === way).length;
   const sides = [...new Set(z.strokes.flatMap((s) => (s.does === 'seal' ? [graph.nodes[s.exits[0]!]!.side] : [])))];
@@ -97,7 +129,7 @@ export function zoneDoing(z: WallZone, { asked, graph }: Pick<TexturedPanel, 'as
   const tacked = border === 'left-open' ? 'its faces only, so that it hangs; every joint stays open where it crosses the edge' : 'all of it, joints as well';
   const seal = `${sides.join(', ')}; gun pointing away from what is done.`;
   return [
-    isFirst
+    isFirst && !round
       ? `Tack its border first, top and foot, then the sides: ${tacked}. Gun ${formatRough(150, units)} to ${formatRough(250, units)} away, pointing away from the film.`
       : '',
     z.lanes.length ? `Faces: ${count(z.lanes.length, 'lane')} with the ${isCold ? 'squeegee, cold' : 'roller'}, each towards its arrow.` : '',

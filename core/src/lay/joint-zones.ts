@@ -249,7 +249,8 @@ export function zonesOfPanel(
   /** Places of one person, or of each of two; and where is pierced what has no way out. */
   const queuesFrom = (before: readonly JointStroke[], worked: ReadonlySet<string>): { queues: WallZone[][]; pierces: JointPlan['pierces'] } => {
     const seen = new Set(worked);
-    const pair = hands === 'two' ? planPair(graph, { border, rule, reach, done: before }) : null;
+    // round an arris there is room for one
+    const pair = hands === 'two' && !panel.round ? planPair(graph, { border, rule, reach, done: before }) : null;
     if (!pair) {
       const alone = before.length ? planFrom(before) : plan;
       return { queues: [zonesOf(panel, alone, seen, reach, tools)], pierces: alone.pierces };

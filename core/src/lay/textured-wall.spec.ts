@@ -5,7 +5,21 @@ import { isWall, jointsOf } from '../measure/index.js';
 import { otherEnd } from './joint-graph.js';
 import { jointsCard } from './joint-card.js';
 import { replayJoints, type JointStroke } from './joint-replay.js';
-import { fitWords, jointName, mindsOfPanel, otherEndWords, setFirstWords, strokePath, verdictWords, walkWords, zoneDoing, zoneName } from './joint-words.js';
+import {
+  beforePanelWords,
+  fitWords,
+  jointName,
+  mindsOfPanel,
+  otherEndWords,
+  panelName,
+  panelShort,
+  setFirstWords,
+  strokePath,
+  verdictWords,
+  walkWords,
+  zoneDoing,
+  zoneName,
+} from './joint-words.js';
 import { faceLanes, jointStrokeMm, minutesOfPlaces, usualTools, zonesOfPanel, type PanelZones, type WallZone, type ZoneDone } from './joint-zones.js';
 import type { LayRecords } from './lay-records.js';
 import { jointFit, texturedWallOf, type TexturedPanel } from './textured-wall.js';
@@ -78,6 +92,89 @@ describe('the panels of a wall', () => {
     expect(second.map((p) => p.asked.borders.left)).toEqual(['closed', 'closed', 'closed']);
     // with a direction there is no such film
     expect(wallOf({ lie: 'level' }, { direction: 'two-way' })).toBeNull();
+  });
+  describe('film that goes round an arris on to joints of the other wall', () => {
+    const [along, end] = ['Corridor, long side', 'Corridor, end'].map((n) => file.surfaces.filter(isWall).find((s) => s.name === n)!) as [Wall, Wall];
+    const recordsOf = (own: Partial<Wall>, theirs: Partial<Wall> = {}) => ({ ...file, firm: demoFirm, memo: new Memo(), surfaces: file.surfaces.map((s) => (s.id === along.id ? { ...along, ...own } : s.id === end.id ? { ...end, ...theirs } : s)) }) as LayRecords; // prettier-ignore
+    const of = (own: Partial<Wall> = {}, theirs: Partial<Wall> = {}) => texturedWallOf({ ...along, ...own }, recordsOf(own, theirs))!.panels;
+    const strips = (list: readonly TexturedPanel[]) => list.filter((p) => p.round);
+
+    test('a strip for each length along the wall, 50 wide on the wall at its end, shut at the arris, free at its edge', () => {
+      const list = of();
+      expect(list.map((p) => p.round?.panel ?? null)).toEqual([null, null, null, 1, 2, 3]);
+      for (const p of strips(list)) {
+        expect(p.round).toMatchObject({ side: 'right', on: 'Corridor, end', acrossMm: 50 });
+        expect(p.asked).toMatchObject({ panel: { leftMm: 0, rightMm: 50 }, borders: { left: 'closed', right: 'free' } });
+      }
+      // together they reach from its floor to its ceiling, each from where the one below it ends
+      const [low, middle, high] = strips(list).map((p) => p.asked.panel);
+      expect([low!.footMm, middle!.footMm, high!.footMm]).toEqual([0, low!.topMm, middle!.topMm].map((v) => expect.closeTo(v, 6)));
+      expect(high!.topMm).toBeCloseTo(2993, -1);
+      // beneath them lie the beds of that wall, and no joint is in two of them
+      const beds = strips(list).flatMap((p) => p.graph.segments.map((s) => Math.round(p.graph.nodes[s.a]!.yMm)));
+      expect(beds).toEqual(jointsOf(end.masonry!, { widthMm: 1200, heightMm: 2993 }).bedsMm.map(Math.round));
+    });
+    test('the floor of the other wall begins where this one ends: a bed that runs on round the arris lies at one height on both', () => {
+      // the floor falls by 8 from end to end of the long side, and there the other wall’s begins
+      const [low, strip] = [of()[0]!, strips(of())[0]!];
+      expect(strip.asked.panel.topMm - low.asked.panel.topMm).toBeCloseTo(8, 0);
+    });
+    test('pressed from the arris to its edge nothing is shut in; the other way the air is rolled against the arris', () => {
+      for (const p of strips(of())) {
+        const { left, pierces } = zonesOfPanel(p, []);
+        const strokes = left.flatMap((z) => z.strokes);
+        expect(pierces).toEqual([]);
+        expect(replayJoints(p.graph, strokes)).toMatchObject({ isClean: true, left: [] });
+        // beds are pressed outwards, one stroke each
+        for (const s of strokes.filter(isPress)) expect(p.graph.nodes[s.from]!.xMm).toBeLessThan(1);
+        const s = p.graph.segments[0]!;
+        expect(replayJoints(p.graph, [{ does: 'press', from: s.b, segments: [0] }]).trapped).toEqual([{ segment: 0, atStroke: 0, why: 'dead-end' }]);
+        // where there is room for one, one works
+        expect(zonesOfPanel(p, [], { hands: 'two' }).left.every((z) => z.hand === undefined)).toBe(true);
+      }
+    });
+    test('drops have one strip, on the wall at the left too; a smooth wall there, an inside corner and film that is second have none', () => {
+      const one = strips(of({ lie: 'upright' }));
+      expect(one).toHaveLength(1);
+      expect(one[0]!.asked.panel).toMatchObject({ footMm: 0, rightMm: 50 });
+      expect(one[0]!.round!.panel).toBe(of({ lie: 'upright' }).length - 1);
+      expect(of({ lie: 'upright', hungFrom: 'right' }).at(-1)!.round!.panel).toBe(1);
+      // the wall at the end laid first: round the same arris the other way, on to the right end of the long side
+      const other = texturedWallOf(end, recordsOf({ right: { is: 'outside', angleDeg: 90, isFirst: false } }))!.panels;
+      expect(other.at(-1)).toMatchObject({ round: { side: 'left', on: along.name }, asked: { borders: { left: 'free', right: 'closed' } } });
+      expect(other.at(-1)!.asked.panel.rightMm - other.at(-1)!.asked.panel.leftMm).toBeCloseTo(50, 6);
+      expect(other.at(-1)!.asked.panel.rightMm).toBeCloseTo(10_001, -1);
+      expect(strips(of({}, { masonry: null }))).toEqual([]);
+      expect(strips(of({ right: { is: 'inside', angleDeg: 90, isFirst: true } }))).toEqual([]);
+      expect(strips(of({ right: { is: 'outside', angleDeg: 90, isFirst: false } }))).toEqual([]);
+      expect(strips(of({ nextId: null }))).toEqual([]);
+    });
+    test('what film comes round on to was pressed with it: the film of the other wall is first to cover from its edge on, and none is pressed twice', () => {
+      const there = texturedWallOf(end, recordsOf({}))!.panels;
+      expect(there[0]!.asked.panel.leftMm).toBeCloseTo(50, 6);
+      expect(there[0]!.asked.borders.left).toBe('closed');
+      const lengthM = (list: readonly TexturedPanel[]) => list.reduce((s, p) => s + p.graph.segments.reduce((t, x) => t + x.lengthMm, 0), 0) / 1000;
+      const all = jointsOf(end.masonry!, there[0]!.asked.wall).lengthM;
+      expect(lengthM([...strips(of()), ...there])).toBeCloseTo(all, 1);
+    });
+    test('it is told by its arris: turned round first, then its places; what it is cut round there shuts it in as anywhere', () => {
+      const list = of();
+      expect(list.map((p) => panelName(list, p.number))).toEqual(['Length 1', 'Length 2', 'Length 3', 'Right arris of length 1', 'Right arris of length 2', 'Right arris of length 3']); // prettier-ignore
+      expect(list.map((p) => panelShort(list, p.number))).toEqual(['1', '2', '3', 'Arris 1', 'Arris 2', 'Arris 3']);
+      const strip = zonesOfPanel(list[3]!, []);
+      expect(zoneName(strip.left[0]!, list, 'mm')).toBe('Right arris of length 1, from the floor, 50 mm on Corridor, end');
+      expect(beforePanelWords(list, 4, 'mm')).toContain('First turn length 1 round the right arris, 50 mm on to Corridor, end');
+      expect(beforePanelWords(list, 2, 'mm')).toBe('First lay length 2: promoter on the lap of length 1, its edge set on it. There no air gets out.');
+      expect(beforePanelWords(list, 1, 'mm')).toBeNull();
+      const short = texturedWallOf({ ...along, lie: 'upright' }, recordsOf({ lie: 'upright' }))!.panels;
+      expect(panelName(short, short.length)).toBe('Right arris');
+      const fit = jointFit(end.masonry!, 0.6);
+      // tacked with its length: its border is no work of its own
+      expect(zoneDoing(strip.left[0]!, list[3]!, { fit, border: 'left-open', isFirst: true, units: 'mm' })[0]).toMatch(/^Faces/);
+      const pipe = { id: 'pipe', what: 'Pipe', handling: 'round', fromLeftMm: 20, fromFootMm: 380, widthMm: 60, heightMm: 40, isElectric: false } as const;
+      const shut = strips(of({}, { hardware: [pipe] as unknown as Wall['hardware'] }))[0]!;
+      expect(zonesOfPanel(shut, []).pierces).toHaveLength(1);
+    });
   });
   test('a cover that comes off leaves its hole open, and so does a door; a smooth wall has no panels of this kind', () => {
     const of = (handling: 'off' | 'round' | 'open') => wallOf({ hardware: corridor.hardware.map((h) => ({ ...h, handling })) })!.panels[0]!.asked.obstacles[0]!.isOpen;

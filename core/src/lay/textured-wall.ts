@@ -1,7 +1,7 @@
 import type { Film, Hardware, Masonry, Wall } from '@yellow-pane/contracts';
 import { layoutOnWall, type HungDrop, type LevelLength, type WallLayout } from '../cut/index.js';
 import { boundingBox } from '../geometry/index.js';
-import { floorAt, girthOfSection, surveyWall, wallSpan, type WallBody, type WallSide, type WallSurvey } from '../measure/index.js';
+import { floorAt, girthOfSection, surveyWall, wallBeside, wallSpan, type WallBody, type WallSide, type WallSurvey } from '../measure/index.js';
 import { jointGraph, type JointedPanel, type JointGraph, type PanelBorder } from './joint-graph.js';
 import type { LayRecords } from './lay-records.js';
 
@@ -13,6 +13,16 @@ export interface TexturedPanel {
   readonly graph: JointGraph;
   /** The side at which it is laid over the panel before it: of a length along the wall its foot; null: it is the first. */
   readonly overSide: WallSide | 'foot' | null;
+  /** It is what another panel of this wall goes on to round an arris. Left out: it lies on the wall itself. */
+  readonly round?: RoundArris;
+}
+/** Round which arris film goes, with which panel, and on to which wall. */
+export interface RoundArris {
+  readonly side: WallSide;
+  readonly panel: number;
+  readonly on: string;
+  /** So far. */
+  readonly acrossMm: number;
 }
 
 /** From where to where a panel is the first to lie on the wall: what it laps over was pressed with the panel before it. */
@@ -43,24 +53,24 @@ function texturedPanels(
   masonry: Masonry,
   hardware: readonly Hardware[],
   survey: WallSurvey,
-  layout: Pick<WallLayout, 'drops' | 'levels' | 'wallMm'>,
+  layout: Pick<WallLayout, 'drops' | 'levels' | 'wallMm' | 'ends'>,
 ): TexturedPanel[] {
   const { body, corners } = survey;
   if (!body) return [];
-  const box = boundingBox(body.outline);
-  const footMm = floorAt(body, 0);
-  const wall = { widthMm: box.maxX - box.minX, heightMm: box.maxY - footMm };
+  const { footMm, ...wall } = sizeOf(body);
   const closedAt = (side: WallSide) => corners[side].is === 'outside' && !corners[side].isFirst;
   return layout.drops.map((_d, i): TexturedPanel => {
     const level = layout.levels[i];
-    const { fromMm, toMm, over } = level
+    const own = level
       ? { ...ownSpan(layout.drops.slice(0, 1), 0, wall.widthMm), over: i > 0 ? ('foot' as const) : null }
       : ownSpan(layout.drops, i, wall.widthMm);
+    // what comes round an arris was pressed with the other wall's film
+    const [fromMm, toMm, over] = [Math.max(own.fromMm, layout.ends.left.comesMm), Math.min(own.toMm, wall.widthMm - layout.ends.right.comesMm), own.over];
     const span = wallSpan(survey, fromMm, toMm, 0)!;
     const border = (side: PanelBorder): 'free' | 'closed' => {
       if (side === over) return 'closed';
       if (side === 'foot' || side === 'top') return 'free';
-      const isEnd = side === 'left' ? fromMm < closedReach(layout, 'left') : toMm > closedReach(layout, 'right');
+      const isEnd = side === 'left' ? own.fromMm < closedReach(layout, 'left') : own.toMm > closedReach(layout, 'right');
       return isEnd && closedAt(side) ? 'closed' : 'free';
     };
     const asked: JointedPanel = {
@@ -90,6 +100,59 @@ const heightsOf = (
 /** Past this a panel is the one at that end of the wall. */
 const closedReach = ({ drops }: Pick<WallLayout, 'drops'>, side: WallSide): number =>
   side === 'left' ? Math.min(...drops.map((d) => Math.max(0, d.fromMm))) + 1 : Math.max(...drops.map((d) => d.toMm)) - 1;
+
+/** What the places of its joints are told from: width, height over the foot of its left end, and where that is. */
+function sizeOf(body: WallBody): { readonly widthMm: number; readonly heightMm: number; readonly footMm: number } {
+  const box = boundingBox(body.outline);
+  const footMm = floorAt(body, 0);
+  return { widthMm: box.maxX - box.minX, heightMm: box.maxY - footMm, footMm };
+}
+
+/** Nearer to the end of the wall than this a panel goes on round its arris, mm. */
+const AT_END_MM = 1;
+/**
+ * Strips that film of a wall goes on to round its arrises, where the wall beside has joints too: each a panel of its own, in the frame of that wall.
+ * At the arris it lies already, nothing goes out there; its edge on the other wall is free. One for the drop at that end, or for each length along the wall.
+ * @source docs/models/joints.md §4
+ */
+function roundArrises(
+  surface: Wall,
+  records: LayRecords,
+  here: WallSurvey,
+  on: { readonly layout: Pick<WallLayout, 'ends'>; readonly panels: readonly TexturedPanel[] },
+): TexturedPanel[] {
+  const { body, corners } = here;
+  const strips = (['left', 'right'] as const).flatMap((side): Omit<TexturedPanel, 'number'>[] => {
+    const { returnMm } = on.layout.ends[side];
+    const beside = corners[side].is === 'outside' && returnMm > 0 ? wallBeside(surface, side, records) : null;
+    const there = beside && surveyWall(beside, records).survey;
+    if (!body || !beside?.masonry || !there?.body) return [];
+    const { footMm, ...wall } = sizeOf(there.body);
+    const own = sizeOf(body);
+    const [leftMm, rightMm] = side === 'right' ? [0, Math.min(returnMm, wall.widthMm)] : [Math.max(0, wall.widthMm - returnMm), wall.widthMm];
+    // both floors meet at the arris: heights are carried over from there
+    const floorOf = (b: WallBody, foot: number, xMm: number) => floorAt(b, xMm) - foot;
+    const liftMm = floorOf(there.body, footMm, side === 'right' ? 0 : wall.widthMm) - floorOf(body, own.footMm, side === 'right' ? own.widthMm : 0);
+    const span = wallSpan(there, leftMm, rightMm, 0)!;
+    const ending = on.panels.filter(({ asked: { panel: p } }) => (side === 'right' ? p.rightMm > own.widthMm - AT_END_MM : p.leftMm < AT_END_MM));
+    return ending.map((p, i): Omit<TexturedPanel, 'number'> => {
+      const asked: JointedPanel = {
+        masonry: beside.masonry!,
+        wall,
+        panel: {
+          leftMm,
+          rightMm,
+          footMm: i === 0 ? Math.max(0, span.lowMm - footMm) : p.asked.panel.footMm + liftMm,
+          topMm: i === ending.length - 1 ? Math.min(wall.heightMm, span.highMm - footMm) : p.asked.panel.topMm + liftMm,
+        },
+        borders: { left: side === 'right' ? 'closed' : 'free', right: side === 'right' ? 'free' : 'closed', foot: p.asked.borders.foot, top: 'free' },
+        obstacles: beside.hardware.map((h) => obstacleAt(h, there.body!, footMm)),
+      };
+      return { asked, graph: jointGraph(asked), overSide: null, round: { side, panel: p.number, on: beside.name, acrossMm: rightMm - leftMm } };
+    });
+  });
+  return strips.map((s, i) => ({ ...s, number: on.panels.length + i + 1 }));
+}
 
 /** How film lies in the joints of a wall. */
 export interface JointFit {
@@ -121,5 +184,7 @@ export function texturedWallOf(
   const film = records.films.find((f) => f.id === surface.filmId);
   const layout = film && surface.masonry ? layoutOnWall(surface, records, film) : null;
   if (!film || !surface.masonry || !layout) return null;
-  return { panels: texturedPanels(surface.masonry, surface.hardware, surveyWall(surface, records).survey, layout), film, masonry: surface.masonry };
+  const { survey } = surveyWall(surface, records);
+  const panels = texturedPanels(surface.masonry, surface.hardware, survey, layout);
+  return { panels: [...panels, ...roundArrises(surface, records, survey, { layout, panels })], film, masonry: surface.masonry };
 }

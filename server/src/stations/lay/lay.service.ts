@@ -29,6 +29,7 @@ import {
   stretchLimitOf,
   texturedWallOf,
   zoneDoing,
+  beforePanelWords,
   zoneName,
   learnMinutes,
   timedPanes,
@@ -185,14 +186,21 @@ export class LayService {
     const border = doc.job.lay?.jointBorder ?? defaultLay.jointBorder;
     const hands = doc.job.lay?.jointHands ?? defaultLay.jointHands;
     const found = await this.compute.run('zones', { panels: wall.panels, logged, asked: { border, hands } });
-    const fit = jointFit(wall.masonry, stretchLimitOf(wall.film));
     return found.flatMap((p) =>
       p.left.map((zone, i): PrintedZone => ({
         name: zoneName(zone, wall.panels, doc.job.units),
         panel: p.panel,
         zone,
         before: [...p.done, ...p.left.slice(0, i).flatMap((z) => z.strokes)],
-        doing: zoneDoing(zone, p.panel, { fit, border, isFirst: i === 0 && p.placesDone === 0, units: doc.job.units }),
+        doing: [
+          ...(i === 0 && p.placesDone === 0 ? [beforePanelWords(wall.panels, p.panel.number, doc.job.units)] : []),
+          ...zoneDoing(zone, p.panel, {
+            fit: jointFit(p.panel.asked.masonry, stretchLimitOf(wall.film)),
+            border,
+            isFirst: i === 0 && p.placesDone === 0,
+            units: doc.job.units,
+          }),
+        ].filter((d) => d !== null),
         minds: i === 0 ? mindsOfPanel(p, doc.job.units) : [],
       })),
     );

@@ -192,3 +192,22 @@ test('with all of the border set first nobody has a way out: no two are planned'
   await settle();
   expect(root.querySelector('[data-pair]')).toBeNull();
 });
+test('round an arris: a strip of the film on the joints of the next wall, turned round first, for one person', async () => {
+  settings.set({ ...defaultLaySettings, jointHands: 'two' });
+  fixture.componentRef.setInput(
+    'surface',
+    TestBed.inject(RecordStore)
+      .doc()!
+      .surfaces.find((x) => x.name === 'Corridor, long side') as Wall,
+  );
+  await settle();
+  const names = () => [...root.querySelectorAll('[aria-pressed][aria-label]')].map((b) => [b.textContent!.trim(), b.getAttribute('aria-label')]);
+  expect(names().slice(2, 4)).toEqual([['3', 'Length 3'], ['Arris 1', 'Right arris of length 1']]); // prettier-ignore
+  await click(root.querySelector<HTMLElement>('[aria-label="Right arris of length 2"]')!);
+  expect(said('zone')).toBe('Right arris of length 2, from the floor, 50 mm on Corridor, end');
+  expect(root.textContent).toContain('First turn length 2 round the right arris');
+  // nobody else would stand there: nothing is said of two
+  expect(root.querySelector('[data-pair]')).toBeNull();
+  expect(root.textContent).not.toContain('One person here');
+  expect(lay.placeInHand()!.name).toBe('Right arris of length 2, from the floor');
+});

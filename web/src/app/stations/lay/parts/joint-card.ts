@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal, untracked } from '@angular/core';
 import type { Wall } from '@yellow-pane/contracts';
 import { stretchLimitOf } from '@yellow-pane/core/form';
-import { capital, formatRough } from '@yellow-pane/core/ground';
+import { formatRough, uncapital } from '@yellow-pane/core/ground';
 import {
   airWay,
+  beforePanelWords,
   defaultLay,
   factorOf,
   fitWords,
@@ -23,7 +24,8 @@ import {
   walkWords,
   zoneDoing,
   otherEndWords,
-  panelNoun,
+  panelName,
+  panelShort,
   zoneName,
   type HeatAim,
   type JointStroke,
@@ -56,10 +58,10 @@ const SPEEDS = [1, 4, 12] as const;
                 class="btn min-h-11 px-3! md:min-h-8"
                 [class.bg-hand!]="p.number === number()"
                 [attr.aria-pressed]="p.number === number()"
-                [attr.aria-label]="capital(noun()) + ' ' + p.number + (isDone(p.number) ? ', done' : '')"
+                [attr.aria-label]="panelName(p.number) + (isDone(p.number) ? ', done' : '')"
                 (click)="picked.set(p.number)"
               >
-                {{ p.number }}{{ isDone(p.number) ? ' ✓' : '' }}
+                {{ panelShort(p.number) }}{{ isDone(p.number) ? ' ✓' : '' }}
               </button>
             }
           }
@@ -128,13 +130,13 @@ const SPEEDS = [1, 4, 12] as const;
                 }
               } @else {
                 <p class="mt-2 text-xl leading-tight font-bold" role="status" data-zone>
-                  {{ w.panels.length > 1 ? capital(noun()) + ' ' + p.panel.number + ' is pressed' : 'All of it is pressed' }}
+                  {{ w.panels.length > 1 ? panelName(p.panel.number) + ' is pressed' : 'All of it is pressed' }}
                 </p>
                 @for (m of minds(); track $index) {
                   <p class="mt-1 border-l-4 border-harm bg-harm-tint px-2 py-1 text-[15px]" data-mind>{{ m }}</p>
                 }
                 @if (nextDrop(); as n) {
-                  <button type="button" class="btn mt-2 min-h-12 w-full text-lg" (click)="picked.set(n)">On to {{ noun() }} {{ n }}</button>
+                  <button type="button" class="btn mt-2 min-h-12 w-full text-lg" (click)="picked.set(n)">On to {{ uncapital(panelName(n)) }}</button>
                 }
               }
               <details class="mt-2">
@@ -241,8 +243,13 @@ export class JointCard {
     const doc = this.record.records();
     return doc ? texturedWallOf(this.surface(), doc) : null;
   });
-  protected readonly noun = computed(() => panelNoun(this.wall()?.panels ?? []));
-  protected readonly capital = capital;
+  protected panelName(number: number): string {
+    return panelName(this.wall()?.panels ?? [], number);
+  }
+  protected panelShort(number: number): string {
+    return panelShort(this.wall()?.panels ?? [], number);
+  }
+  protected readonly uncapital = uncapital;
   private readonly logged = computed(() => this.lay.lines().flatMap((e) => (e.kind === 'zone-done' && e.zone ? [e.zone] : [])).reverse()); // prettier-ignore
   /** Speeds of the gun by its own plan for this film and wall, where there is one. */
   private readonly tools = computed(() => {
@@ -282,14 +289,16 @@ export class JointCard {
     return left.find((z) => z.hand === this.hand()) ?? left[0] ?? null;
   });
   /** Two were asked for, and this panel has no split that leaves both a way out. */
-  protected readonly isAlone = computed(() => this.hands() === 'two' && this.border() === 'left-open' && !this.isPair() && (this.here()?.left.length ?? 0) > 1);
+  protected readonly isAlone = computed(
+    () => this.hands() === 'two' && this.border() === 'left-open' && !this.isPair() && !this.here()?.panel.round && (this.here()?.left.length ?? 0) > 1,
+  );
   protected readonly nextDrop = computed(() => this.came().find((p) => p.left.length > 0)?.panel.number ?? null);
   protected isDone(number: number): boolean {
     return this.came().some((p) => p.panel.number === number && p.left.length === 0);
   }
   private readonly fit = computed(() => {
     const w = this.wall();
-    return w ? jointFit(w.masonry, stretchLimitOf(w.film)) : null;
+    return w ? jointFit(this.here()?.panel.asked.masonry ?? w.masonry, stretchLimitOf(w.film)) : null;
   });
   protected name(z: WallZone): string {
     return zoneName(z, this.wall()?.panels ?? [], this.record.units());
@@ -309,9 +318,7 @@ export class JointCard {
   /** A drop is laid over the one before it before its own places come. */
   protected readonly over = computed(() => {
     const p = this.here();
-    return p?.panel.overSide && p.placesDone === 0
-      ? `First ${this.noun() === 'drop' ? 'hang' : 'lay'} ${this.noun()} ${p.panel.number}: promoter on the lap of ${this.noun()} ${p.panel.number - 1}, its edge set on it. There no air gets out.`
-      : null;
+    return p?.placesDone === 0 ? beforePanelWords(this.wall()?.panels ?? [], p.panel.number, this.record.units()) : null;
   });
   protected readonly doing = computed(() => {
     const [p, z, fit, w] = [this.here(), this.next(), this.fit(), this.wall()];
@@ -328,7 +335,7 @@ export class JointCard {
     if (!p || !fit || !w) return [];
     const f = (mm: number) => formatRough(mm, units);
     return [
-      fitWords(fit, w.masonry, units),
+      fitWords(fit, p.panel.asked.masonry, units),
       `${walkWords(p.plan, units)} From the floor ${f(2000)} are reached, a platform lifts that by ${f(1000)}, both hands reach ${f(1600)} across: house figures.`,
       'A stroke drives its air ahead; it and every joint not pressed yet keep a way over unpressed joints to an edge that is open. Rolled straight through, a crossing is shut (docs/models/joints.md). The order is replayed by a second reckoning that knows nothing of the plan.',
       setFirstWords(p.panel.graph, units),
