@@ -66,8 +66,7 @@ export function fitWords(
 const bandName = (band: number): string => (band === 0 ? 'from the floor' : band === 1 ? 'from the platform' : `from platform ${band}`);
 
 /** What a panel of a wall is called: it hangs, or lies along the wall over the one below it. */
-const panelNoun = (panels: readonly Pick<TexturedPanel, 'overSide'>[]): 'drop' | 'length' =>
-  panels.some((p) => p.overSide === 'foot') ? 'length' : 'drop';
+const panelNoun = (panels: readonly Pick<TexturedPanel, 'overSide'>[]): 'drop' | 'length' => (panels.some((p) => p.overSide === 'foot') ? 'length' : 'drop');
 
 /** A panel as one says it: by its number, or by the arris that film goes round. */
 export function panelName(panels: readonly Named[], number: number): string {
