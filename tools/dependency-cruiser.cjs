@@ -1,5 +1,5 @@
 /** Who may import whom: docs/conventions.md draws the same. */
-const stages = ['measure', 'form', 'films', 'choose', 'stock', 'cut', 'prepare', 'lay', 'check', 'handover'];
+const stages = ['measure', 'form', 'films', 'choose', 'stock', 'cut', 'prepare', 'lay', 'check', 'handover', 'days'];
 const core = (inner) => `^core/src/${inner}/`;
 module.exports = {
   forbidden: [

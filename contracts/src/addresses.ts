@@ -49,6 +49,7 @@ export const addresses = {
   computeRecess: { method: 'post', path: '/api/compute/recess' },
   computeDome: { method: 'post', path: '/api/compute/dome' },
   computeWrappedCorner: { method: 'post', path: '/api/compute/wrapped-corner' },
+  computeDays: { method: 'post', path: '/api/compute/days' },
   computeJoints: { method: 'post', path: '/api/compute/joints' },
   computeCorrugation: { method: 'post', path: '/api/compute/corrugation' },
   computeLettering: { method: 'post', path: '/api/compute/lettering' },

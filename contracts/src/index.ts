@@ -51,6 +51,7 @@ export * from './jobs/deleted-days.js';
 export * from './jobs/still-due-days.js';
 export * from './bench-document.js';
 export * from './shop/shop.js';
+export * from './days/days-plan.js';
 export * from './compute.js';
 export * from './addresses.js';
 export * from './routes.js';

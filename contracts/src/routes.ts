@@ -10,6 +10,7 @@ import { jobDay, kitLines, slipAnswer, slipRequest, washAnswer, washRequest } fr
 import { paneVerdict, verdictRequest } from './choose/verdict.js';
 import { quotePrice } from './handover/quote.js';
 import { broughtBack, deletedJob, jobDocument, jobFile, jobPage } from './job-document.js';
+import { daysPlanInput, daysPlanResult } from './days/days-plan.js';
 import { letteringInput, letteringResult } from './measure/sign.js';
 import {
   heatInput,
@@ -395,6 +396,13 @@ export const routes = {
     summary: 'How much more film the ribs of a corrugated sheet take, how far it stretches where it is formed into them, and whether the film stands it',
     body: corrugationInput,
     result: corrugationResult,
+    errors: ['bad-input'],
+  },
+  computeDays: {
+    ...addresses.computeDays,
+    summary: 'Who does what when: work, waits, people, places and what is shared laid out in as few days as can be, with reasons, and before when nobody ends',
+    body: daysPlanInput,
+    result: daysPlanResult,
     errors: ['bad-input'],
   },
   computeJoints: {

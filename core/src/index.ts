@@ -13,3 +13,4 @@ export * from './prepare/index.js';
 export * from './lay/index.js';
 export * from './check/index.js';
 export * from './handover/index.js';
+export * from './days/index.js';

@@ -30,6 +30,7 @@ import { boundByKnife, stockGuard } from './stations/stock/stock-guard.js';
 import { stockRoutes } from './stations/stock/stock.routes.js';
 import { StockService } from './stations/stock/stock.service.js';
 import type { PlotterAddress } from './instruments/plotter-driver.js';
+import { daysRoutes } from './stations/days/days.routes.js';
 import { formRoutes } from './stations/form/form.routes.js';
 import { FormService } from './stations/form/form.service.js';
 import { chooseRoutes } from './stations/choose/choose.routes.js';
@@ -166,6 +167,7 @@ export function createApp(bench: Bench): App {
   inner.use(plotterRoutes(plotter));
   inner.use(stockRoutes(new StockService(jobs, records, bench.now)));
   inner.use(chooseRoutes(bench.compute));
+  inner.use(daysRoutes(bench.compute));
   inner.use(formRoutes(new FormService(jobs, bench.compute)));
   inner.use(prepareRoutes(new PrepareService(jobs, bench.weather ?? null, new SimulatedWeather(), bench.now)));
   inner.use(layRoutes(new LayService(jobs, records, bench.compute), photos, changes, records, jobs));

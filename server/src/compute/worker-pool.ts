@@ -17,6 +17,7 @@ const MOST_MS: Record<RunnerName, number> = {
   recess: 60_000,
   corrugation: 4_500,
   joints: 30_000,
+  days: 60_000,
   zones: 30_000,
   dome: 30_000,
   wrappedCorner: 4_500,

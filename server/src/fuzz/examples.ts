@@ -60,6 +60,21 @@ function computations(doc: JobDocument, curved: JobDocument): Example[] {
       body: { corner: { radiusMm: 80, arrisMm: 5 }, thicknessMm: 12, returnMm: 0, film: { stretchMaxPct: 60 }, units: 'mm' },
     },
     { name: 'computeCorrugation', path: '/api/compute/corrugation', body: { corrugation: { form: 'trapezoid', pitchMm: 207, depthMm: 35, crestMm: 40, valleyMm: 119, bendMm: 4, girthMm: 235, way: 'bridged' }, film: { stretchMaxPct: 20 }, units: 'mm' } }, // prettier-ignore
+    {
+      name: 'computeDays',
+      path: '/api/compute/days',
+      body: {
+        from: '2026-12-10',
+        tasks: [
+          { id: 'prime', minutes: 20, placeId: 'room' },
+          { id: 'lay', minutes: 60, placeId: 'room', kit: ['ladder'], after: [{ taskId: 'prime', leastMin: 10, mostMin: 60, what: 'primer dries' }] },
+        ],
+        people: [{ id: 'Ines', can: ['lay'], hours: [{ fromMin: 480, toMin: 720 }] }],
+        kit: [{ id: 'ladder', count: 1 }],
+        places: [{ id: 'room', site: 'pier', open: [{ fromMin: 540, toMin: 900 }] }],
+        steps: 5,
+      },
+    },
     { name: 'computeJoints', path: '/api/compute/joints', body: { masonry: { unit: 'block', pitchAcrossMm: 400, pitchUpMm: 200, jointMm: 10, jointDepthMm: 5, bond: 'running', firstBedMm: 195, firstHeadMm: 400, texture: 'medium', courses: null, unitsInFirstCourse: null }, wall: { widthMm: 1300, heightMm: 900 }, panel: { leftMm: 0, rightMm: 1300, footMm: 0, topMm: 900 }, borders: { left: 'closed', right: 'free', foot: 'free', top: 'free' }, obstacles: [{ leftMm: 300, footMm: 150, widthMm: 80, heightMm: 80, isOpen: true }], goesRound: false, border: 'left-open', rule: 'strict', film: { stretchMaxPct: 60 }, strokes: [{ does: 'press', from: 0, segments: [0] }], units: 'mm' } }, // prettier-ignore
     { name: 'computeHeat', path: '/api/compute/heat', body: { aim: 'post-heat', film: { construction: 'cast-vinyl', thicknessUm: 180, temps: { applyMinC: 15, applyMaxC: 25, relaxC: 60, postHeatC: 90, limitC: 70 } }, material: 'wood-board', masonry: null, gun: { nozzleMm: 34, setC: 538, powerW: 2000, distanceMm: 25 }, airC: 20, groundC: 18, trial: { readC: 70, afterS: 2, speedMmPerS: 20, passes: 1 }, units: 'mm' } }, // prettier-ignore
     { name: 'computeLettering', path: '/api/compute/lettering', body: { text: 'TERN POINT', face: 'heavy', spacing: 4 } },
