@@ -59,6 +59,19 @@ describe('a day laid out', () => {
     expect(plan.placed[0]!.people).toEqual(['Ines', 'Okan']);
     expect(planOf(input([task('sheet', 60, { people: 2, lead: 'security' })], { people: [people[1]!, person('Edda', { can: [] })] })).left).toEqual(['sheet']);
   });
+  test('who can do less is asked first, so that the others are kept for what only they can do', () => {
+    const people = [person('Ines', { can: ['security'] }), person('Okan', { can: [] })];
+    const asked = input([task('any', 60), task('sheet', 60, { lead: 'security' })], { people });
+    expect(layOutDays(board(asked), ['any', 'sheet']).placed.map((p) => [p.taskId, p.people[0], p.startMin])).toEqual([['any', 'Okan', 480], ['sheet', 'Ines', 480]]); // prettier-ignore
+  });
+  test('what a plan costs: left over, late, days, end, on the way, standing about between the first and the last of a day', () => {
+    const places = [{ id: 'room', name: 'Room', site: 'pier', open: null }, { id: 'shop', name: 'Shop', site: 'street', open: null }]; // prettier-ignore
+    const asked = input([task('a', 60), task('b', 60, { placeId: 'shop', dueMin: hour(10) }), task('c', 30, { placeId: 'shop' }), task('d', 30)], { places });
+    const at = (taskId: string, startMin: number, minutes: number) => ({ taskId, startMin, endMin: startMin + minutes, people: ['Ines'] });
+    const plan = { placed: [at('a', hour(8), 60), at('b', hour(10), 60), at('c', 1440 + hour(9), 30)], left: ['d'] };
+    // half of the hour between is the way to the shop; the night is nobody’s
+    expect(costOfDays(asked, plan)).toEqual([1, 60, 2, 1440 + hour(9.5), 30, 30]);
+  });
   test('on the way from one site to another nobody works', () => {
     const places = [{ id: 'room', name: 'Room', site: 'pier', open: null }, { id: 'shop', name: 'Shop', site: 'street', open: null }]; // prettier-ignore
     const asked = input([task('a', 60), task('b', 60, { placeId: 'shop', after: [after('a')] })], { places });
@@ -125,9 +138,17 @@ describe('before this nobody ends', () => {
     const places = [{ id: 'room', name: 'Room', site: 'pier', open: [span(9, 18)] }]; // prettier-ignore
     const four = (more: Partial<DaysTask> = {}) => input(['a', 'b', 'c', 'd'].map((id) => task(id, 60, more)), { people, places, kit: [{ id: 'ladder', name: 'Ladder', count: 1 }] }); // prettier-ignore
     expect(boundOfDays(board(four()))).toEqual({ endMin: hour(11), by: { is: 'people' } });
+    // two hands each: two at a time are one at a time
+    expect(boundOfDays(board(four({ people: 2 })))).toEqual({ endMin: hour(13.5), by: { is: 'people' } });
     expect(boundOfDays(board(four({ lead: 'lay' })))).toEqual({ endMin: hour(13.5), by: { is: 'lead', lead: 'lay' } });
     expect(boundOfDays(board(four({ kit: ['ladder'] })))).toEqual({ endMin: hour(13.5), by: { is: 'kit', kitId: 'ladder' } });
   });
+});
+
+test('what may not be too old waits for what follows it, and so does all that hangs on it', () => {
+  const asked = input([task('prime', 10), task('lay', 60, { goodHours: [span(10, 12)], after: [after('prime', 10, 20)] }), task('clear', 120, { after: [after('prime')] })], { people: [person('Ines'), person('Okan')] }); // prettier-ignore
+  // primer at half past nine at the earliest, two hours of clearing away after it
+  expect(boundOfDays(board(asked))).toEqual({ endMin: hour(9.5) + 130, by: { is: 'chain', taskId: 'clear' } });
 });
 
 describe('when it cannot be', () => {
@@ -338,6 +359,11 @@ describe('by figures alone', () => {
     const turned = thursday.tasks.map((t) => (t.id === 'lay' ? { ...t, after: [{ ...t.after[0]!, leastMin: 90 }] } : t));
     expect(of({ tasks: turned }).doubt).toContain('at least 90 min after “prime”, and at most 60');
     expect(doubt({ fixed: { startMin: 540, people: ['edda'] } })).toContain('nobody of that id');
+  });
+  test('hours that touch are one stretch, in whatever order they are handed in', () => {
+    const people = [{ ...thursday.people[0]!, hours: [{ fromMin: 600, toMin: 720 }, { fromMin: 480, toMin: 600 }, { fromMin: 700, toMin: 700 }] }]; // prettier-ignore
+    const long = of({ people, tasks: [{ ...thursday.tasks[3]!, minutes: 200 }] });
+    expect(long.placed.map((p) => p.startMin)).toEqual([480]);
   });
   test('a minute is told by its day', () => {
     expect([minuteName('2026-12-10', 0), minuteName('2026-12-31', 1440 + 545)]).toEqual(['Thursday 10, 00:00', 'Friday 1, 09:05']);

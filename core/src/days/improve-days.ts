@@ -2,7 +2,7 @@ import { randomInt, seededRandom, type Random } from '../ground/index.js';
 import { faultsOfDays } from './check-days.js';
 import { compareCosts, costOfDays, type DaysInput, type DaysPlan, type DaysTask } from './days-model.js';
 import { boundOfDays, type DaysBound } from './days-bound.js';
-import { DaysBoard, layOutDays } from './lay-out-days.js';
+import { DaysBoard, layOutDays, orderInTime } from './lay-out-days.js';
 
 /** How much work and waiting hangs on a task. */
 function tails(board: DaysBoard): Map<string, number> {
@@ -51,7 +51,13 @@ export class DaysSearch {
     const due = (id: string) => this.board.task.get(id)!.dueMin ?? Infinity;
     const place = new Map(input.places.map((p, i) => [p.id, i]));
     const by = (...keys: ((id: string) => number)[]) => [...ids].sort((a, b) => keys.reduce((s, k) => s || k(a) - k(b), 0) || ids.indexOf(a) - ids.indexOf(b));
-    const orders = [by((id) => -tail.get(id)!), by(due, (id) => -tail.get(id)!), by((id) => place.get(this.board.task.get(id)!.placeId)!), ids];
+    const orders = [
+      by((id) => -tail.get(id)!),
+      by(due, (id) => -tail.get(id)!),
+      by((id) => place.get(this.board.task.get(id)!.placeId)!),
+      ids,
+      orderInTime(this.board, (id) => tail.get(id)!),
+    ];
     const plans = orders.map((order) => ({ order, plan: layOutDays(this.board, order) }));
     if (before && faultsOfDays(input, before).length === 0) plans.unshift({ order: orderOf(before), plan: before });
     const costed = plans.map((p) => ({ ...p, cost: costOfDays(input, p.plan) }));

@@ -87,6 +87,12 @@ class Taken {
     if (after && endMin + way(after) > after.startMin) return null;
     return there;
   }
+  /** Whether somebody is there at a minute and does nothing. */
+  isFree(person: DaysPerson, min: number): boolean {
+    const own = this.list(this.ofPerson, person.id);
+    const before = own[firstFrom(own.length, (k) => own[k]!.startMin > min) - 1];
+    return liesIn(person.hours, min, min + 1) && (!before || before.endMin <= min);
+  }
   kitIsFree(id: string, startMin: number, endMin: number): boolean {
     const uses = this.list(this.ofKit, id).filter((x) => x.startMin < endMin && startMin < x.endMin);
     const count = this.board.kitCount.get(id) ?? 0;
@@ -215,6 +221,42 @@ export function layOutDays(board: DaysBoard, order: readonly string[], likings: 
     queue.sort((a, b) => rank.get(a)! - rank.get(b)!);
   }
   return { placed: [...taken.at.values()].sort((a, b) => a.startMin - b.startMin || rank.get(a.taskId)! - rank.get(b.taskId)!), left: [...left] };
+}
+
+/**
+ * A list of tasks in the order in which they would be begun, were at every minute at which somebody comes free the most pressing one begun that can be: nobody stands about while
+ * there is something for him. Upper ends of waits are not looked at; whoever lays out the list holds them.
+ * @param pressing more is begun first
+ * @source parallel schedule generation: Kolisch 1996, from memory
+ */
+export function orderInTime(board: DaysBoard, pressing: (id: string) => number): string[] {
+  const { input } = board;
+  const taken = new Taken(board);
+  const open = input.tasks.map((t, i) => ({ t, i })).sort((a, b) => pressing(b.t.id) - pressing(a.t.id) || a.i - b.i).map(({ t }) => t); // prettier-ignore
+  const spans = [...input.tasks.flatMap((t) => t.goodHours ?? []), ...input.places.flatMap((p) => p.open ?? [])].map((s) => s.fromMin);
+  const times = [...new Set([...board.starts, ...spans])].sort((a, b) => a - b);
+  const come = (min: number) => {
+    const at = firstFrom(times.length, (k) => times[k]! >= min);
+    if (times[at] !== min) times.splice(at, 0, min);
+  };
+  const out: string[] = [];
+  for (let k = 0; k < times.length && open.length > 0; k++) {
+    const now = times[k]!;
+    if (!input.people.some((p) => taken.isFree(p, now))) continue;
+    for (let i = 0; i < open.length; i++) {
+      const t = open[i]!;
+      if (!t.after.every((w) => (taken.at.get(w.taskId)?.endMin ?? Infinity) + w.leastMin <= now)) continue;
+      const people = mayBegin(taken, board, t, now, []);
+      if (!people) continue;
+      const endMin = now + t.minutes;
+      taken.put({ taskId: t.id, startMin: now, endMin, people });
+      out.push(t.id);
+      open.splice(i--, 1);
+      for (const min of [endMin, endMin + input.walkMin, endMin + input.travelMin]) come(min);
+      for (const n of board.next.get(t.id)!) come(endMin + board.task.get(n)!.after.find((w) => w.taskId === t.id)!.leastMin);
+    }
+  }
+  return [...out, ...open.map((t) => t.id)];
 }
 
 /** The earliest minute at which a task can begin, with who does it; null: none up to the latest. */
