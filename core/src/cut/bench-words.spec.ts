@@ -45,7 +45,16 @@ function followed(words: string, { widthMm: w, heightMm: h }: Pick<Piece, 'width
     return left !== null ? left : right !== null ? w - right : null;
   };
   if (/^(Liner only|Slit the liner only|Slice the liner only)/.test(words)) return { layer: 'liner', places: upright(fromSide()!) };
-  if (words.startsWith('Fold:')) return { layer: 'mark', places: level(h - figure(/from the top end/)!) };
+  if (words.startsWith('Fold:')) {
+    const side = fromSide();
+    return { layer: 'mark', places: side === null ? level(h - figure(/from the top end/)!) : upright(side) };
+  }
+  const arrow = /^Pencil an arrow on the liner, (.+?) long over the middle, its barbs (.+?) back and out, its tip towards the top end/.exec(words);
+  if (arrow) {
+    const [long, head] = [length(arrow[1]!), length(arrow[2]!)];
+    const tip = place(w / 2, (h + long) / 2);
+    return { layer: 'mark', places: [place(w / 2, (h - long) / 2), tip, place(tip.x - head, tip.y - head), tip, place(tip.x + head, tip.y - head)] };
+  }
   if (words.startsWith('Pencil on the liner: the arris')) return { layer: 'mark', places: upright(fromSide()!) };
   if (/^Pencil on the liner: the (face|top),/.test(words)) {
     const [top, foot, left, right] = [figure(/from the (?:top|back)/), figure(/from the (?:foot|front)/), figure(/from the left/), figure(/from the right/)];

@@ -173,7 +173,10 @@ export function piecesOfWall(p: WallToPiece): DryPieces {
       const markedMm = roundUpToMark(drop.toMm - drop.fromMm, units);
       const widthMm = isLying ? markedMm : Math.min(widestMm, markedMm);
       const heightMm = roundUpToMark(s.highMm - s.lowMm + 2 * a.panelMm, units);
-      const bench = [...benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f), ...(isBook ? [wayUp(widthMm, heightMm, isTurned[i]!)] : [])];
+      const bench = [
+        ...benchOf({ drop, stretch: s, widthMm, heightMm, hasEnd, ends }, p, f),
+        ...(isBook ? [wayUp({ widthMm, heightMm }, isTurned[i]!, f)] : []),
+      ];
       const over = surface.hungFrom === 'left' ? 'right' : 'left';
       const headDropMm =
         (survey.body!.isBroken.ceiling ? highestMm : spans[i]!.highMm) - (s.name === 'below' || survey.body!.isBroken.ceiling ? s.highMm : spans[i]!.highMm);
@@ -260,14 +263,14 @@ function bookWords({ direction }: WallToPiece['film'], isBook: boolean, isTurned
 const ARROW_MM = 200;
 const ARROW_HEAD_MM = 40;
 /** Turned or not, film without a print looks the same in the hand: the liner says which end is hung at the ceiling. As it hangs. */
-function wayUp(widthMm: number, heightMm: number, isTurned: boolean): BenchCut {
+function wayUp({ widthMm, heightMm }: Pick<Hung, 'widthMm' | 'heightMm'>, isTurned: boolean, f: (mm: number) => string): BenchCut {
   const [long, head] = [Math.min(ARROW_MM, heightMm / 2), Math.min(ARROW_HEAD_MM, heightMm / 4, widthMm / 4)];
   const [x, tip, tail] = [widthMm / 2, (heightMm + long) / 2, (heightMm - long) / 2];
   const path = [[x, tail], [x, tip], [x - head, tip - head], [x, tip], [x + head, tip - head]]; // prettier-ignore
   return {
     layer: 'mark',
     path: path.map(([xMm, yMm]) => ({ xMm: xMm!, yMm: yMm!, bulge: 0 })),
-    words: `Pencil an arrow on the liner towards the end that hangs at the ceiling${isTurned ? ': this drop hangs turned' : ''}.`,
+    words: `Pencil an arrow on the liner, ${f(long)} long over the middle, its barbs ${f(head)} back and out, its tip towards the top end: that one hangs at the ceiling${isTurned ? '; this drop hangs turned' : ''}.`,
   };
 }
 
