@@ -261,13 +261,49 @@ try {
   for (const key of ['ArrowUp', 'Enter', 'ArrowUp', 'Enter', 'ArrowDown', 'ArrowDown', 'ArrowLeft', 'ArrowLeft', 'Shift+Enter']) await page.keyboard.press(key);
   await card.evaluate((e) => e.scrollIntoView());
   const trapped = await page.screenshot();
+  // a graphic in lengths along a wall, and round the arris on to the next
+  await bench.goTo('Measure');
+  await bench.pick('Corridor, long side');
+  await page.waitForTimeout(600);
+  const lengths = await page.screenshot();
+  await bench.goTo('Lay');
+  await page.getByRole('button', { name: 'Step by step' }).click();
+  await page.locator('[data-step="wall-joints"]').click();
+  await page.locator('#lay-jointHands').selectOption('two');
+  await card.locator('[data-pair]').waitFor();
+  await card.evaluate((e) => e.scrollIntoView());
+  const pair = await page.screenshot();
+  await page.locator('#lay-jointHands').selectOption('one');
+  await bench.pick('Corridor wall');
+  await page.getByRole('button', { name: 'Step by step' }).click();
   const wallSheet = await page.locator('a', { hasText: 'Print this run sheet' }).getAttribute('href');
   const printed = firstPage(await (await page.request.get(new URL(wallSheet!, server.url).href)).body(), 3);
   await beside(
-    [column, columnCut, door, doorCut, wall, wallCut, counter, tableCut, counterLay, sign, signCut, signLay, gable, priming, corner, order, trapped, printed],
+    [
+      column,
+      columnCut,
+      door,
+      doorCut,
+      wall,
+      wallCut,
+      counter,
+      tableCut,
+      counterLay,
+      sign,
+      signCut,
+      signLay,
+      gable,
+      priming,
+      corner,
+      order,
+      trapped,
+      printed,
+      lengths,
+      pair,
+    ],
     'laid-dry',
     half,
-    3,
+    4,
   );
   await bench.openJob('Tern Point annex');
   await bench.goTo('Check');

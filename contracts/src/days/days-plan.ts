@@ -69,11 +69,13 @@ export const daysPlanResult = z.object({
   ),
   /** What found no time, and what of its wishes cannot hold together. */
   left: z.array(z.object({ taskId: z.string(), text: z.string() })),
+  /** What ends after it is due. */
+  late: z.array(z.object({ taskId: z.string(), byMin: z.int(), text: z.string() })),
   endMin: z.int(),
   days: z.int(),
   wayMin: z.int(),
   idleMin: z.int(),
   /** Before this nobody ends, whoever plans it; null: some of it can be done at no time. */
-  bound: z.object({ endMin: z.int(), text: z.string() }).nullable(),
+  bound: z.object({ /** Null: there is more work than hours. */ endMin: z.int().nullable(), text: z.string() }).nullable(),
 });
 export type DaysPlanResult = z.output<typeof daysPlanResult>;

@@ -1,4 +1,8 @@
-import { liesIn, wayMin, type DaysInput, type DaysPlan } from './days-model.js';
+import { wayMin, type DaysInput, type DaysPlan, type Span } from './days-model.js';
+
+/** All of a stretch in one of the spans, one after the other: the planner looks them up in its own way. */
+const isWithin = (spans: readonly Span[] | null, fromMin: number, toMin: number): boolean =>
+  spans === null || spans.some((s) => s.fromMin <= fromMin && toMin <= s.toMin);
 
 /**
  * What a plan of days breaks, in a sentence each; it knows nothing of how plans are made. Whoever puts work outside its good hours may: it is warned of, not refused.
@@ -18,9 +22,10 @@ export function faultsOfDays(input: DaysInput, plan: DaysPlan): string[] {
     if (x.endMin - x.startMin !== t.minutes) out.push(`${t.name} takes ${t.minutes} min.`);
     if (x.people.length !== t.people || new Set(x.people).size !== t.people) out.push(`${t.name} needs ${t.people} people.`);
     if (t.lead !== null && !person.get(x.people[0]!)?.can.includes(t.lead)) out.push(`${t.name} is led by somebody who does not do it.`);
-    for (const id of x.people) if (!liesIn(person.get(id)!.hours, x.startMin, x.endMin)) out.push(`${person.get(id)!.name} is not there for all of ${t.name}.`);
-    if (!liesIn(p.open, x.startMin, x.endMin)) out.push(`${p.name} is closed while ${t.name} is done.`);
-    if (!t.fixed && !liesIn(t.goodHours, x.startMin, x.endMin)) out.push(`${t.name} lies outside its good hours.`);
+    for (const id of x.people)
+      if (!isWithin(person.get(id)!.hours, x.startMin, x.endMin)) out.push(`${person.get(id)!.name} is not there for all of ${t.name}.`);
+    if (!isWithin(p.open, x.startMin, x.endMin)) out.push(`${p.name} is closed while ${t.name} is done.`);
+    if (!t.fixed && !isWithin(t.goodHours, x.startMin, x.endMin)) out.push(`${t.name} lies outside its good hours.`);
     if (t.fixed && (x.startMin !== t.fixed.startMin || x.people.join() !== t.fixed.people.join())) out.push(`${t.name} was moved from where it was put.`);
     for (const w of t.after) {
       const before = at.get(w.taskId);

@@ -1,7 +1,7 @@
 import { liesIn, type DaysInput, type DaysTask, type Span } from './days-model.js';
 import type { DaysBoard } from './lay-out-days.js';
 
-/** Before this no plan ends, whoever makes it, and what says so. */
+/** Before this no plan ends, whoever makes it, and what says so. Infinity: there is more work than hours. */
 export interface DaysBound {
   readonly endMin: number;
   /** A chain of work and waits that ends with a task; all hands; those who can lead one kind of work; a thing there are too few of. */

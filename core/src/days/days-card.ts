@@ -5,7 +5,7 @@ import { costOfDays, type DaysInput, type Span } from './days-model.js';
 import { wishesAgainst, type NoPlan } from './days-bound.js';
 import { DaysSearch } from './improve-days.js';
 import { whyThen } from './lay-out-days.js';
-import { boundWords, fixedWords, minuteName, whyWords, wishWords } from './days-words.js';
+import { boundWords, fixedWords, lateWords, minuteName, whyWords, wishWords } from './days-words.js';
 
 /** Spans in order, those that touch or lie over each other made one; empty and turned ones are none. */
 function inOrder(list: readonly Span[]): Span[] {
@@ -44,7 +44,7 @@ function doubtOf(asked: DaysPlanInput): string | null {
 /** A plan of days by figures alone, in words too: what lies when and why, what found no time, before when nobody ends. */
 export function daysCard(asked: DaysPlanInput): DaysPlanResult {
   const doubt = doubtOf(asked);
-  const nothing = { placed: [], left: [], endMin: 0, days: 0, wayMin: 0, idleMin: 0, bound: null };
+  const nothing = { placed: [], left: [], late: [], endMin: 0, days: 0, wayMin: 0, idleMin: 0, bound: null };
   if (doubt) return { doubt, ...nothing };
   const named = <T extends { readonly id: string; readonly name: string }>(x: T): T => ({ ...x, name: x.name || x.id });
   const input: DaysInput = {
@@ -82,6 +82,13 @@ export function daysCard(asked: DaysPlanInput): DaysPlanResult {
     days,
     wayMin,
     idleMin,
-    bound: bound && { endMin: bound.endMin, text: boundWords(board, bound, at(bound.endMin)) },
+    late: plan.placed.flatMap(({ taskId, endMin: end }) => {
+      const { dueMin, name } = board.task.get(taskId)!;
+      return dueMin === null || end <= dueMin ? [] : [{ taskId, byMin: end - dueMin, text: lateWords(name, end - dueMin, against.get(taskId)?.wishes ?? []) }];
+    }),
+    bound: bound && {
+      endMin: Number.isFinite(bound.endMin) ? bound.endMin : null,
+      text: boundWords(board, bound, Number.isFinite(bound.endMin) ? at(bound.endMin) : null),
+    },
   };
 }

@@ -44,9 +44,9 @@ export const fixedWords = (board: DaysBoard, { taskId, startMin, endMin }: Omit<
 ];
 
 const numbers = ['nobody', 'one', 'two', 'three', 'four', 'five', 'six'] as const;
-/** Before when nobody ends, and what says so. */
-export function boundWords(board: DaysBoard, { by }: DaysBound, at: string): string {
-  const it = `It cannot be done before ${at}`;
+/** Before when nobody ends, and what says so. @param at that minute; null: there is more work than hours */
+export function boundWords(board: DaysBoard, { by }: DaysBound, at: string | null): string {
+  const it = at === null ? 'It cannot all be done in these hours' : `It cannot be done before ${at}`;
   if (!by) return `${it}.`;
   const hands = board.input.people.length;
   switch (by.is) {
@@ -75,3 +75,9 @@ export const wishWords = (name: string, against: NoPlan['wishes']): string =>
   against.length
     ? `${name} can be done at no time: ${listed(against.map((w) => wishes[w]))} cannot hold together. Give one of them up.`
     : `${name} finds no time beside the rest: more days, more hands, or less before it.`;
+
+/** How late a task ends, and whether it could have been in time at all. */
+export const lateWords = (name: string, byMin: number, against: NoPlan['wishes']): string =>
+  against.length
+    ? `${name} ends ${byMin} min after it is due, and no plan has it in time: ${listed(against.map((w) => wishes[w]))} cannot hold together.`
+    : `${name} ends ${byMin} min after it is due: more hands, or less before it.`;

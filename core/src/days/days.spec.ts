@@ -4,7 +4,7 @@ import { randomInt, seededRandom, type Random } from '../ground/index.js';
 import { sampleOf } from '../ground/sample.testing.js';
 import { faultsOfDays } from './check-days.js';
 import { boundOfDays, wishesAgainst } from './days-bound.js';
-import { compareCosts, costOfDays, liesIn, type DaysInput, type DaysPerson, type DaysPlan, type DaysTask, type Span } from './days-model.js';
+import { compareCosts, costOfDays, type DaysInput, type DaysPerson, type DaysPlan, type DaysTask, type Span } from './days-model.js';
 import { daysCard } from './days-card.js';
 import { minuteName } from './days-words.js';
 import { DaysSearch } from './improve-days.js';
@@ -236,6 +236,7 @@ describe('whatever days come', () => {
 });
 
 describe('against an optimum from outside', () => {
+  const isIn = (spans: readonly Span[] | null, fromMin: number, toMin: number) => spans === null || spans.some((x) => x.fromMin <= fromMin && toMin <= x.toMin);
   /** The earliest end of all, as an integer programme over who begins what when. */
   function programme(asked: DaysInput, horizon: number): string {
     const vars: { name: string; t: DaysTask; at: number; team: readonly DaysPerson[] }[] = [];
@@ -244,8 +245,8 @@ describe('against an optimum from outside', () => {
       for (let at = 0; at + t.minutes <= horizon; at++)
         for (const [k, team] of pairs(asked.people, t.people).entries()) {
           const place = asked.places.find((p) => p.id === t.placeId)!;
-          if (!liesIn(t.goodHours, at, at + t.minutes) || !liesIn(place.open, at, at + t.minutes)) continue;
-          if (!team.every((p) => liesIn(p.hours, at, at + t.minutes)) || (t.lead !== null && !team.some((p) => p.can.includes(t.lead!)))) continue;
+          if (!isIn(t.goodHours, at, at + t.minutes) || !isIn(place.open, at, at + t.minutes)) continue;
+          if (!team.every((p) => isIn(p.hours, at, at + t.minutes)) || (t.lead !== null && !team.some((p) => p.can.includes(t.lead!)))) continue;
           vars.push({ name: `x_${t.id}_${at}_${k}`, t, at, team });
         }
     const of = (id: string) => vars.filter((v) => v.t.id === id);
@@ -349,6 +350,15 @@ describe('by figures alone', () => {
     expect(shut.left.find((l) => l.taskId === 'clean')!.text).toBe('Clean W1 can be done at no time: when its place is open and the hours in which somebody is there cannot hold together. Give one of them up.'); // prettier-ignore
     const full = of({ tasks: Array.from({ length: 5 }, (_, i) => ({ ...thursday.tasks[0]!, id: `t${i}`, name: `T${i}`, minutes: 240 })) });
     expect(full.left.map((l) => l.text)).toContainEqual(expect.stringContaining('finds no time beside the rest'));
+    expect(full.bound).toEqual({ endMin: null, text: 'It cannot all be done in these hours with two: there is so much work.' });
+  });
+  test('what ends after it is due is told, by how much, and whether any plan had it in time', () => {
+    const due = (dueMin: number, more: object = {}) => of({ tasks: thursday.tasks.map((t) => (t.id === 'clean' ? { ...t, dueMin, ...more } : t)) }).late;
+    expect(due(570)).toEqual([]);
+    expect(due(560)).toEqual([{ taskId: 'clean', byMin: 10, text: 'Clean W1 ends 10 min after it is due, and no plan has it in time: when its place is open and when it is due cannot hold together.' }]); // prettier-ignore
+    // due with the other at one time, and one pair of hands
+    const both = ['a', 'b'].map((id) => ({ ...thursday.tasks[0]!, id, name: id, dueMin: 570 }));
+    expect(of({ tasks: both, people: thursday.people.slice(0, 1) }).late).toEqual([{ taskId: expect.any(String), byMin: 30, text: expect.stringMatching(/^[ab] ends 30 min after it is due: more hands/) }]); // prettier-ignore
   });
   test('what names nobody and nothing, or is there twice, is asked for in a sentence', () => {
     const doubt = (more: object) => of({ tasks: [{ ...thursday.tasks[0]!, ...more }] }).doubt;

@@ -157,6 +157,16 @@ describe('the panels of a wall', () => {
       const all = jointsOf(end.masonry!, there[0]!.asked.wall).lengthM;
       expect(lengthM([...strips(of()), ...there])).toBeCloseTo(all, 1);
     });
+    test('a drop of which all lies on what came round is no panel: it has no joint that is its own', () => {
+      // the first film comes round almost all of this wall, then all of it
+      const records = { ...recordsOf({}), job: { ...file.job, dry: { outsideWrapMm: 1190, lapMm: 25 } } } as LayRecords;
+      const there = texturedWallOf(end, records)!.panels;
+      expect(there.map((p) => p.asked.panel.rightMm - p.asked.panel.leftMm)).toEqual([expect.closeTo(10, -1)]);
+      const all = { ...records, job: { ...file.job, dry: { outsideWrapMm: 1205, lapMm: 25 } } } as LayRecords;
+      expect(texturedWallOf(end, { ...all, memo: new Memo() })!.panels).toEqual([]);
+      // and of the other film the strip is no wider than the wall
+      expect(strips(texturedWallOf(along, { ...all, memo: new Memo() })!.panels)[0]!.asked.panel.rightMm).toBeLessThan(1205);
+    });
     test('it is told by its arris: turned round first, then its places; what it is cut round there shuts it in as anywhere', () => {
       const list = of();
       expect(list.map((p) => panelName(list, p.number))).toEqual(['Length 1', 'Length 2', 'Length 3', 'Right arris of length 1', 'Right arris of length 2', 'Right arris of length 3']); // prettier-ignore

@@ -59,13 +59,15 @@ function texturedPanels(
   if (!body) return [];
   const { footMm, ...wall } = sizeOf(body);
   const closedAt = (side: WallSide) => corners[side].is === 'outside' && !corners[side].isFirst;
-  return layout.drops.map((_d, i): TexturedPanel => {
+  return layout.drops.flatMap((_d, i): TexturedPanel[] => {
     const level = layout.levels[i];
     const own = level
       ? { ...ownSpan(layout.drops.slice(0, 1), 0, wall.widthMm), over: i > 0 ? ('foot' as const) : null }
       : ownSpan(layout.drops, i, wall.widthMm);
     // what comes round an arris was pressed with the other wall's film
     const [fromMm, toMm, over] = [Math.max(own.fromMm, layout.ends.left.comesMm), Math.min(own.toMm, wall.widthMm - layout.ends.right.comesMm), own.over];
+    // all of it lies on what came round
+    if (toMm - fromMm < AT_END_MM) return [];
     const span = wallSpan(survey, fromMm, toMm, 0)!;
     const border = (side: PanelBorder): 'free' | 'closed' => {
       if (side === over) return 'closed';
@@ -84,7 +86,7 @@ function texturedPanels(
       borders: { left: border('left'), right: border('right'), foot: border('foot'), top: border('top') },
       obstacles: hardware.map((h) => obstacleAt(h, body, footMm)),
     };
-    return { number: i + 1, asked, graph: jointGraph(asked), overSide: over };
+    return [{ number: i + 1, asked, graph: jointGraph(asked), overSide: over }];
   });
 }
 /** From which height to which a panel is the first to lie: a length along the wall from the upper edge of the one below it. */
@@ -108,7 +110,7 @@ function sizeOf(body: WallBody): { readonly widthMm: number; readonly heightMm: 
   return { widthMm: box.maxX - box.minX, heightMm: box.maxY - footMm, footMm };
 }
 
-/** Nearer to the end of the wall than this a panel goes on round its arris, mm. */
+/** Nearer to the end of the wall than this a panel goes on round its arris; narrower than this it is none, mm. */
 const AT_END_MM = 1;
 /**
  * Strips that film of a wall goes on to round its arrises, where the wall beside has joints too: each a panel of its own, in the frame of that wall.
@@ -151,7 +153,8 @@ function roundArrises(
       return { asked, graph: jointGraph(asked), overSide: null, round: { side, panel: p.number, on: beside.name, acrossMm: rightMm - leftMm } };
     });
   });
-  return strips.map((s, i) => ({ ...s, number: on.panels.length + i + 1 }));
+  const last = Math.max(0, ...on.panels.map((p) => p.number));
+  return strips.map((s, i) => ({ ...s, number: last + i + 1 }));
 }
 
 /** How film lies in the joints of a wall. */

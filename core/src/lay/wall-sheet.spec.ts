@@ -99,6 +99,10 @@ describe('the steps of a wall', () => {
     expect(text('wall-inside', 'Lobby left')).toContain('trim it on Lobby back along the guide to a return of 15 mm');
     expect(text('wall-inside-second', 'Lobby back')).toMatch(/the film of Lobby left lies.*trim it along the ruler of 3 mm, over the return/);
     expect(text('wall-outside', 'Lobby back', {}, { outsideWrapMm: 80 })).toContain('80 mm on to Lobby pier');
+    expect(text('wall-outside', 'Lobby back')).not.toContain('joints');
+    // round an arris film lies on joints there too
+    expect(text('wall-outside', 'Corridor, long side')).toContain('50 mm on to Corridor, end. Its joints there from the arris outwards');
+    expect(text('wall-outside', 'Corridor, long side', { masonry: null })).not.toContain('joints');
     expect(text('wall-outside-second', 'Lobby pier')).toBe(
       'Left arris: the film of Lobby back comes round it: promoter and a tape line on it, where this one is laid 25 mm over.',
     );

@@ -2,7 +2,7 @@ import type { PaneTrait, Piece, Wall } from '@yellow-pane/contracts';
 import { cutOfWall, endReach, FOLD_BACK_MM, layoutOnWall, resolveDry } from '../cut/index.js';
 import { isLaidDry } from '../films/index.js';
 import { capital, formatDifference, formatLength, formatRough } from '../ground/index.js';
-import { CORNER_RULER_MM, coverOfWall, insideReturnMm, surveyWall, wallFacts, type WallCorner, type WallSide } from '../measure/index.js';
+import { CORNER_RULER_MM, coverOfWall, insideReturnMm, surveyWall, wallBeside, wallFacts, type WallCorner, type WallSide } from '../measure/index.js';
 import { askedOfGround, groundTraits, hardwareFigures, type DryFigures } from './dry-sheet.js';
 import type { LayRecords } from './lay-records.js';
 
@@ -40,7 +40,9 @@ export function wallFigures(surface: Wall, records: LayRecords): DryFigures | nu
     of(is)
       .filter((c) => c.isFirst === isFirst)
       .map((c) =>
-        is === 'inside' ? insideWords(c, insideReturnMm(dry.insideReturnMm, c.wanderMm).returnMm, f) : outsideWords(c, dry.outsideWrapMm, dry.lapMm, about),
+        is === 'inside'
+          ? insideWords(c, insideReturnMm(dry.insideReturnMm, c.wanderMm).returnMm, f)
+          : outsideWords(c, dry.outsideWrapMm, dry.lapMm, about) + jointsThere(c, surface, records),
       )
       .join(' ');
   const [inside, insideSecond, outside, outsideSecond] = [words('inside', true), words('inside', false), words('outside', true), words('outside', false)];
@@ -132,6 +134,12 @@ const outsideWords = (c: At, wrapMm: number, lapMm: number, f: (mm: number) => s
   c.isFirst
     ? `${capital(c.side)} arris: warm the film, lay it round without a fold, ${f(wrapMm)} on to ${c.beside?.name ?? 'the other wall'}.`
     : `${capital(c.side)} arris: the film of ${c.beside?.name ?? 'the other wall'} comes round it: promoter and a tape line on it, where this one is laid ${f(Math.min(lapMm, wrapMm))} over.`;
+
+/** Film lies on joints round the arris too, as far as it goes: they are pressed like the others. */
+const jointsThere = (c: At, surface: Wall, records: LayRecords): string =>
+  c.isFirst && surface.masonry && wallBeside(surface, c.side, records)?.masonry
+    ? ' Its joints there from the arris outwards: “Then the joints” has them place by place.'
+    : '';
 
 /** A corner that wanders too far for the usual return. */
 function thinLap(c: At, usualMm: number, f: (mm: number) => string): string[] {
