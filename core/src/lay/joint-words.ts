@@ -131,9 +131,13 @@ export function zoneDoing(
     isFirst && !round
       ? `Tack its border first, top and foot, then the sides: ${tacked}. Gun ${formatRough(150, units)} to ${formatRough(250, units)} away, pointing away from the film.`
       : '',
-    z.lanes.length ? `Faces: ${count(z.lanes.length, 'lane')} with the ${isCold ? 'squeegee, cold' : 'roller'}, each towards its arrow.` : '',
+    z.lanes.length
+      ? `Faces: ${count(z.lanes.length, 'lane')} with the ${isCold ? 'squeegee, cold' : 'roller'}, ${z.lanes.length > 1 ? 'each ' : ''}towards its arrow.`
+      : '',
     standing.length ? `Round ${standing.join(', ')}: with the hand pad, at once after heating.` : '',
-    of('head') + of('bed') ? `Joints with ${wheel}: ${count(of('head'), 'short upright stroke')}, ${count(of('bed'), 'level one')}, by their numbers.` : '',
+    of('head') + of('bed')
+      ? `Joints with ${wheel}: ${[of('head') ? count(of('head'), 'short upright stroke') : '', of('bed') ? count(of('bed'), of('head') ? 'level one' : 'level stroke') : ''].filter(Boolean).join(', ')}, by their numbers.`
+      : '',
     sides.length ? (border === 'set-first' ? `The border here is set before its joints: ${seal}` : `Then seal the border here, ${seal}`) : '',
   ].filter(Boolean);
 }

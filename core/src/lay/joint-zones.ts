@@ -99,7 +99,7 @@ function beside(from: number, to: number, gaps: readonly { readonly from: number
 
 /**
  * Lanes over the faces of one place: a roller wide, overlapping, always towards an open edge: to the free side, from the middle of the panel to both, or, shut at both sides,
- * up or down.
+ * up or down. A strip no wider than the roller takes one lane along it: the free edge is beside it all the way.
  */
 export function faceLanes(
   { asked: { panel, borders, obstacles } }: Pick<TexturedPanel, 'asked'>,
@@ -107,7 +107,8 @@ export function faceLanes(
   tools: TextureTools,
 ): FaceLane[] {
   const middle = (panel.leftMm + panel.rightMm) / 2;
-  const isSideFree = borders.left === 'free' || borders.right === 'free';
+  const isStrip = panel.rightMm - panel.leftMm <= tools.rollerMm;
+  const isSideFree = !isStrip && (borders.left === 'free' || borders.right === 'free');
   const [low, high] = isSideFree ? [box.lowMm, box.highMm] : [box.fromMm, box.toMm];
   const count = Math.max(1, Math.ceil((high - low - tools.overlapMm) / (tools.rollerMm - tools.overlapMm) - 1e-9));
   const wide = Math.min(tools.rollerMm, high - low);

@@ -179,8 +179,13 @@ describe('the panels of a wall', () => {
       const short = texturedWallOf({ ...along, lie: 'upright' }, recordsOf({ lie: 'upright' }))!.panels;
       expect(panelName(short, short.length)).toBe('Right arris');
       const fit = jointFit(end.masonry!, 0.6);
-      // tacked with its length: its border is no work of its own
-      expect(zoneDoing(strip.left[0]!, list[3]!, { fit, border: 'left-open', isFirst: true, units: 'mm' })[0]).toMatch(/^Faces/);
+      // tacked with its length: its border is no work of its own; a roller wider than the strip goes along it once
+      expect(zoneDoing(strip.left[0]!, list[3]!, { fit, border: 'left-open', isFirst: true, units: 'mm' })).toEqual([
+        'Faces: 1 lane with the roller, towards its arrow.',
+        'Joints with the joint wheel: 6 level strokes, by their numbers.',
+        'Then seal the border here, right; gun pointing away from what is done.',
+      ]);
+      expect(strip.left[0]!.lanes).toEqual([expect.objectContaining({ fromXMm: 25, toXMm: 25 })]);
       const pipe = { id: 'pipe', what: 'Pipe', handling: 'round', fromLeftMm: 20, fromFootMm: 380, widthMm: 60, heightMm: 40, isElectric: false } as const;
       const shut = strips(of({}, { hardware: [pipe] as unknown as Wall['hardware'] }))[0]!;
       expect(zonesOfPanel(shut, []).pierces).toHaveLength(1);

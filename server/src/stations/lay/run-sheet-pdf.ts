@@ -70,7 +70,7 @@ function passSvg(plan: SqueegeePlan, strokes: SqueegeePlan['passes'][number]['st
 }
 
 /** Room of the drawing of one place on the sheet, points. */
-const ZONE_PT = { wide: 515, high: 560 };
+const ZONE_PT = { wide: 515, high: 560, narrow: 60 };
 /** A place of a wall, its strokes numbered, big enough to be read at arm's length: joints hollow until they are pressed, strokes with an arrow, the border dashed, lanes pale. */
 function zoneSvg({ panel, zone, before }: PrintedZone): string {
   const { asked, graph } = panel;
@@ -78,8 +78,11 @@ function zoneSvg({ panel, zone, before }: PrintedZone): string {
   const [x0, x1, y0, y1] = [Math.max(p.leftMm, zone.fromMm), Math.min(p.rightMm, zone.toMm), Math.max(p.footMm, zone.lowMm), Math.min(p.topMm, zone.highMm)];
   const room = 14;
   const k = Math.min((ZONE_PT.wide - 2 * room) / (x1 - x0), (ZONE_PT.high - 2 * room) / (y1 - y0));
-  const [w, h] = [(x1 - x0) * k + 2 * room, (y1 - y0) * k + 2 * room];
-  const x = (mm: number) => Number((room + (mm - x0) * k).toFixed(1));
+  // beside a strip there is room for its numbers: strokes left of it, the border right
+  const isNarrow = (x1 - x0) * k < ZONE_PT.narrow;
+  const aside = isNarrow ? 3 * room : room;
+  const [w, h] = [(x1 - x0) * k + 2 * aside, (y1 - y0) * k + 2 * room];
+  const x = (mm: number) => Number((aside + (mm - x0) * k).toFixed(1));
   const y = (mm: number) => Number((room + (y1 - mm) * k).toFixed(1));
   const line = (path: readonly { readonly xMm: number; readonly yMm: number }[]) => path.map((q, i) => `${i ? 'L' : 'M'}${x(q.xMm)} ${y(q.yMm)}`).join('');
   const pressed = new Set(before.flatMap((s) => (s.does === 'press' ? s.segments : [])));
@@ -102,8 +105,9 @@ function zoneSvg({ panel, zone, before }: PrintedZone): string {
       const long = Math.hypot(end.xMm - from.xMm, end.yMm - from.yMm) || 1;
       const [ux, uy] = [(end.xMm - from.xMm) / long, -(end.yMm - from.yMm) / long];
       const tip = `${x(end.xMm)},${y(end.yMm)} ${(x(end.xMm) - 9 * ux - 4 * uy).toFixed(1)},${(y(end.yMm) - 9 * uy + 4 * ux).toFixed(1)} ${(x(end.xMm) - 9 * ux + 4 * uy).toFixed(1)},${(y(end.yMm) - 9 * uy - 4 * ux).toFixed(1)}`;
-      const at = { x: x(a.xMm + (b.xMm - a.xMm) * 0.4), y: y(a.yMm + (b.yMm - a.yMm) * 0.4) };
       const isSeal = s.does === 'seal';
+      const besideX = isSeal ? x(x1) + room + 4 : x(x0) - room - 4;
+      const at = { x: isNarrow ? besideX : x(a.xMm + (b.xMm - a.xMm) * 0.4), y: y(a.yMm + (b.yMm - a.yMm) * 0.4) };
       return `<path d="${line(path)}" fill="none" stroke="${isSeal ? '#A8431A' : '#1C2226'}" stroke-width="${isSeal ? 4 : 2}"${isSeal ? ' stroke-dasharray="7 4"' : ''}/>${isSeal ? '' : `<polygon points="${tip}" fill="#1C2226"/>`}<circle cx="${at.x}" cy="${at.y}" r="10.5" fill="#FFFFFF" stroke="#1C2226" stroke-width="0.8"/><text x="${at.x}" y="${at.y + 4.5}" font-size="13" text-anchor="middle" fill="#1C2226">${i + 1}</text>`;
     })
     .join('');

@@ -8,6 +8,8 @@ const HIGH = 300;
 const MARGIN = 14;
 /** Numbers nearer to each other than this could not be read, px. */
 const LEAST_APART = 16;
+/** Drawn narrower than this a panel has its numbers beside it, px: strokes left of it, the border right. */
+const NARROW_PX = 40;
 /** A tap this far from a joint still means it, px. */
 const TAP_PX = 22;
 /** Room shown beside the place in hand, mm. */
@@ -140,8 +142,10 @@ export class JointDrawing {
     const y0 = box ? Math.max(p.footMm, box.lowMm - ASIDE_MM) : p.footMm;
     const y1 = box ? Math.min(p.topMm, box.highMm + ASIDE_MM) : p.topMm;
     const k = Math.min((WIDE - 2 * MARGIN) / (x1 - x0), (HIGH - 2 * MARGIN) / (y1 - y0));
-    const [width, height] = [(x1 - x0) * k + 2 * MARGIN, (y1 - y0) * k + 2 * MARGIN];
-    return { k, width, height, x0, y1, x: (mm: number) => MARGIN + (mm - x0) * k, y: (mm: number) => MARGIN + (y1 - mm) * k, isIn: ({ xMm, yMm }: At) => xMm >= x0 - 1 && xMm <= x1 + 1 && yMm >= y1 - (y1 - y0) - 1 && yMm <= y1 + 1 }; // prettier-ignore
+    const isNarrow = (x1 - x0) * k < NARROW_PX;
+    const aside = isNarrow ? 3 * MARGIN : MARGIN;
+    const [width, height] = [(x1 - x0) * k + 2 * aside, (y1 - y0) * k + 2 * MARGIN];
+    return { k, width, height, x0, y1, isNarrow, x: (mm: number) => aside + (mm - x0) * k, y: (mm: number) => MARGIN + (y1 - mm) * k, isIn: ({ xMm, yMm }: At) => xMm >= x0 - 1 && xMm <= x1 + 1 && yMm >= y1 - (y1 - y0) - 1 && yMm <= y1 + 1 }; // prettier-ignore
   });
   private line(path: readonly At[]): string {
     const { x, y } = this.scale();
@@ -155,7 +159,7 @@ export class JointDrawing {
   }
 
   protected readonly drawn = computed(() => {
-    const { k, width, height, x, y, isIn } = this.scale();
+    const { k, width, height, isNarrow, x, y, isIn } = this.scale();
     const { asked, graph } = this.panel();
     const { panel: p, borders } = asked;
     const pressed = new Set(this.done().flatMap((s) => (s.does === 'press' ? s.segments : [])));
@@ -169,10 +173,11 @@ export class JointDrawing {
       return { number, path: this.line(path), points: path, isSeal: stroke.does === 'seal', isNow: number === now };
     });
     const placed: { x: number; y: number }[] = [];
-    const numbers = strokes.flatMap(({ number, points, isNow }) => {
+    const numbers = strokes.flatMap(({ number, points, isNow, isSeal }) => {
       if (!points.every(isIn) && points.length < 2) return [];
       const [a, b] = [points[0]!, points[1] ?? points[0]!];
-      const at = { x: x(a.xMm + (b.xMm - a.xMm) * 0.4), y: y(a.yMm + (b.yMm - a.yMm) * 0.4) };
+      const besideX = isSeal ? x(p.rightMm) + MARGIN + 4 : x(p.leftMm) - MARGIN - 4;
+      const at = { x: isNarrow ? besideX : x(a.xMm + (b.xMm - a.xMm) * 0.4), y: y(a.yMm + (b.yMm - a.yMm) * 0.4) };
       if (!isNow && placed.some((q) => Math.hypot(q.x - at.x, q.y - at.y) < LEAST_APART)) return [];
       placed.push(at);
       return [{ number, ...at, isNow }];
